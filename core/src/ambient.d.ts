@@ -1,0 +1,8 @@
+/** The two encodings that the core needs; both exist in browsers, workers and Node. */
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean });
+  decode(input: Uint8Array): string;
+}
+declare class TextEncoder {
+  encode(input: string): Uint8Array<ArrayBuffer>;
+}

@@ -1,0 +1,96 @@
+import type { When } from './when';
+
+export const STATUSES = ['confirmed', 'tentative', 'cancelled'] as const;
+export type Status = (typeof STATUSES)[number];
+
+export const SHOWS = ['busy', 'free'] as const;
+/** Whether the time of an entry counts as taken. */
+export type Shows = (typeof SHOWS)[number];
+
+export const HOLDS = ['none', 'frost', 'keep-in'] as const;
+/** A mark on one entry: `frost` lets out never more than busy time, `keep-in` nothing at all. */
+export type Hold = (typeof HOLDS)[number];
+
+/** Somebody named on an entry. `address` is a mail address, or empty. */
+export interface Person {
+  readonly name: string;
+  readonly address: string;
+}
+
+export interface Attachment {
+  readonly name: string;
+  readonly href: string;
+}
+
+/** A property of an iCalendar file that has no field here, kept as jCal (RFC 7265) for the round trip. */
+export type KeptProperty = readonly [name: string, parameters: object, type: string, ...values: unknown[]];
+
+/** What an entry says, apart from when it recurs. Texts are plain text; lines end in \n. */
+export interface Content {
+  readonly title: string;
+  readonly place: string;
+  readonly description: string;
+  readonly publicLink: string;
+  readonly joinLink: string;
+  readonly labels: readonly string[];
+  readonly people: readonly Person[];
+  readonly contact: string;
+  readonly attachments: readonly Attachment[];
+  readonly status: Status;
+  readonly shows: Shows;
+  readonly hold: Hold;
+  readonly kept: readonly KeptProperty[];
+}
+
+/** The rule and the dates by which an entry recurs (RFC 5545 section 3.8.5). */
+export interface Recurrence {
+  /** An RRULE value in its standard text, or empty when only dates are given. */
+  readonly rule: string;
+  readonly dates: readonly When[];
+  readonly exceptDates: readonly When[];
+}
+
+/** What differs on one occurrence. `slot` is where the rule had put it (RECURRENCE-ID). */
+export interface Override {
+  readonly slot: When;
+  readonly start: When;
+  readonly end: When;
+  readonly content: Content;
+}
+
+/** One entry of a calendar with everything that is known of it inside. `end` is exclusive. */
+export interface Entry extends Content {
+  readonly id: string;
+  readonly calendarId: string;
+  /** Rises by one with each stored change. */
+  readonly version: number;
+  /** The UID that it had in the file it came from, or its own. */
+  readonly uid: string;
+  readonly start: When;
+  readonly end: When;
+  readonly recurrence: Recurrence | null;
+  readonly overrides: readonly Override[];
+}
+
+export const EMPTY_CONTENT: Content = {
+  title: '',
+  place: '',
+  description: '',
+  publicLink: '',
+  joinLink: '',
+  labels: [],
+  people: [],
+  contact: '',
+  attachments: [],
+  status: 'confirmed',
+  shows: 'busy',
+  hold: 'none',
+  kept: [],
+};
+
+export const CONTENT_FIELDS = Object.keys(EMPTY_CONTENT) as readonly (keyof Content)[];
+
+/** Returns the content of an entry or an override without its times. */
+export function contentOf(source: Content): Content {
+  return Object.fromEntries(CONTENT_FIELDS.map((f) => [f, source[f]])) as unknown as Content;
+}

@@ -1,0 +1,50 @@
+export {
+  CONTENT_FIELDS,
+  EMPTY_CONTENT,
+  HOLDS,
+  SHOWS,
+  STATUSES,
+  contentOf,
+  type Attachment,
+  type Content,
+  type Entry,
+  type Hold,
+  type KeptProperty,
+  type Override,
+  type Person,
+  type Recurrence,
+  type Shows,
+  type Status,
+} from './entry';
+export {
+  checkSpan,
+  checkWhen,
+  instantOfWhen,
+  sameWhen,
+  wallOf,
+  whenLike,
+  zoneOfWhen,
+  type DateWhen,
+  type FloatingWhen,
+  type When,
+  type ZonedWhen,
+} from './when';
+export {
+  FREQUENCIES,
+  WEEKDAY_CODES,
+  ruleFromText,
+  type Frequency,
+  type Rule,
+  type WeekdayPart,
+} from './rule';
+export { expandRule } from './expandRule';
+export {
+  MOST_A_YEAR,
+  checkRecurrence,
+  extentOf,
+  localRule,
+  occurrencesOf,
+  slotsOf,
+  type Occurrence,
+  type Range,
+} from './occurrences';

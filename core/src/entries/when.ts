@@ -1,0 +1,82 @@
+import { Problem } from '../problems';
+import {
+  DAY,
+  dayFromText,
+  dayToText,
+  instantOf,
+  requireZone,
+  wallFromText,
+  wallToText,
+  type Instant,
+  type Wall,
+  type ZoneName,
+} from '../zones';
+
+/** A whole day, the same day in every zone. `date` is written `2026-05-31`. */
+export interface DateWhen {
+  readonly kind: 'date';
+  readonly date: string;
+}
+
+/** A clock reading that is meant wherever the reader is. `at` is written `2026-05-31T14:30:00`. */
+export interface FloatingWhen {
+  readonly kind: 'floating';
+  readonly at: string;
+}
+
+/** A clock reading in a zone of the IANA database. */
+export interface ZonedWhen {
+  readonly kind: 'zoned';
+  readonly at: string;
+  readonly zone: ZoneName;
+}
+
+/** When something starts or ends: a date, a floating time, or a time in a zone. */
+export type When = DateWhen | FloatingWhen | ZonedWhen;
+
+/** Returns the clock reading of a moment; a date counts as its midnight. */
+export function wallOf(when: When): Wall {
+  return when.kind === 'date' ? dayFromText(when.date) * DAY : wallFromText(when.at);
+}
+
+/** Returns a moment of the same kind and zone as `like` that shows another clock reading. */
+export function whenLike(like: When, wall: Wall): When {
+  switch (like.kind) {
+    case 'date':
+      return { kind: 'date', date: dayToText(Math.floor(wall / DAY)) };
+    case 'floating':
+      return { kind: 'floating', at: wallToText(wall) };
+    case 'zoned':
+      return { kind: 'zoned', at: wallToText(wall), zone: like.zone };
+  }
+}
+
+/** Returns the instant of a moment; dates and floating times are taken by the clocks of `hostZone`. */
+export function instantOfWhen(when: When, hostZone: ZoneName): Instant {
+  return instantOf(zoneOfWhen(when, hostZone), wallOf(when));
+}
+
+/** Returns the zone whose clocks a moment is read on: its own, or `hostZone` when it names none. */
+export function zoneOfWhen(when: When, hostZone: ZoneName): ZoneName {
+  return when.kind === 'zoned' ? when.zone : hostZone;
+}
+
+/** Returns whether two moments are written alike: same kind, same reading, same zone. */
+export function sameWhen(a: When, b: When): boolean {
+  return a.kind === b.kind && wallOf(a) === wallOf(b) && zoneOfWhen(a, '') === zoneOfWhen(b, '');
+}
+
+/** Throws `date-invalid`, `time-invalid` or `zone-unknown` unless the moment can be understood. */
+export function checkWhen(when: When): void {
+  wallOf(when);
+  if (when.kind === 'zoned') requireZone(when.zone);
+}
+
+/** Throws unless start and end are of one kind and in order; equal ends are allowed for timed entries only. */
+export function checkSpan(start: When, end: When): void {
+  checkWhen(start);
+  checkWhen(end);
+  if (start.kind !== end.kind) throw new Problem('start-end-differ');
+  const length = instantOfWhen(end, 'UTC') - instantOfWhen(start, 'UTC');
+  if (length < 0 || (length === 0 && start.kind === 'date')) throw new Problem('end-before-start');
+}

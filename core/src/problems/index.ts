@@ -1,0 +1,2 @@
+export { PROBLEMS, type ProblemCode } from './table';
+export { Problem, sentence, type ProblemDetails } from './problem';

@@ -1,0 +1,71 @@
+/**
+ * Every error that a user can cause, in one table: HTTP status and a sentence that says what to do.
+ * `{name}` in a sentence is filled from the details given with the error.
+ */
+export const PROBLEMS = {
+  'not-signed-in': { status: 401, say: 'You are not signed in. Sign in and try again.' },
+  'sign-in-failed': {
+    status: 401,
+    say: 'This e-mail address and password do not match. Check both and try again.',
+  },
+  'csrf-missing': { status: 403, say: 'This page is out of date. Reload it and try again.' },
+  'too-many-tries': { status: 429, say: 'Too many tries. Wait {seconds} seconds and try again.' },
+  'not-found': { status: 404, say: 'There is nothing here. It may have been deleted; go back and reload.' },
+  'input-invalid': { status: 422, say: 'Some fields need another look: {fields}.' },
+  'body-unreadable': {
+    status: 400,
+    say: 'The request could not be read as {expected}. Send it again in that form.',
+  },
+  'too-large': {
+    status: 413,
+    say: 'This is larger than {limit}. Split it into smaller files and bring them in one by one.',
+  },
+  'version-conflict': {
+    status: 409,
+    say: 'Somebody else changed this in the meantime. Compare both versions and choose what to keep.',
+  },
+  'uid-taken': {
+    status: 409,
+    say: 'This calendar already has an entry with this identifier. Open that entry and change it instead.',
+  },
+  'calendar-in-use': {
+    status: 409,
+    say: 'This calendar is shown in: {windows}. Take it out of these windows first.',
+  },
+  'name-taken': { status: 409, say: 'There is already one called “{name}”. Choose another name.' },
+  'zone-unknown': {
+    status: 422,
+    say: '“{zone}” is not a time zone of the IANA database. Choose one from the list.',
+  },
+  'date-invalid': { status: 422, say: '“{text}” is not a date. Write it as 2026-05-31.' },
+  'time-invalid': { status: 422, say: '“{text}” is not a date and time. Write it as 2026-05-31T14:30:00.' },
+  'end-before-start': { status: 422, say: 'The end is before the start. Move one of them.' },
+  'start-end-differ': {
+    status: 422,
+    say: 'Start and end must be of one kind: both dates, both floating, or both in a time zone.',
+  },
+  'rule-invalid': { status: 422, say: 'The recurrence rule cannot be read: {reason}.' },
+  'range-invalid': { status: 422, say: 'The range ends before it starts. Swap its ends.' },
+  'range-too-long': { status: 422, say: 'The range is longer than {limit}. Ask for a shorter one.' },
+  'file-empty': { status: 422, say: 'The file has nothing in it. Export it again and bring it in once more.' },
+  'file-not-calendar': {
+    status: 422,
+    say: 'Line {line}: this is not an iCalendar file (it does not start with BEGIN:VCALENDAR). Choose an .ics file.',
+  },
+  'file-malformed': {
+    status: 422,
+    say: 'Line {line}: {reason}. Nothing was brought in; mend that line or export the file again.',
+  },
+  'window-closed': { status: 409, say: 'This window is closed. Open it again before you change it.' },
+  'source-missing': { status: 422, say: 'A window needs at least one calendar. Choose one.' },
+  'storage-away': {
+    status: 503,
+    say: 'The store cannot be reached just now, so nothing was saved. Keep this page open and try again in a minute.',
+  },
+  unexpected: {
+    status: 500,
+    say: 'Something went wrong on our side and nothing was saved. Try again; if it stays, tell whoever runs this server the number {id}.',
+  },
+} as const satisfies Record<string, { status: number; say: string }>;
+
+export type ProblemCode = keyof typeof PROBLEMS;

@@ -1,0 +1,31 @@
+export {
+  DAY,
+  HOUR,
+  MINUTE,
+  SECOND,
+  dayFromParts,
+  dayFromText,
+  dayOfWall,
+  dayToText,
+  daysInMonth,
+  isoWeekOf,
+  partsOfDay,
+  timeOfWall,
+  wallFromText,
+  wallToText,
+  weekdayOf,
+  type Day,
+  type Instant,
+  type Wall,
+} from './wall';
+export { allZones, requireZone, zoneNamed, zoneOfWindowsName, type ZoneName } from './zoneNames';
+export {
+  clockChanges,
+  instantOf,
+  meetingOf,
+  nextClockChange,
+  offsetAt,
+  wallAt,
+  type ClockChange,
+  type Meeting,
+} from './zoneOffsets';

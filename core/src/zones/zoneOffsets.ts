@@ -1,0 +1,141 @@
+import { Temporal } from 'temporal-polyfill';
+import { DAY, type Instant, type Wall } from './wall';
+import type { ZoneName } from './zoneNames';
+
+/** One clock change: from `at` (an instant) on, clocks show UTC plus `offset` milliseconds. */
+export interface ClockChange {
+  readonly at: Instant;
+  readonly before: number;
+  readonly offset: number;
+}
+
+/** The part of a zone's history that was looked up so far; it grows at both ends when asked. */
+interface Known {
+  from: Instant;
+  to: Instant;
+  /** Offset in force at `from`. */
+  first: number;
+  changes: ClockChange[];
+  /** Index of the change found last: neighbouring questions are the usual ones. */
+  hint: number;
+}
+
+const STEP = 3653 * DAY;
+const tables = new Map<ZoneName, Known>();
+
+/** Returns the milliseconds that clocks in the zone are ahead of UTC at an instant. */
+export function offsetAt(zone: ZoneName, instant: Instant): number {
+  if (zone === 'UTC') return 0;
+  const known = tableFor(zone, instant, instant);
+  const i = indexBefore(known, instant);
+  return i < 0 ? known.first : known.changes[i]!.offset;
+}
+
+/** Returns what clocks in the zone show at an instant. */
+export function wallAt(zone: ZoneName, instant: Instant): Wall {
+  return instant + offsetAt(zone, instant);
+}
+
+/** How a clock reading meets a zone: once, never (clocks jumped over it) or twice (clocks went back). */
+export type Meeting = 'once' | 'never' | 'twice';
+
+/**
+ * Returns the instant at which clocks in the zone show a reading, as RFC 5545 section 3.3.5 says:
+ * a reading that is jumped over is taken with the offset before the jump; of two, the first counts.
+ */
+export function instantOf(zone: ZoneName, wall: Wall): Instant {
+  if (zone === 'UTC') return wall;
+  const known = tableFor(zone, wall - DAY, wall + DAY);
+  const i = indexBefore(known, wall - DAY);
+  let offset = i < 0 ? known.first : known.changes[i]!.offset;
+  for (let k = i + 1; k < known.changes.length; k++) {
+    const change = known.changes[k]!;
+    // Still the old offset when the reading comes before the change by the old clock,
+    // or lies in the jump that the change makes.
+    if (wall < change.at + Math.max(change.before, change.offset)) break;
+    offset = change.offset;
+  }
+  return wall - offset;
+}
+
+/** Returns whether a clock reading occurs once, never or twice in the zone. */
+export function meetingOf(zone: ZoneName, wall: Wall): Meeting {
+  if (zone === 'UTC') return 'once';
+  for (const change of clockChanges(zone, wall - 2 * DAY, wall + 2 * DAY)) {
+    const low = change.at + Math.min(change.before, change.offset);
+    const high = change.at + Math.max(change.before, change.offset);
+    if (wall >= low && wall < high) return change.offset > change.before ? 'never' : 'twice';
+  }
+  return 'once';
+}
+
+/** Returns the clock changes of a zone with `from <= at < to`, in order of time. */
+export function clockChanges(zone: ZoneName, from: Instant, to: Instant): ClockChange[] {
+  if (zone === 'UTC' || from >= to) return [];
+  const known = tableFor(zone, from, to);
+  return known.changes.filter((c) => c.at >= from && c.at < to);
+}
+
+/** Returns the first clock change after an instant, or null when none is foreseen in ten years. */
+export function nextClockChange(zone: ZoneName, instant: Instant): ClockChange | null {
+  return clockChanges(zone, instant + 1, instant + STEP)[0] ?? null;
+}
+
+function tableFor(zone: ZoneName, from: Instant, to: Instant): Known {
+  let known = tables.get(zone);
+  if (known && from >= known.from && to < known.to) return known;
+  const low = Math.min(from - 366 * DAY, known?.from ?? Infinity);
+  const high = Math.max(to + STEP, known?.to ?? -Infinity);
+  known = known ? widen(zone, known, low, high) : lookUp(zone, low, high);
+  tables.set(zone, known);
+  return known;
+}
+
+function widen(zone: ZoneName, known: Known, low: Instant, high: Instant): Known {
+  const before = low < known.from ? lookUp(zone, low, known.from) : null;
+  const after = high > known.to ? lookUp(zone, known.to, high) : null;
+  return {
+    from: before?.from ?? known.from,
+    to: after?.to ?? known.to,
+    first: before?.first ?? known.first,
+    changes: [...(before?.changes ?? []), ...known.changes, ...(after?.changes ?? [])],
+    hint: 0,
+  };
+}
+
+function lookUp(zone: ZoneName, from: Instant, to: Instant): Known {
+  let at = Temporal.Instant.fromEpochMilliseconds(Math.floor(from) - 1).toZonedDateTimeISO(zone);
+  const changes: ClockChange[] = [];
+  for (;;) {
+    const next = at.getTimeZoneTransition('next');
+    if (!next || next.epochMilliseconds >= to) break;
+    const [before, offset] = [msOffset(at), msOffset(next)];
+    if (next.epochMilliseconds >= from && before !== offset) {
+      changes.push({ at: next.epochMilliseconds, before, offset });
+    }
+    at = next;
+  }
+  const start = Temporal.Instant.fromEpochMilliseconds(Math.floor(from) - 1).toZonedDateTimeISO(zone);
+  return { from, to, first: msOffset(start), changes, hint: 0 };
+}
+
+function msOffset(at: Temporal.ZonedDateTime): number {
+  return Math.round(at.offsetNanoseconds / 1e6);
+}
+
+/** Returns the index of the last change at or before an instant, or -1. */
+function indexBefore(known: Known, instant: Instant): number {
+  const { changes } = known;
+  const { hint } = known;
+  const near = changes[hint];
+  if (near && near.at <= instant && (changes[hint + 1]?.at ?? Infinity) > instant) return hint;
+  let low = 0;
+  let high = changes.length;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (changes[mid]!.at <= instant) low = mid + 1;
+    else high = mid;
+  }
+  if (low > 0) known.hint = low - 1;
+  return low - 1;
+}
