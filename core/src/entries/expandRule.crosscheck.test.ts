@@ -102,9 +102,9 @@ describe('expandRule against independent libraries', () => {
 
   it('finds what ical.js finds on 1,000 generated rules of plain shape', () => {
     // Left out: what ical.js 2.2 reads otherwise than the standard (MONTHLY with BYMONTH forgets its
-    // interval; a 29 February that does not exist becomes 1 March).
+    // interval; a 29 February that does not exist becomes 1 March; YEARLY with BYMONTHDAY alone stays in one month).
     const plain = generated.filter(
-      ({ text }) => !/BYSETPOS|BYYEARDAY|BYHOUR|BYMINUTE|=-|,-|MONTHLY;INTERVAL=[2-9].*BYMONTH=/.test(text),
+      ({ text }) => !/BYSETPOS|BYYEARDAY|BYHOUR|BYMINUTE|=-|,-|MONTHLY;INTERVAL=[2-9].*BYMONTH=|YEARLY;INTERVAL=.;BYMONTHDAY/.test(text),
     );
     let compared = 0;
     fc.assert(

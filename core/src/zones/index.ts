@@ -18,6 +18,7 @@ export {
   type Instant,
   type Wall,
 } from './wall';
+export { zonesMatching, type OffsetSample } from './zoneMatch';
 export { allZones, requireZone, zoneNamed, zoneOfWindowsName, type ZoneName } from './zoneNames';
 export {
   clockChanges,

@@ -1,0 +1,93 @@
+import type { OutwardItem, OutwardView } from '../glass';
+import type { Revision, Stamp } from '../reach';
+import type { Instant } from '../zones';
+import { eventLines, zonesOf, type EventSetting } from './icsEvent';
+import { compactWall, escapeText, joinLines, safeUri } from './icsText';
+import { timeZoneLines } from './icsTimeZone';
+
+export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';
+
+export interface CalendarOptions {
+  /** The absolute address that this document can be had from again, or empty. */
+  readonly source: string;
+  /** Set for a dated copy: its name's addition and the sentence in every entry's notes. */
+  readonly copy?: { readonly suffix: string; readonly note: string };
+}
+
+/** Hours after which programs are asked to look again. */
+const REFRESH = 'PT1H';
+
+/**
+ * Returns an iCalendar document (RFC 5545, RFC 7986) of a view. The bytes depend on the arguments alone. Each time
+ * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets.
+ */
+export function writeCalendar(view: OutwardView, revision: Revision, options: CalendarOptions): string {
+  const setting: EventSetting = { busyWord: view.wording.busyWord, note: options.copy?.note ?? '' };
+  let events = '';
+  for (const item of view.items) events += itemText(item, revision.stamps[item.uid]!, setting);
+  return joinLines(headLines(view, revision, options)) + zonesText(view) + events + 'END:VCALENDAR\r\n';
+}
+
+/** The text of each item is made once as long as its stamp stays the same. */
+const texts = new WeakMap<OutwardItem, { stamp: Stamp; busyWord: string; text: string }>();
+
+function itemText(item: OutwardItem, stamp: Stamp, setting: EventSetting): string {
+  if (setting.note) return joinLines(eventLines(item, stamp, setting));
+  const known = texts.get(item);
+  if (known && sameStamp(known.stamp, stamp) && known.busyWord === setting.busyWord) return known.text;
+  const text = joinLines(eventLines(item, stamp, setting));
+  texts.set(item, { stamp, busyWord: setting.busyWord, text });
+  return text;
+}
+
+function sameStamp(a: Stamp, b: Stamp): boolean {
+  return a === b || (a.sequence === b.sequence && a.at === b.at && a.print === b.print);
+}
+
+function headLines(view: OutwardView, revision: Revision, { source, copy }: CalendarOptions): string[] {
+  const { wording, hostZone } = view;
+  const name = escapeText(wording.name + (copy?.suffix ?? ''));
+  const description = escapeText([wording.description, copy?.note].filter(Boolean).join('\n\n'));
+  const from = safeUri(source);
+  return [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    `PRODID:${PRODUCT}`,
+    'CALSCALE:GREGORIAN',
+    `NAME:${name}`,
+    `X-WR-CALNAME:${name}`,
+    ...(description ? [`DESCRIPTION:${description}`, `X-WR-CALDESC:${description}`] : []),
+    `X-WR-TIMEZONE:${hostZone}`,
+    `LAST-MODIFIED:${compactWall(revision.at)}Z`,
+    `COLOR:${wording.colour}`,
+    ...(from ? [`SOURCE;VALUE=URI:${from}`] : []),
+    ...(copy ? [] : [`REFRESH-INTERVAL;VALUE=DURATION:${REFRESH}`, `X-PUBLISHED-TTL:${REFRESH}`]),
+  ];
+}
+
+function zonesText(view: OutwardView): string {
+  const used = new Map<string, { from: Instant; to: Instant }>();
+  for (const item of view.items) {
+    const { from, to } = extent(item);
+    for (const zone of zonesOf(item)) {
+      const known = used.get(zone);
+      used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });
+    }
+  }
+  let out = '';
+  for (const [zone, { from, to }] of [...used].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    out += joinLines(timeZoneLines(zone, from, to));
+  }
+  return out;
+}
+
+function extent(item: OutwardItem): { from: Instant; to: Instant } {
+  let { from, to } = item;
+  if (item.kind === 'series') {
+    for (const time of [...item.plain, ...item.overrides]) {
+      from = Math.min(from, time.from);
+      to = Math.max(to, time.to);
+    }
+  }
+  return { from, to };
+}

@@ -1,0 +1,69 @@
+import { wallToText, type Wall } from '../zones';
+
+const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g;
+
+/** Returns a TEXT value (RFC 5545 section 3.3.11): line ends, commas, semicolons and backslashes escaped. */
+export function escapeText(text: string): string {
+  if (!/[\\;,\u0000-\u001f\u007f]/.test(text)) return text;
+  return text
+    .replace(CONTROL, '')
+    .replace(/[\\;,]/g, '\\$&')
+    .replace(/\r\n?|\n/g, '\\n');
+}
+
+/** Returns a quoted parameter value with the escapes of RFC 6868. */
+export function quoteParameter(text: string): string {
+  const safe = text
+    .replace(CONTROL, '')
+    .replace(/\^/g, '^^')
+    .replace(/"/g, "^'")
+    .replace(/\r\n?|\n/g, '^n');
+  return `"${safe}"`;
+}
+
+const SCHEMES = /^(https?|mailto|tel|webcal|sip|sips|xmpp|ftp):/i;
+
+/** Returns an address that is safe as a URI value (RFC 3986), or null when its scheme is not one of those let out. */
+export function safeUri(text: string): string | null {
+  const trimmed = text.trim();
+  if (!SCHEMES.test(trimmed)) return null;
+  return trimmed.replace(/[\u0000-\u0020\u007f"<>\\^`{|}]/g, (c) => encodeURIComponent(c));
+}
+
+/** Returns `20260531T143000`. */
+export function compactWall(wall: Wall): string {
+  return wallToText(wall).replace(/[-:]/g, '');
+}
+
+const encoder = new TextEncoder();
+
+/** Returns a content line cut into pieces of at most 75 octets (RFC 5545 section 3.1); no character is split. */
+export function foldLine(line: string): string {
+  // The first 26 UTF-16 units can never need more than 75 octets.
+  if (line.length <= 25) return `${line}\r\n`;
+  if (line.length <= 75 && isAscii(line)) return `${line}\r\n`;
+  let out = '';
+  let octets = 0;
+  for (const char of line) {
+    const size = char.length === 1 && char < '\u0080' ? 1 : encoder.encode(char).length;
+    if (octets + size > 75) {
+      out += '\r\n ';
+      octets = 1;
+    }
+    out += char;
+    octets += size;
+  }
+  return `${out}\r\n`;
+}
+
+function isAscii(text: string): boolean {
+  for (let i = 0; i < text.length; i++) if (text.charCodeAt(i) > 127) return false;
+  return true;
+}
+
+/** Returns content lines joined, each folded and ended by CR LF. */
+export function joinLines(lines: Iterable<string>): string {
+  let out = '';
+  for (const line of lines) out += foldLine(line);
+  return out;
+}

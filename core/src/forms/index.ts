@@ -1,0 +1,5 @@
+export { PRODUCT, writeCalendar, type CalendarOptions } from './icsCalendar';
+export { busyTimes, writeFreeBusy } from './freeBusy';
+export { readCalendar } from './read/readCalendar';
+export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
+export { safeUri } from './icsText';

@@ -1,0 +1,94 @@
+import type { Content, Hold, KeptProperty, Person, Status } from '../../entries';
+import { all, first, parameter, type Component, type Property } from './components';
+
+/** Properties that are read into times and recurrence, or say nothing of the entry itself. */
+const READ_ELSEWHERE = new Set([
+  'uid',
+  'dtstart',
+  'dtend',
+  'duration',
+  'rrule',
+  'rdate',
+  'exdate',
+  'recurrence-id',
+  'dtstamp',
+]);
+
+const STATUS: Record<string, Status> = {
+  CONFIRMED: 'confirmed',
+  TENTATIVE: 'tentative',
+  CANCELLED: 'cancelled',
+};
+
+/** Entries that the file marks as not public are held, so that they do not go out by being brought in. */
+const HOLD_OF_CLASS: Record<string, { hold: Hold; note: string }> = {
+  PRIVATE: { hold: 'frost', note: 'It is marked PRIVATE in the file, so it is held to busy time only.' },
+  CONFIDENTIAL: { hold: 'keep-in', note: 'It is marked CONFIDENTIAL in the file, so it is kept in.' },
+};
+
+type Reader = (properties: readonly Property[], notes: Set<string>) => Partial<Content>;
+
+/** How each property is read into fields; what has no line here is kept as it is for the round trip. */
+const READERS: Record<string, Reader> = {
+  summary: ([p]) => ({ title: text(p).replace(/\s*\n\s*/g, ' ').trim() }),
+  location: ([p]) => ({ place: text(p).trim() }),
+  description: (all) => ({ description: all.map(text).join('\n\n').trim() }),
+  url: ([p]) => ({ publicLink: p!.text.trim() }),
+  conference: ([p]) => ({ joinLink: p!.text.trim() }),
+  categories: (all) => ({
+    labels: [...new Set(all.flatMap((p) => p.values.map((v) => String(v).trim())).filter(Boolean))],
+  }),
+  contact: (all) => ({ contact: all.map(text).join(', ').trim() }),
+  attendee: (all) => ({ people: all.map(personOf) }),
+  status: ([p], notes) => {
+    const status = STATUS[p!.text.trim().toUpperCase()];
+    if (!status) notes.add(`Status “${p!.text}” is not one of an entry; it was read as confirmed.`);
+    return { status: status ?? 'confirmed' };
+  },
+  transp: ([p]) => ({ shows: p!.text.trim().toUpperCase() === 'TRANSPARENT' ? 'free' : 'busy' }),
+  class: ([p], notes) => {
+    const found = HOLD_OF_CLASS[p!.text.trim().toUpperCase()];
+    if (!found) return {};
+    notes.add(found.note);
+    return { hold: found.hold };
+  },
+  attach: (all, notes) => {
+    const links = all.filter((p) => p.type !== 'binary' && parameter(p, 'value')?.toUpperCase() !== 'BINARY');
+    if (links.length < all.length) notes.add('A file inside the entry was left out; only links are kept.');
+    return {
+      attachments: links.map((p) => ({
+        name: parameter(p, 'filename') ?? parameter(p, 'x-filename') ?? p.text.split('/').at(-1)!,
+        href: p.text.trim(),
+      })),
+    };
+  },
+};
+
+/** Returns the content of a VEVENT. Notes say what was changed or left out. */
+export function contentOfFile(event: Component, empty: Content, notes: Set<string>): Content {
+  const content: Record<string, unknown> = { ...empty };
+  for (const [name, read] of Object.entries(READERS)) {
+    const properties = all(event, name);
+    if (properties.length) Object.assign(content, read(properties, notes));
+  }
+  const organizer = first(event, 'organizer');
+  if (organizer && content['contact'] === '') content['contact'] = contactText(personOf(organizer));
+  if (event.children.some((c) => c.name === 'VALARM')) notes.add('Its reminders were left out.');
+  content['kept'] = event.properties
+    .filter((p) => !READERS[p.name] && !READ_ELSEWHERE.has(p.name))
+    .map((p): KeptProperty => [p.name, p.parameters, p.type, ...p.values]);
+  return content as unknown as Content;
+}
+
+function text(property: Property | undefined): string {
+  return property ? property.values.map(String).join(',').replace(/\r\n?/g, '\n') : '';
+}
+
+function personOf(property: Property): Person {
+  const address = /^mailto:/i.test(property.text) ? property.text.slice(7).trim() : '';
+  return { name: parameter(property, 'cn') ?? address, address };
+}
+
+function contactText({ name, address }: Person): string {
+  return address && address !== name ? `${name} <${address}>` : name;
+}

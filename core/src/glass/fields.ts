@@ -1,0 +1,71 @@
+import type { Attachment, Content, Person, Shows, Status } from '../entries';
+import { atLeast, type Glass } from './glass';
+
+/** The content of an entry as a reader gets it. A field that the glass keeps back is absent. */
+export interface OutwardContent {
+  readonly title: string;
+  readonly place: string;
+  readonly status: Status;
+  readonly shows: Shows;
+  readonly description?: string;
+  readonly publicLink?: string;
+  readonly labels?: readonly string[];
+  readonly attachments?: readonly Attachment[];
+  readonly joinLink?: string;
+  readonly people?: readonly Person[];
+  readonly contact?: string;
+}
+
+export type OutwardField = keyof OutwardContent;
+
+/** The fields that go out only where the window lets them, each switched by itself. */
+export const SWITCHED_FIELDS = ['joinLink', 'people', 'contact'] as const;
+export type SwitchedField = (typeof SWITCHED_FIELDS)[number];
+export type Switches = Readonly<Record<SwitchedField, boolean>>;
+
+export const NO_SWITCHES: Switches = { joinLink: false, people: false, contact: false };
+
+interface FieldRule {
+  /** The least clear glass that lets the field through. */
+  readonly from: Glass;
+  /** Whether the window must let the field out besides. */
+  readonly switched: boolean;
+}
+
+/**
+ * Which field goes through which glass. Frosted lets no field through: it gives merged spans with one word.
+ * A field of an entry that has no line here (hold, kept properties, UID, version) never goes out.
+ */
+export const FIELD_RULES: Readonly<Record<OutwardField, FieldRule>> = {
+  title: { from: 'tinted', switched: false },
+  place: { from: 'tinted', switched: false },
+  status: { from: 'tinted', switched: false },
+  shows: { from: 'tinted', switched: false },
+  description: { from: 'clear', switched: false },
+  publicLink: { from: 'clear', switched: false },
+  labels: { from: 'clear', switched: false },
+  attachments: { from: 'clear', switched: false },
+  joinLink: { from: 'clear', switched: true },
+  people: { from: 'clear', switched: true },
+  contact: { from: 'clear', switched: true },
+};
+
+const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
+
+/** Returns the fields that a glass lets through, in a fixed order. */
+export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] {
+  return FIELDS.filter((field) => {
+    const rule = FIELD_RULES[field];
+    return atLeast(glass, rule.from) && (!rule.switched || switches[field as SwitchedField]);
+  });
+}
+
+/** Returns the content with only the given fields, always in the same order of keys. */
+export function contentThrough(content: Content, fields: readonly OutwardField[]): OutwardContent {
+  const out: Record<string, unknown> = {};
+  for (const field of fields) {
+    const value = content[field];
+    if (value.length > 0 || field === 'title' || field === 'place') out[field] = value;
+  }
+  return out as unknown as OutwardContent;
+}

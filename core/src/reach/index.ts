@@ -1,0 +1,1 @@
+export { nextRevision, printOf, type Revision, type Stamp } from './revision';
