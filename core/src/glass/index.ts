@@ -1,3 +1,4 @@
+export { COLOURS, type Colour } from './colours';
 export {
   AUDIENCES,
   GLASSES,

@@ -1,5 +1,6 @@
 import { DAY, dayOfWall, instantOf, wallAt, type Instant, type ZoneName } from '../zones';
 import type { Range } from '../entries';
+import type { Colour } from './colours';
 import type { Switches } from './fields';
 import type { Audience, Glass } from './glass';
 
@@ -22,8 +23,7 @@ export interface SourceRule {
 export interface Wording {
   readonly name: string;
   readonly description: string;
-  /** A CSS3 colour name or `#rrggbb`. */
-  readonly colour: string;
+  readonly colour: Colour;
   /** The one word that stands for every entry behind frosted glass. */
   readonly busyWord: string;
 }

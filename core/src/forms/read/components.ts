@@ -8,6 +8,8 @@ export interface Property {
   readonly type: string;
   readonly values: readonly unknown[];
   readonly text: string;
+  /** The whole content line. */
+  readonly source: string;
   readonly line: number;
 }
 
@@ -73,18 +75,32 @@ function unfold(text: string): ContentLine[] {
   return out;
 }
 
+/** Values that are read from their text later on, so that one bad value costs one entry and not the file. */
+const READ_AS_TEXT = new Set([
+  'dtstart',
+  'dtend',
+  'duration',
+  'rrule',
+  'exrule',
+  'rdate',
+  'exdate',
+  'recurrence-id',
+]);
+
 function parseProperty(content: string, line: number): Property {
   if (!/^[A-Za-z0-9-]+[;:]/.test(content)) {
     throw new Problem('file-malformed', { line, reason: `“${content.slice(0, 40)}” is not a property (NAME:value)` });
   }
   try {
-    const [name, parameters, type, ...values] = ICAL.parse.property(content) as [
+    const name = /^[^;:]+/.exec(content)![0].toLowerCase();
+    const readable = READ_AS_TEXT.has(name) ? `X-TEXT${content.slice(name.length)}` : content;
+    const [, parameters, type, ...values] = ICAL.parse.property(readable) as [
       string,
       Record<string, string | string[]>,
       string,
       ...unknown[],
     ];
-    return { name, parameters, type, values, text: valueText(content), line };
+    return { name, parameters, type, values, text: valueText(content), source: content, line };
   } catch (error) {
     throw new Problem('file-malformed', { line, reason: (error as Error).message.replace(/[.\s]+$/, '') });
   }
@@ -120,7 +136,7 @@ export function parameter(property: Property, name: string): string | undefined 
 export function jCalOf(component: Component): unknown[] {
   return [
     component.name.toLowerCase(),
-    component.properties.map((p) => [p.name, p.parameters, p.type, ...p.values]),
+    component.properties.map((p) => ICAL.parse.property(p.source)),
     component.children.map(jCalOf),
   ];
 }

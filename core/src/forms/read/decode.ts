@@ -16,10 +16,52 @@ export function decodeFile(bytes: Uint8Array): { text: string; notes: string[] }
 }
 
 function decodeUtf8(bytes: Uint8Array, notes: string[]): string {
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    notes.push('The file is not in UTF-8; it was read as Latin-1 (Windows-1252). Check letters with accents.');
-    return new TextDecoder('windows-1252').decode(bytes);
+  for (const attempt of [bytes, mendFolds(bytes)]) {
+    try {
+      return new TextDecoder('utf-8', { fatal: true }).decode(attempt);
+    } catch {
+      // Not UTF-8 as it stands; the next attempt may be.
+    }
   }
+  notes.push('The file is not in UTF-8; it was read as Latin-1 (Windows-1252). Check letters with accents.');
+  return decodeWindows1252(bytes);
+}
+
+/** What Windows-1252 has at 0x80 to 0x9F, where Latin-1 has control characters; some runtimes decode it as Latin-1. */
+const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+function decodeWindows1252(bytes: Uint8Array): string {
+  return new TextDecoder('latin1').decode(bytes).replace(/[\u0080-\u009f]/g, (c) => WINDOWS_1252[c.charCodeAt(0) - 0x80]!);
+}
+
+/**
+ * Returns the bytes with characters that a fold has split put together again before the fold. Folds are made by
+ * octets (RFC 5545 section 3.1), and some programs cut inside a character. The number of lines stays the same.
+ */
+function mendFolds(bytes: Uint8Array): Uint8Array {
+  const out = new Uint8Array(bytes.length);
+  let at = 0;
+  for (let i = 0; i < bytes.length; i++) {
+    const fold = foldLength(bytes, i);
+    const rest = i + fold;
+    if (fold && isContinuation(bytes[rest]) && at > 0 && out[at - 1]! >= 0x80) {
+      let end = rest;
+      while (isContinuation(bytes[end])) out[at++] = bytes[end++]!;
+      for (let k = i; k < rest; k++) out[at++] = bytes[k]!;
+      i = end - 1;
+    } else out[at++] = bytes[i]!;
+  }
+  return out;
+}
+
+/** Returns the number of bytes of the fold that starts here, or 0. */
+function foldLength(bytes: Uint8Array, i: number): number {
+  let end = i;
+  if (bytes[end] === 0x0d) end++;
+  if (bytes[end] === 0x0a) end++;
+  return end > i && (bytes[end] === 0x20 || bytes[end] === 0x09) ? end - i + 1 : 0;
+}
+
+function isContinuation(byte: number | undefined): boolean {
+  return byte !== undefined && (byte & 0xc0) === 0x80;
 }

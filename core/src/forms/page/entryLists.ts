@@ -1,0 +1,114 @@
+import { partsOfDay, weekdayOf, dayToText, type Day } from '../../zones';
+import { safeUri } from '../icsText';
+import { byDay, type PageEntry } from './agenda';
+import { html, type Html } from './html';
+import { WEEKDAYS, dayText, timeText } from './words';
+
+interface ListSetting {
+  readonly today: Day;
+  readonly busyWord: string;
+}
+
+/** Returns the entries of some days as one list a day; an entry of several days stands at the first one shown. */
+export function list(agenda: readonly PageEntry[], from: Day, to: Day, setting: ListSetting): Html {
+  const days = byDay(agenda, from, to);
+  const shown = [...days].sort(([a], [b]) => a - b);
+  const head = html`<h2>${dayText(from)} to ${dayText(to - 1)}</h2>`;
+  if (!shown.length) return html`${head}<p class="none">Nothing is announced for these days.</p>`;
+  return html`${head}<div class="list">${shown.map(([day, entries]) => {
+    const starting = entries.filter((e) => e.firstDay === day || day === from);
+    return (
+      starting.length > 0 &&
+      html`<section${day === setting.today && TODAY}><h3><time datetime="${dayToText(day)}">${dayText(day)}</time></h3>
+<ul>${starting.map((e) => html`<li class="${classOf(e)}">${longEntry(e, setting)}</li>`)}</ul></section>`
+    );
+  })}</div>`;
+}
+
+const TODAY = html` class="today" aria-label="Today"`;
+
+interface GridSetting extends ListSetting {
+  /** The month whose days are the page's; others are dimmed. Null for a week. */
+  readonly month: number | null;
+  readonly caption: string;
+}
+
+/** Returns weeks as rows of a table; on narrow screens it reads as a list (style sheet). */
+export function grid(agenda: readonly PageEntry[], from: Day, to: Day, setting: GridSetting): Html {
+  const days = byDay(agenda, from, to);
+  const weeks = Array.from({ length: (to - from) / 7 }, (_, i) => from + i * 7);
+  return html`<h2>${setting.caption}</h2><table class="grid">
+<thead><tr>${WEEKDAYS.map((d) => html`<th scope="col">${d}</th>`)}</tr></thead>
+<tbody>${weeks.map((monday) => html`<tr>${WEEKDAYS.map((_, i) => cell(monday + i, days.get(monday + i) ?? [], setting))}</tr>`)}</tbody></table>
+${!days.size && html`<p class="none">Nothing is announced for these days.</p>`}`;
+}
+
+function cell(day: Day, entries: readonly PageEntry[], setting: GridSetting): Html {
+  const { date, month } = partsOfDay(day);
+  const classes = [
+    setting.month !== null && month !== setting.month && 'other',
+    day === setting.today && 'today',
+    weekdayOf(day) > 4 && 'weekend',
+    entries.length === 0 && 'empty',
+  ].filter(Boolean);
+  return html`<td class="${classes.join(' ')}"><time datetime="${dayToText(day)}"><span class="long">${dayText(day)}</span><span class="short">${date}</span></time>
+${entries.length > 0 && html`<ul>${entries.map((e) => html`<li class="${classOf(e)}">${shortEntry(e, day, setting)}</li>`)}</ul>`}</td>`;
+}
+
+function classOf({ one, allDay }: PageEntry): string {
+  const status = one.content ? one.content.status : one.tentative ? 'tentative' : 'busy';
+  return [status, allDay ? 'all-day' : '', one.content?.shows === 'free' ? 'free' : ''].filter(Boolean).join(' ');
+}
+
+function shortEntry(entry: PageEntry, day: Day, setting: ListSetting): Html {
+  const { one, allDay, start, firstDay } = entry;
+  const time = allDay ? '' : firstDay === day ? timeText(start) : '→';
+  return html`<span class="time">${time}</span> <span class="what">${titleOf(entry, setting)}</span>${marks(entry)}${one.content?.place ? html` <span class="place">${one.content.place}</span>` : ''}`;
+}
+
+function longEntry(entry: PageEntry, setting: ListSetting): Html {
+  const content = entry.one.content;
+  const link = content?.publicLink ? safeUri(content.publicLink) : null;
+  const join = content?.joinLink ? safeUri(content.joinLink) : null;
+  return html`<span class="time">${spanText(entry)}</span> <span class="body"><span class="what">${titleOf(entry, setting)}</span>${marks(entry)}
+${content?.place ? html`<span class="place">${content.place}</span>` : ''}
+${content?.labels?.length ? html`<span class="labels">${content.labels.join(' · ')}</span>` : ''}
+${content?.description ? html`<span class="description">${linked(content.description)}</span>` : ''}
+${content?.people?.length ? html`<span class="people">With ${content.people.map((p) => p.name || p.address).join(', ')}</span>` : ''}
+${content?.contact ? html`<span class="people">Ask ${content.contact}</span>` : ''}
+${link ? html`<a href="${link}" rel="noopener nofollow">More about it</a>` : ''}
+${join ? html`<a href="${join}" rel="noopener nofollow">Join online</a>` : ''}
+${(content?.attachments ?? []).map((a) => {
+    const href = safeUri(a.href);
+    return href && html`<a href="${href}" rel="noopener nofollow">${a.name}</a>`;
+  })}</span>`;
+}
+
+function titleOf({ one }: PageEntry, { busyWord }: ListSetting): string {
+  return one.content ? one.content.title || 'Untitled' : busyWord;
+}
+
+/** What colour or a line through would tell is told in words as well. */
+function marks({ one }: PageEntry): Html {
+  const words = [
+    one.content?.status === 'cancelled' && 'cancelled',
+    one.tentative && 'tentative',
+    one.content?.shows === 'free' && 'does not take the time',
+  ].filter((w) => w !== false);
+  return html`${words.map((w) => html` <em class="mark">${w}</em>`)}`;
+}
+
+function spanText({ allDay, start, end, firstDay, lastDay }: PageEntry): string {
+  if (allDay) return lastDay > firstDay ? `all day, to ${dayText(lastDay)}` : 'all day';
+  if (end <= start) return timeText(start);
+  return lastDay > firstDay ? `${timeText(start)} to ${dayText(lastDay)}, ${timeText(end)}` : `${timeText(start)}–${timeText(end)}`;
+}
+
+/** Web addresses in plain text become links. */
+function linked(text: string): Html {
+  const pieces = text.split(/(https?:\/\/[^\s<>"]+[^\s<>".,;:!?)])/);
+  return html`${pieces.map((piece, i) => {
+    const href = i % 2 === 1 ? safeUri(piece) : null;
+    return href ? html`<a href="${href}" rel="noopener nofollow">${piece}</a>` : piece;
+  })}`;
+}

@@ -1,0 +1,61 @@
+import { DAY, HOUR, MINUTE, nextClockChange, offsetAt, partsOfDay, timeOfWall, weekdayOf, type Day, type Instant, type Wall, type ZoneName } from '../../zones';
+
+export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+] as const;
+
+/** Returns `Mon 23 Nov 2026`. */
+export function dayText(day: Day): string {
+  const { year, month, date } = partsOfDay(day);
+  return `${WEEKDAYS[weekdayOf(day)]} ${date} ${MONTHS[month - 1]!.slice(0, 3)} ${year}`;
+}
+
+/** Returns `November 2026`. */
+export function monthText(day: Day): string {
+  const { year, month } = partsOfDay(day);
+  return `${MONTHS[month - 1]} ${year}`;
+}
+
+/** Returns `14:30` of a clock reading. */
+export function timeText(wall: Wall): string {
+  const t = timeOfWall(wall);
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${two(Math.floor(t / HOUR))}:${two(Math.floor((t % HOUR) / MINUTE))}`;
+}
+
+/** Returns `UTC−03:30` for an offset in milliseconds. */
+export function offsetText(offset: number): string {
+  if (offset === 0) return 'UTC';
+  return `UTC${offset < 0 ? '−' : '+'}${timeText(Math.abs(offset) % DAY)}`;
+}
+
+/** Returns a zone's name as people read it: `America/Port of Spain`. */
+export function zoneText(zone: ZoneName): string {
+  return zone.replace(/_/g, ' ');
+}
+
+/** Returns a sentence on the next clock change in a zone, or an empty text when none comes within a year. */
+export function clockChangeText(zone: ZoneName, now: Instant): string {
+  const change = nextClockChange(zone, now);
+  if (!change || change.at > now + 366 * DAY) return '';
+  const wall = change.at + change.before;
+  const way = change.offset > change.before ? 'forward' : 'back';
+  return `Clocks there go ${way} on ${dayText(Math.floor(wall / DAY))} at ${timeText(wall)}.`;
+}
+
+/** Returns `America/Halifax (UTC−04:00)`. */
+export function zoneWithOffset(zone: ZoneName, now: Instant): string {
+  return zone === 'UTC' ? 'UTC' : `${zoneText(zone)} (${offsetText(offsetAt(zone, now))})`;
+}
