@@ -62,7 +62,7 @@ export function eventLines(item: OutwardItem, stamp: Stamp, setting: EventSettin
     ];
     return event(item.uid, stamp, spanLines(item), busy);
   }
-  if (item.kind === 'single') return event(item.uid, stamp, spanLines(item), contentLines(item.content, setting));
+  if (item.kind === 'single') return event(item.uid, stamp, spanLines(withoutDoubt(item)), contentLines(item.content, setting));
   const recurrence = [
     ...(item.rule ? [`RRULE:${item.rule}`] : []),
     ...listLine('RDATE', item.dates),
@@ -70,7 +70,7 @@ export function eventLines(item: OutwardItem, stamp: Stamp, setting: EventSettin
   ];
   const lines = event(item.uid, stamp, [...spanLines(item), ...recurrence], contentLines(item.content, setting));
   for (const override of [...item.overrides, ...spelledOut(item)].sort((a, b) => wallOf(a.slot) - wallOf(b.slot))) {
-    const head = [`RECURRENCE-ID${whenText(override.slot)}`, ...spanLines(override)];
+    const head = [`RECURRENCE-ID${whenText(override.slot)}`, ...spanLines(withoutDoubt(override))];
     lines.push(...event(item.uid, stamp, head, contentLines(override.content, setting)));
   }
   return lines;
@@ -83,19 +83,21 @@ export function eventLines(item: OutwardItem, stamp: Stamp, setting: EventSettin
  */
 function spelledOut(item: OutwardSeries): OutwardOverride[] {
   const length = item.to - item.from;
-  const out: OutwardOverride[] = [];
-  for (const time of item.plain) {
-    const { start } = time;
-    const odd = start.kind === 'zoned' && meetingOf(start.zone, wallOf(start)) !== 'once';
-    if (!odd && (start.kind !== 'zoned' || time.to - time.from === length)) continue;
-    out.push({ ...time, ...(odd ? inUtc(time) : {}), slot: start, content: item.content });
-  }
-  return out;
+  return item.plain
+    .filter((time) => time.start.kind === 'zoned' && (time.to - time.from !== length || isOdd(time)))
+    .map((time) => ({ ...time, slot: time.start, content: item.content }));
 }
 
-function inUtc({ from, to }: OutwardTime): Pick<OutwardTime, 'start' | 'end'> {
+/** Whether an end is at a time that clocks skip or show twice. */
+function isOdd({ start, end }: Pick<OutwardTime, 'start' | 'end'>): boolean {
+  return [start, end].some((w) => w.kind === 'zoned' && meetingOf(w.zone, wallOf(w)) !== 'once');
+}
+
+/** Returns a time in UTC where its own clocks would leave a doubt. */
+function withoutDoubt(time: OutwardTime): OutwardTime {
+  if (!isOdd(time)) return time;
   const utc = (instant: Instant) => ({ kind: 'zoned', at: wallToText(instant), zone: 'UTC' }) as const;
-  return { start: utc(from), end: utc(to) };
+  return { ...time, start: utc(time.from), end: utc(time.to) };
 }
 
 function event(uid: string, stamp: Stamp, timeLines: readonly string[], rest: readonly string[]): string[] {
@@ -151,7 +153,17 @@ function listLine(name: string, whens: readonly When[]): string[] {
 
 /** Returns the zones whose names stand in the lines of an item. */
 export function zonesOf(item: OutwardItem): string[] {
-  const times: When[] = [item.start, item.end];
-  if (item.kind === 'series') for (const o of item.overrides) times.push(o.slot, o.start, o.end);
+  const times = endsOf(item);
+  if (item.kind === 'series') {
+    for (const o of item.overrides) times.push(o.slot, ...endsOf(withoutDoubt(o)));
+  } else if (item.kind === 'single') return zoneNames(endsOf(withoutDoubt(item)));
+  return zoneNames(times);
+}
+
+function endsOf({ start, end, from, to }: OutwardTime): When[] {
+  return to > from ? [start, end] : [start];
+}
+
+function zoneNames(times: readonly When[]): string[] {
   return times.map((when) => zoneOfWhen(when, 'UTC')).filter((zone) => zone !== 'UTC');
 }

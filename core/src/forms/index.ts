@@ -1,3 +1,4 @@
+export { FORMS, FORM_NAMES, fileNameOf, type Form, type FormName, type FormSetting } from './formTable';
 export { PRODUCT, writeCalendar, type CalendarOptions } from './icsCalendar';
 export { busyTimes, writeFreeBusy } from './freeBusy';
 export { readCalendar } from './read/readCalendar';

@@ -71,7 +71,8 @@ function seriesItem(
     to: instantOfWhen(end, hostZone),
     content: own,
     rule: found ? `${found.rule};UNTIL=${untilText(entry.start, last)}` : '',
-    dates: (found ? found.extra : slots.slice(1)).map(at),
+    // With no rule the start is listed too: some programs take a list of dates as the whole.
+    dates: (found ? found.extra : slots).map(at),
     exceptDates: (found?.except ?? []).map(at),
     overrides: [...overrides].sort((a, b) => wallOf(a.slot) - wallOf(b.slot)),
     plain,

@@ -133,11 +133,23 @@ function zonePart(view: OutwardView, { zone, zoneAsked, ...choice }: Choice, opt
 ${other && html` <a href="${address(options, { ...choice, zone: null })}">Show the host’s times</a>`}</p>
 <details><summary>Show times in another zone</summary>
 <form method="get" action="${options.addresses.self}" data-zone-form>
-<label>Your time zone <select name="tz">${allZones().map((z) => html`<option value="${z}"${z === zone ? new Html(' selected') : ''}>${zoneText(z)}</option>`)}</select></label>
+<label>Your time zone <select name="tz">${zoneOptions(zone)}</select></label>
 <input type="hidden" name="show" value="${choice.show}"><input type="hidden" name="from" value="${dayToText(choice.from)}">
 <button>Show</button></form></details>
 ${options.query.tz && !zoneAsked && html`<p role="alert">“${options.query.tz}” is not a known time zone, so the host’s times are shown.</p>`}
 </section>`;
+}
+
+let optionTexts: { zone: ZoneName; text: string }[] | undefined;
+
+/** The list of zones is long and always the same but for the one chosen. */
+function zoneOptions(chosen: ZoneName): Html {
+  optionTexts ??= allZones().map((zone) => ({ zone, text: html`>${zoneText(zone)}</option>`.text }));
+  return new Html(
+    optionTexts
+      .map(({ zone, text }) => `<option value="${zone}"${zone === chosen ? ' selected' : ''}${text}`)
+      .join(''),
+  );
 }
 
 /** Switch between list, week and month, and the way to earlier and later days. */

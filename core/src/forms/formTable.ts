@@ -1,0 +1,65 @@
+import type { OutwardView } from '../glass';
+import type { Revision } from '../reach';
+import { DAY, dayToText, wallAt, type Instant } from '../zones';
+import { writeCalendar } from './icsCalendar';
+import { writeFreeBusy } from './freeBusy';
+import { dayText, timeText, zoneText } from './page/words';
+
+/** What a form needs to know besides the view and its revision. Addresses are absolute. */
+export interface FormSetting {
+  readonly addresses: { readonly see: string; readonly feed: string };
+  readonly now: Instant;
+}
+
+export interface Form {
+  readonly contentType: string;
+  /** Whether the bytes stay the same from one moment to the next, so that they can be kept and compared. */
+  readonly steady: boolean;
+  write(view: OutwardView, revision: Revision, setting: FormSetting): string;
+}
+
+export const FORM_NAMES = ['feed', 'freeBusy', 'copy'] as const;
+export type FormName = (typeof FORM_NAMES)[number];
+
+/** The forms that programs read. Each is made from the outward view and nothing else. */
+export const FORMS: Readonly<Record<FormName, Form>> = {
+  feed: {
+    contentType: 'text/calendar; charset=utf-8',
+    steady: true,
+    write: (view, revision, { addresses }) => writeCalendar(view, revision, { source: addresses.feed }),
+  },
+  freeBusy: {
+    contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
+    steady: true,
+    write: (view, revision, { addresses }) =>
+      writeFreeBusy(view, revision, addresses.feed.replace(/\.ics$/, '.ifb')),
+  },
+  copy: {
+    contentType: 'text/calendar; charset=utf-8',
+    steady: false,
+    write: (view, revision, { addresses, now }) => {
+      const wall = wallAt(view.hostZone, now);
+      const day = dayText(Math.floor(wall / DAY));
+      return writeCalendar(view, revision, {
+        source: '',
+        copy: {
+          suffix: ` (copy of ${day})`,
+          note: `Copy as of ${day}, ${timeText(wall)} (${zoneText(view.hostZone)}). It does not change; the live calendar is at ${addresses.see}`,
+        },
+      });
+    },
+  },
+};
+
+/** Returns a file name for a form: the window's name in plain letters, and for a copy its day. */
+export function fileNameOf(name: FormName, view: OutwardView, now: Instant): string {
+  const plain = view.wording.name
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase();
+  const day = dayToText(Math.floor(wallAt(view.hostZone, now) / DAY));
+  const suffix = name === 'copy' ? `-copy-${day}` : '';
+  return `${plain || 'calendar'}${suffix}.${name === 'freeBusy' ? 'ifb' : 'ics'}`;
+}

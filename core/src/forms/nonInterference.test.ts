@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { GLASSES, fingerprint, outwardView, type Reader, type WindowRules } from '../glass';
+import type { Entry } from '../entries';
+import { nextRevision, type Revision } from '../reach';
+import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
+import { changeHidden, noise } from '../testing/hiddenChanges';
+import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
+import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
+import { writePage } from './page/page';
+
+const NOW = Date.UTC(2026, 5, 10, 15);
+const ADDRESSES = { self: '/see/k', see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics', copy: '/copy/k.ics' };
+
+const PAGES = [
+  ['page', 'month', undefined],
+  ['page', 'list', 'Asia/Kolkata'],
+  ['embed', 'week', undefined],
+] as const;
+
+/** Everything that a reader can fetch, by name: bytes, file names, revision and ETags. */
+function everythingOutward(
+  entries: readonly Entry[],
+  rules: WindowRules,
+  reader: Reader,
+  before: Revision | null,
+): { told: Record<string, string>; revision: Revision } {
+  const view = outwardView(entries, rules, RANGE, reader);
+  const revision = nextRevision(before, view, before ? NOW : NOW - 86_400_000);
+  const told: Record<string, string> = { revision: JSON.stringify(revision), view: JSON.stringify(view) };
+  for (const name of FORM_NAMES) {
+    const bytes = FORMS[name].write(view, revision, { addresses: ADDRESSES, now: NOW });
+    told[name] = bytes;
+    told[`${name} etag`] = fingerprint(bytes);
+    told[`${name} file`] = fileNameOf(name, view, NOW);
+  }
+  for (const [form, show, tz] of PAGES) {
+    const query = { show, tz, from: '2026-03-02' };
+    const options = { form, query, now: NOW, addresses: ADDRESSES, assets: '/outside/' };
+    told[`${form} ${show} ${tz}`] = writePage(view, revision, options);
+  }
+  return { told, revision };
+}
+
+const reader: fc.Arbitrary<Reader> = fc.record({
+  audience: fc.constantFrom('street', 'partners', 'house'),
+  cap: fc.constantFrom(null, null, ...GLASSES),
+});
+
+describe('non-interference', () => {
+  it('what a reader may not see changes no byte of what the reader gets, in 2,000 pairs of insides', { timeout: 300_000 }, () => {
+    let differing = 0;
+    fc.assert(
+      fc.property(
+        fc.array(entryArbitrary, { minLength: 1, maxLength: 4 }),
+        rulesArbitrary,
+        reader,
+        noise,
+        noise,
+        (entries, rules, who, first, second) => {
+          // Two histories of two states each: the revision before must not tell anything either.
+          const past = changeHidden(entries.slice(1), rules, who, first);
+          const present = changeHidden(entries, rules, who, second);
+          const before = everythingOutward(entries.slice(1), rules, who, null);
+          const beforeOther = everythingOutward(past, rules, who, null);
+          expect(beforeOther.told).toEqual(before.told);
+          const after = everythingOutward(entries, rules, who, before.revision);
+          const afterOther = everythingOutward(present, rules, who, beforeOther.revision);
+          expect(afterOther.told).toEqual(after.told);
+          if (JSON.stringify(present) !== JSON.stringify(entries)) differing++;
+        },
+      ),
+      { numRuns: 2000, seed: 99 },
+    );
+    // Most pairs must really differ inside, or the property would hold for nothing.
+    expect(differing).toBeGreaterThan(1800);
+  });
+
+  it('would notice a leak: the same check fails when a visible field differs', () => {
+    const a = entry({ start: zoned('2026-06-12T10:00') });
+    const one = everythingOutward([a], rulesOf('tinted'), STREET, null).told;
+    for (const change of [{ title: 'Other' }, { place: 'Quay' }, { status: 'tentative' as const }]) {
+      expect(everythingOutward([{ ...a, ...change }], rulesOf('tinted'), STREET, null).told).not.toEqual(one);
+    }
+  });
+
+  it('two entries that touch look like one behind frosted glass', () => {
+    const whole = [entry({ start: zoned('2026-06-12T10:00'), end: zoned('2026-06-12T12:00') })];
+    const halves = [
+      entry({ id: 'x', start: zoned('2026-06-12T11:00'), end: zoned('2026-06-12T12:00') }),
+      entry({ id: 'y', start: zoned('2026-06-12T10:00'), end: zoned('2026-06-12T11:00') }),
+      entry({ id: 'z', start: zoned('2026-06-12T14:30', 'Europe/London'), end: zoned('2026-06-12T15:00', 'Europe/London') }),
+    ];
+    expect(everythingOutward(halves, rulesOf('frosted'), STREET, null)).toEqual(
+      everythingOutward(whole, rulesOf('frosted'), STREET, null),
+    );
+  });
+
+  it('a whole day behind frosted glass looks the same as its 24 hours', () => {
+    const day = [entry({ start: date('2026-06-12') })];
+    const hours = [entry({ id: 'h', start: zoned('2026-06-12T00:00'), end: zoned('2026-06-13T00:00') })];
+    expect(everythingOutward(day, rulesOf('frosted'), STREET, null)).toEqual(
+      everythingOutward(hours, rulesOf('frosted'), STREET, null),
+    );
+  });
+
+  it('a rule tells nothing of dates that are held back or lie outside the range', () => {
+    const series = (rule: string, hold: 'none' | 'keep-in') =>
+      entry({
+        start: zoned('2026-06-01T10:00'),
+        recurrence: { rule, dates: [], exceptDates: [] },
+        overrides: [
+          {
+            slot: zoned('2026-06-15T10:00'),
+            start: zoned('2026-06-15T10:00'),
+            end: zoned('2026-06-15T11:00'),
+            content: { ...entry({ start: date('2026-01-01') }), title: 'Secret', hold },
+          },
+        ],
+      });
+    const bounded = everythingOutward([series('FREQ=WEEKLY;COUNT=60', 'keep-in')], rulesOf('clear'), STREET, null);
+    const endless = everythingOutward([series('FREQ=WEEKLY;BYDAY=MO', 'keep-in')], rulesOf('clear'), STREET, null);
+    expect(endless).toEqual(bounded);
+    expect(endless.told['feed']).not.toContain('Secret');
+    expect(endless.told['feed']).toContain('EXDATE;TZID=America/Halifax:20260615T100000');
+    expect(everythingOutward([series('FREQ=WEEKLY', 'none')], rulesOf('clear'), STREET, null).told['feed']).toContain(
+      'Secret',
+    );
+  });
+
+  it('a title that no visible date bears does not go out', () => {
+    const hidden = entry({
+      title: 'Old name',
+      start: zoned('2026-06-01T10:00'),
+      recurrence: { rule: 'FREQ=DAILY;COUNT=2', dates: [], exceptDates: [] },
+      overrides: ['2026-06-01', '2026-06-02'].map((d) => ({
+        slot: zoned(`${d}T10:00`),
+        start: zoned(`${d}T10:00`),
+        end: zoned(`${d}T11:00`),
+        content: { ...entry({ start: date(d) }), title: 'New name' },
+      })),
+    });
+    const { told } = everythingOutward([hidden], rulesOf('clear'), STREET, null);
+    expect(JSON.stringify(told)).not.toContain('Old name');
+    expect(told['feed']).toContain('New name');
+  });
+});

@@ -1,0 +1,160 @@
+import fc from 'fast-check';
+import ICAL from 'ical.js';
+import { describe, expect, it } from 'vitest';
+import { occurrencesOfView, outwardView, type OutwardView } from '../glass';
+import { nextRevision } from '../reach';
+import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
+import { HOST, STREET, entry, rulesOf, zoned, date } from '../testing/samples';
+import { wallAt, wallToText } from '../zones';
+import { FORMS } from './formTable';
+
+const SETTING = {
+  addresses: { see: 'https://window.example/see/k', feed: 'https://window.example/feed/k.ics' },
+  now: Date.UTC(2026, 5, 1),
+};
+const feedOf = (view: OutwardView) => FORMS.feed.write(view, nextRevision(null, view, SETTING.now), SETTING);
+
+/** Reads a feed with ical.js alone and returns `uid start end title status` of every occurrence. */
+function readBack(text: string): string[] {
+  const calendar = new ICAL.Component(ICAL.parse(text) as never);
+  ICAL.TimezoneService.reset();
+  for (const zone of calendar.getAllSubcomponents('vtimezone')) {
+    ICAL.TimezoneService.register(new ICAL.Timezone(zone));
+  }
+  const events = calendar.getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+  const out: string[] = [];
+  const tell = (event: InstanceType<typeof ICAL.Event>, start: ICAL.Time, end: ICAL.Time) => {
+    const status = String(event.component.getFirstPropertyValue('status')).toLowerCase();
+    out.push(line(event.uid, momentOf(start), momentOf(end), event.summary ?? '', status));
+  };
+  for (const master of events.filter((e) => !e.isRecurrenceException())) {
+    for (const other of events) {
+      if (other.isRecurrenceException() && other.uid === master.uid) master.relateException(other);
+    }
+    if (!master.isRecurring()) {
+      tell(master, master.startDate, master.endDate ?? master.startDate);
+      continue;
+    }
+    const iterator = master.iterator();
+    for (let slot = iterator.next(); slot; slot = iterator.next()) {
+      const { item, startDate, endDate } = master.getOccurrenceDetails(slot);
+      tell(item, startDate, endDate ?? startDate);
+    }
+  }
+  return out.sort();
+}
+
+function momentOf(time: ICAL.Time): string {
+  if (time.isDate) return time.toString();
+  const floating = time.zone === ICAL.Timezone.localTimezone;
+  return floating ? time.toString() : new Date(time.toUnixTime() * 1000).toISOString().slice(0, 19) + 'Z';
+}
+
+/** The same lines from the view itself. */
+function fromView(view: OutwardView): string[] {
+  return occurrencesOfView(view)
+    .map((o) => {
+      const tell = (instant: number) =>
+        o.start.kind === 'date'
+          ? wallToText(wallAt(HOST, instant)).slice(0, 10)
+          : o.start.kind === 'floating'
+            ? wallToText(wallAt(HOST, instant))
+            : `${wallToText(instant)}Z`;
+      const title = o.content ? o.content.title : view.wording.busyWord;
+      const status = o.content ? o.content.status : o.tentative ? 'tentative' : 'confirmed';
+      return line(o.uid, tell(o.from), tell(o.to), title, status);
+    })
+    .sort();
+}
+
+function line(uid: string, start: string, end: string, title: string, status: string): string {
+  // Control characters cannot stand in a TEXT value; line ends are one kind.
+  const plain = title.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '');
+  return `${uid} ${start} ${end} ${status} ${JSON.stringify(plain)}`;
+}
+
+describe('a feed read by ical.js', () => {
+  it('gives the same occurrences as the view, for generated calendars', () => {
+    fc.assert(
+      fc.property(fc.array(entryArbitrary, { maxLength: 5 }), rulesArbitrary, (entries, rules) => {
+        const view = outwardView(entries, rules, RANGE, STREET);
+        expect(readBack(feedOf(view))).toEqual(fromView(view));
+      }),
+      { numRuns: 700, seed: 4711 },
+    );
+  });
+
+  it('keeps a weekly 09:00 at 09:00 across both clock changes and stays one event with a rule', () => {
+    const weekly = entry({
+      start: zoned('2026-02-02T09:00'),
+      recurrence: { rule: 'FREQ=WEEKLY', dates: [], exceptDates: [] },
+    });
+    const view = outwardView([weekly], rulesOf('tinted'), RANGE, STREET);
+    const feed = feedOf(view);
+    expect(feed.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+    expect(feed).toContain('RRULE:FREQ=WEEKLY;BYDAY=MO;UNTIL=20261130T130000Z');
+    const read = readBack(feed);
+    expect(read).toHaveLength(44);
+    expect(new Set(read.map((r) => wallToText(wallAt(HOST, Date.parse(r.split(' ')[1]!))).slice(11)))).toEqual(
+      new Set(['09:00:00']),
+    );
+  });
+
+  it('spells out a night watch whose length a clock change alters', () => {
+    const watch = entry({
+      start: zoned('2026-10-30T22:00'),
+      end: zoned('2026-10-31T06:00'),
+      recurrence: { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] },
+    });
+    const feed = feedOf(outwardView([watch], rulesOf('tinted'), RANGE, STREET));
+    expect(feed).toContain('RECURRENCE-ID;TZID=America/Halifax:20261031T220000');
+    expect(feed).toContain('DTEND;TZID=America/Halifax:20261101T060000');
+    expect(feed.match(/BEGIN:VEVENT/g)).toHaveLength(2);
+  });
+
+  it('writes times that clocks skip or show twice without doubt', () => {
+    const nightly = entry({
+      start: zoned('2026-03-07T02:30'),
+      recurrence: { rule: 'FREQ=DAILY;COUNT=3', dates: [], exceptDates: [] },
+    });
+    const feed = feedOf(outwardView([nightly], rulesOf('tinted'), RANGE, STREET));
+    // 02:30 does not exist on 8 March; with the offset before the change it is 06:30 UTC (RFC 5545 section 3.3.5).
+    expect(feed).toContain('RECURRENCE-ID;TZID=America/Halifax:20260308T023000\r\nDTSTART:20260308T063000Z');
+  });
+
+  it('names the calendar, its colour, its source and how often to look', () => {
+    const feed = feedOf(outwardView([entry({ start: date('2026-05-01') })], rulesOf('tinted'), RANGE, STREET));
+    for (const text of [
+      'NAME:Bridge times',
+      'X-WR-CALNAME:Bridge times',
+      'COLOR:steelblue',
+      'SOURCE;VALUE=URI:https://window.example/feed/k.ics',
+      'REFRESH-INTERVAL;VALUE=DURATION:PT1H',
+      'DTSTART;VALUE=DATE:20260501\r\nDTEND;VALUE=DATE:20260502',
+    ]) {
+      expect(feed).toContain(text);
+    }
+  });
+
+  it('folds at 75 octets and never inside a character', () => {
+    const long = entry({ start: zoned('2026-05-01T10:00'), title: '漁港 — naïve 🚢 '.repeat(30) });
+    const feed = feedOf(outwardView([long], rulesOf('tinted'), RANGE, STREET));
+    for (const physical of feed.split('\r\n')) {
+      expect(new TextEncoder().encode(physical).length).toBeLessThanOrEqual(75);
+      expect(physical.isWellFormed()).toBe(true);
+    }
+    expect(readBack(feed)[0]).toContain('🚢');
+  });
+
+  it('defines every zone that it names, and no other', () => {
+    fc.assert(
+      fc.property(fc.array(entryArbitrary, { maxLength: 6 }), (entries) => {
+        const feed = feedOf(outwardView(entries, rulesOf('clear'), RANGE, STREET)).replace(/\r\n /g, '');
+        const named = new Set([...feed.matchAll(/;TZID=([^:;]+)/g)].map((m) => m[1]));
+        const defined = new Set([...feed.matchAll(/^TZID:(.+)\r$/gm)].map((m) => m[1]));
+        expect(defined).toEqual(named);
+      }),
+      { numRuns: 200, seed: 4712 },
+    );
+  });
+});

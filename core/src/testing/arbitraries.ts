@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { EMPTY_CONTENT, HOLDS, STATUSES, type Content, type Entry, type Override, type When } from '../entries';
+import { GLASSES, ROUNDINGS, type WindowRules } from '../glass';
+import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, type Wall } from '../zones';
+import { HOST, rulesOf } from './samples';
+
+/** The range of all generated windows: a year with both clock changes of the host zone. */
+export const RANGE = { from: Date.UTC(2026, 1, 1, 4), to: Date.UTC(2026, 11, 1, 4) };
+const FIRST = dayFromText('2026-01-20');
+
+const zone = fc.constantFrom(HOST, HOST, 'Europe/London', 'UTC', 'Pacific/Apia', 'Asia/Kolkata');
+const words = fc.constantFrom('Gate', 'Spring tide', 'Dredging; week', 'Schönwetter, kai', 'a\\b', '漁港 visit', '');
+const text = fc.oneof(words, fc.string({ maxLength: 90 }), fc.constant('line\nbreak\r\nX-EVIL:1'));
+
+export const content: fc.Arbitrary<Content> = fc.record({
+  title: text,
+  place: words,
+  description: text,
+  publicLink: fc.constantFrom('', 'https://ostrel.example/a?b=c,d;e', 'javascript:alert(1)'),
+  joinLink: fc.constantFrom('', 'https://meet.ostrel.example/1?pin=2'),
+  labels: fc.array(words.filter(Boolean), { maxLength: 2 }),
+  people: fc.array(fc.record({ name: words, address: fc.constantFrom('', 'ida@ostrel.example') }), { maxLength: 2 }),
+  contact: words,
+  attachments: fc.array(fc.record({ name: words, href: fc.constant('https://ostrel.example/plan.pdf') }), { maxLength: 1 }),
+  status: fc.constantFrom(...STATUSES),
+  shows: fc.constantFrom('busy', 'busy', 'free'),
+  hold: fc.constantFrom('none', 'none', 'none', ...HOLDS),
+  kept: fc.constantFrom([], [['x-inside', {}, 'text', 'kept'] as const]),
+});
+
+interface Shape {
+  kind: When['kind'];
+  zone: string;
+  start: Wall;
+  length: number;
+}
+
+const shape: fc.Arbitrary<Shape> = fc
+  .record({
+    kind: fc.constantFrom<When['kind']>('zoned', 'zoned', 'zoned', 'floating', 'date'),
+    zone,
+    day: fc.integer({ min: 0, max: 320 }),
+    quarter: fc.integer({ min: 0, max: 95 }),
+    quarters: fc.constantFrom(0, 1, 4, 4, 8, 32, 100),
+  })
+  .map(({ kind, zone: name, day, quarter, quarters }) => ({
+    kind,
+    zone: name,
+    start: (FIRST + day) * DAY + (kind === 'date' ? 0 : quarter * 15 * MINUTE),
+    length: kind === 'date' ? Math.max(1, Math.ceil(quarters / 32)) * DAY : quarters * 15 * MINUTE,
+  }));
+
+export function whenAt({ kind, zone: name }: Pick<Shape, 'kind' | 'zone'>, wall: Wall): When {
+  if (kind === 'date') return { kind, date: dayToText(Math.floor(wall / DAY)) };
+  return kind === 'zoned' ? { kind, at: wallToText(wall), zone: name } : { kind, at: wallToText(wall) };
+}
+
+const ruleText = fc.constantFrom(
+  'FREQ=DAILY;COUNT=12',
+  'FREQ=DAILY',
+  'FREQ=DAILY;INTERVAL=3',
+  'FREQ=WEEKLY',
+  'FREQ=WEEKLY;INTERVAL=2;COUNT=8',
+  'FREQ=WEEKLY;BYDAY=MO,WE,FR',
+  'FREQ=MONTHLY',
+  'FREQ=MONTHLY;BYDAY=-1FR',
+  'FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1',
+  'FREQ=YEARLY;BYMONTH=3,11;BYDAY=1SU',
+);
+
+/** Entries of every kind in and around {@link RANGE}, of calendars a (as the window's glass says), b and c. */
+export const entryArbitrary: fc.Arbitrary<Entry> = fc
+  .record({
+    id: fc.uuid(),
+    calendarId: fc.constantFrom('a', 'a', 'b', 'c'),
+    shape,
+    own: content,
+    rule: fc.option(ruleText, { nil: '', freq: 2 }),
+    except: fc.array(fc.integer({ min: 0, max: 12 }), { maxLength: 2 }),
+    changed: fc.array(
+      fc.record({ day: fc.integer({ min: 0, max: 12 }), hours: fc.integer({ min: -30, max: 30 }), content }),
+      { maxLength: 2 },
+    ),
+  })
+  .map(({ id, calendarId, shape: s, own, rule, except, changed }) => {
+    const slot = (day: number) => whenAt(s, s.start + day * DAY);
+    const overrides: Override[] = changed.map((c) => {
+      const start = s.start + c.day * DAY + (s.kind === 'date' ? Math.trunc(c.hours / 10) * DAY : c.hours * HOUR);
+      return {
+        slot: slot(c.day),
+        start: whenAt(s, start),
+        end: whenAt(s, start + s.length),
+        content: c.content,
+      };
+    });
+    return {
+      ...EMPTY_CONTENT,
+      ...own,
+      id,
+      calendarId,
+      version: 1,
+      uid: `${id}@inside`,
+      start: whenAt(s, s.start),
+      end: whenAt(s, s.start + s.length),
+      recurrence: rule ? { rule, dates: [], exceptDates: except.map(slot) } : null,
+      overrides: rule ? [...new Map(overrides.map((o) => [JSON.stringify(o.slot), o])).values()] : [],
+    };
+  });
+
+/** Rules of a window on calendars a and b; c is never a source. */
+export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
+  .record({
+    a: fc.constantFrom(...GLASSES),
+    b: fc.constantFrom(...GLASSES),
+    rounding: fc.constantFrom(...ROUNDINGS),
+    tellTentative: fc.boolean(),
+    switches: fc.record({ joinLink: fc.boolean(), people: fc.boolean(), contact: fc.boolean() }),
+  })
+  .map(({ a, b, ...rest }) =>
+    rulesOf('shut', {
+      ...rest,
+      sources: [
+        { calendarId: 'a', glass: a },
+        { calendarId: 'b', glass: b },
+      ],
+    }),
+  );
