@@ -1,0 +1,66 @@
+import { NO_SWITCHES } from '@zonal/core/glass';
+import { dayOfWall, wallAt } from '@zonal/core/zones';
+import type { DemoAccount } from '@zonal/server/config';
+import { connect } from '@zonal/server/db/connect';
+import { migrate } from '@zonal/server/db/migrate';
+import { CalendarRow, EntryRow, KeyRow, UserRow, WindowRow, WindowSourceRow, type Role } from '@zonal/server/db/models';
+import { columnsOf } from '@zonal/server/entries/entryStore';
+import { hashPassword } from '@zonal/server/people/passwords';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { HOME } from './drafts';
+import { WINDOWS, calendarsAround } from './scenario';
+
+const sequelize = connect(process.env['DATABASE_URL']!);
+await migrate(sequelize);
+// Data of an earlier run are kept.
+if (!(await UserRow.count())) await seed(JSON.parse(process.env['DEMO_ACCOUNTS'] ?? '[]') as DemoAccount[]);
+await sequelize.close();
+
+async function seed(accounts: readonly DemoAccount[]): Promise<void> {
+  const today = dayOfWall(wallAt(HOME, Date.now()));
+  await sequelize.transaction(async (transaction) => {
+    for (const { name, email, password, role } of accounts) {
+      const row = { name, email, role: role as Role, passwordHash: await hashPassword(password) };
+      await UserRow.create(row, { transaction });
+    }
+    const idOf = new Map<string, string>();
+    for (const { entries, ...calendar } of calendarsAround(today)) {
+      const row = await CalendarRow.create({ ...calendar, zone: HOME }, { transaction });
+      idOf.set(calendar.plate, row.id);
+      const rows = entries.map((e) => ({
+        ...columnsOf(e, HOME),
+        id: randomUUID(),
+        calendarId: row.id,
+        uid: `${e.uid}@ostrel.example`,
+      }));
+      await EntryRow.bulkCreate(rows, { transaction });
+    }
+    for (const { keys, sources, slug, name, listed, audience, nextDays, ...wording } of WINDOWS) {
+      const window = await WindowRow.create(
+        {
+          slug,
+          name,
+          listed,
+          settings: {
+            ...wording,
+            hostZone: HOME,
+            horizon: { pastDays: 60, nextDays },
+            tellTentative: true,
+            switches: NO_SWITCHES,
+          },
+          secret: randomBytes(32).toString('base64url'),
+          closedAt: null,
+        },
+        { transaction },
+      );
+      for (const [position, [plate, glass]] of sources.entries()) {
+        const source = { windowId: window.id, calendarId: idOf.get(plate)!, glass, position };
+        await WindowSourceRow.create(source, { transaction });
+      }
+      for (const madeOutTo of keys) {
+        const token = randomBytes(20).toString('base64url');
+        await KeyRow.create({ windowId: window.id, token, madeOutTo, audience, cap: null }, { transaction });
+      }
+    }
+  });
+}

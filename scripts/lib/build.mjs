@@ -1,0 +1,79 @@
+import { createHash } from 'node:crypto';
+import { cpSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT, run } from './run.mjs';
+import { say } from './say.mjs';
+
+const DIST = join(ROOT, 'dist');
+const STAMP = join(DIST, '.built-from');
+const SOURCES = ['core/src', 'core/assets', 'server/src', 'demo/src', 'web', 'package-lock.json', 'scripts/lib/build.mjs'];
+
+export const WEB_FOLDER = join(DIST, 'web');
+export const OUTSIDE_FOLDER = join(DIST, 'outside');
+export const SERVER_MAIN = join(DIST, 'server', 'main.js');
+export const SEED_MAIN = join(DIST, 'server', 'seed.js');
+
+function* files(path) {
+  if (statSync(path).isFile()) yield path;
+  else {
+    for (const name of readdirSync(path).sort()) {
+      if (name !== 'node_modules' && name !== 'dist') yield* files(join(path, name));
+    }
+  }
+}
+
+function sourceStamp() {
+  const hash = createHash('sha256');
+  for (const source of SOURCES) {
+    for (const file of files(join(ROOT, source))) hash.update(file).update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+/** Builds server, outside assets and the organiser's application into dist/, unless they are up to date. */
+export async function build() {
+  const stamp = sourceStamp();
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp) return;
+  say('Building');
+  rmSync(DIST, { recursive: true, force: true });
+  await buildServer();
+  copyOutside();
+  await run('npx', ['vite', 'build', '--logLevel', 'warn', join(ROOT, 'web')]);
+  writeFileSync(STAMP, stamp);
+}
+
+async function buildServer() {
+  const { build: bundle } = await import('esbuild');
+  await bundle({
+    entryPoints: { main: join(ROOT, 'server/src/main.ts'), seed: join(ROOT, 'demo/src/seed.ts') },
+    outdir: join(DIST, 'server'),
+    bundle: true,
+    splitting: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    // Our own packages are bundled, all others are taken from node_modules.
+    plugins: [
+      {
+        name: 'others-stay-outside',
+        setup({ onResolve }) {
+          onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+            kind === 'entry-point' || path.startsWith('@zonal/') ? undefined : { path, external: true },
+          );
+        },
+      },
+    ],
+    tsconfig: join(ROOT, 'server/tsconfig.json'),
+    logLevel: 'warning',
+  });
+}
+
+function copyOutside() {
+  mkdirSync(OUTSIDE_FOLDER, { recursive: true });
+  cpSync(join(ROOT, 'core/assets'), OUTSIDE_FOLDER, { recursive: true });
+  for (const weight of [400, 700]) {
+    const font = join(ROOT, `node_modules/@fontsource/b612/files/b612-latin-${weight}-normal.woff2`);
+    cpSync(font, join(OUTSIDE_FOLDER, `b612-${weight}.woff2`));
+  }
+}

@@ -1,0 +1,116 @@
+import { Problem } from '@zonal/core/problems';
+import express, { Router, type Express } from 'express';
+import helmet from 'helmet';
+import { randomBytes } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pinoHttp } from 'pino-http';
+import type { Sequelize } from 'sequelize';
+import { calendarRoutes } from './calendars/calendarRoutes';
+import type { Config } from './config';
+import { demoRoute } from './demoRoute';
+import { entryRoutes } from './entries/entryRoutes';
+import { importRoutes } from './entries/importRoutes';
+import { answerProblem } from './http/errors';
+import { signInLimit } from './http/limits';
+import { openApi } from './http/openApi';
+import { mount } from './http/route';
+import { log } from './log';
+import { outwardRoutes } from './outward/outwardRoutes';
+import type { Publisher } from './outward/publisher';
+import { checkCsrf, sessions, userOf } from './people/session';
+import { sessionRoutes } from './people/sessionRoutes';
+import { windowRoutes } from './windows/windowRoutes';
+
+export const IMPORT_LIMIT = 5_000_000;
+
+/** Returns the Express application for everything but warm polls, and a function that ends its connections. */
+export function createApp(
+  config: Config,
+  sequelize: Sequelize,
+  publisher: Publisher,
+): { app: Express; close: () => Promise<void> } {
+  const app = express();
+  app.disable('x-powered-by');
+  app.disable('etag');
+  app.set('trust proxy', config.proxies);
+  app.set('query parser', 'simple');
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (req) => req.url === '/healthz' }, useLevel: 'debug' }));
+
+  app.get('/healthz', (_req, res) => {
+    res.type('text').send('ready\n');
+  });
+  app.use(
+    '/outside',
+    express.static(config.outsideFolder, {
+      maxAge: '1h',
+      setHeaders: (res) => {
+        // Embeds and previews have an origin of their own.
+        res.setHeader('Access-Control-Allow-Origin', '*');
+        res.setHeader('X-Content-Type-Options', 'nosniff');
+      },
+    }),
+  );
+  app.use(outwardRoutes(publisher, config.publicUrl));
+
+  const { middleware, close } = sessions(config);
+  app.use('/api', api(config, sequelize, publisher, middleware));
+  if (config.webFolder) app.use(webApplication(config.webFolder));
+  app.use((_req, _res, next) => next(new Problem('not-found')));
+  app.use(answerProblem);
+  return { app, close };
+}
+
+function api(config: Config, sequelize: Sequelize, publisher: Publisher, session: express.RequestHandler): Router {
+  const routes = [
+    ...sessionRoutes,
+    ...calendarRoutes(sequelize),
+    ...entryRoutes(sequelize),
+    ...importRoutes(sequelize),
+    ...windowRoutes(sequelize, config.publicUrl, () => publisher.catchUp()),
+    ...(config.demoAccounts ? [demoRoute(config.demoAccounts, config.publicUrl)] : []),
+  ];
+  const router = Router();
+  router.use(helmet(), (_req, res, next) => {
+    res.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+  router.get('/openapi.json', (_req, res) => {
+    res.json(openApi(routes, config.publicUrl));
+  });
+  router.use(session, checkCsrf);
+  router.use(express.json({ limit: '2mb' }), express.raw({ type: 'text/calendar', limit: IMPORT_LIMIT }));
+  router.post('/session', signInLimit());
+  mount(router, routes, userOf);
+  return router;
+}
+
+/** Serves the built organiser's application; every other path of it gets its one page, with a nonce for styles. */
+function webApplication(folder: string): Router {
+  const router = Router();
+  const file = join(folder, 'index.html');
+  if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
+  const template = readFileSync(file, 'utf8');
+  router.use(express.static(folder, { index: false, maxAge: '1y', immutable: true }));
+  router.get('/{*path}', (req, res, next) => {
+    if (req.path.startsWith('/api/') || /\.\w+$/.test(req.path)) return next();
+    const nonce = randomBytes(16).toString('base64');
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          styleSrc: ["'self'", `'nonce-${nonce}'`],
+          imgSrc: ["'self'", 'data:'],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+    })(req, res, () => {
+      res.type('html').set('Cache-Control', 'no-cache').send(template.replaceAll('__NONCE__', nonce));
+    });
+  });
+  return router;
+}

@@ -1,0 +1,19 @@
+import type { Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import { log } from '../log';
+import * as first from './migrations/001-first';
+
+const MIGRATIONS = [first];
+
+/** Brings the tables up to date. Several processes may call it at once: one works, the others wait. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query('SELECT pg_advisory_xact_lock(4310)', { transaction });
+    const umzug = new Umzug({
+      migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(sequelize) })),
+      storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+      logger: undefined,
+    });
+    for (const { name } of await umzug.up()) log.info({ migration: name }, 'migrated');
+  });
+}

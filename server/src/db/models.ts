@@ -1,0 +1,202 @@
+import type { Entry } from '@zonal/core/entries';
+import type { Audience, Colour, Glass, Horizon, Rounding, Switches } from '@zonal/core/glass';
+import type { Revision } from '@zonal/core/reach';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+
+export const ROLES = ['steward', 'publisher', 'editor'] as const;
+export type Role = (typeof ROLES)[number];
+
+export class UserRow extends Model<InferAttributes<UserRow>, InferCreationAttributes<UserRow>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare email: string;
+  declare passwordHash: string;
+  declare role: Role;
+}
+
+export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreationAttributes<CalendarRow>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare description: string;
+  declare zone: string;
+  declare plate: string;
+  declare colour: Colour;
+  declare version: CreationOptional<number>;
+}
+
+/** What of an entry is kept as one JSON value; the rest stands in columns of its own. */
+export type EntryData = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid'>;
+
+export class EntryRow extends Model<InferAttributes<EntryRow>, InferCreationAttributes<EntryRow>> {
+  declare id: CreationOptional<string>;
+  declare calendarId: string;
+  declare uid: string;
+  declare version: CreationOptional<number>;
+  /** The stretch in which the entry can take place; no end for an endless rule. */
+  declare firstAt: Date;
+  declare lastAt: Date | null;
+  declare data: EntryData;
+}
+
+/** What a window decides besides its sources. */
+export interface WindowSettings {
+  readonly description: string;
+  readonly colour: Colour;
+  readonly busyWord: string;
+  readonly hostZone: string;
+  readonly horizon: Horizon;
+  readonly rounding: Rounding;
+  readonly tellTentative: boolean;
+  readonly switches: Switches;
+}
+
+export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAttributes<WindowRow>> {
+  declare id: CreationOptional<string>;
+  declare slug: string;
+  declare name: string;
+  declare settings: WindowSettings;
+  /** Key of the window's pseudonyms. */
+  declare secret: string;
+  /** Whether search engines may list its pages. */
+  declare listed: boolean;
+  declare closedAt: Date | null;
+  declare version: CreationOptional<number>;
+}
+
+export class WindowSourceRow extends Model<
+  InferAttributes<WindowSourceRow>,
+  InferCreationAttributes<WindowSourceRow>
+> {
+  declare windowId: string;
+  declare calendarId: string;
+  declare glass: Glass;
+  declare position: number;
+}
+
+export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttributes<KeyRow>> {
+  declare id: CreationOptional<string>;
+  declare windowId: string;
+  /** The secret part of its addresses: 160 random bits. */
+  declare token: string;
+  declare madeOutTo: string;
+  declare audience: Audience;
+  declare cap: Glass | null;
+}
+
+/** The newest revision of one outward view: what one audience sees of one window through one cap. */
+export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttributes<ViewRow>> {
+  /** `window|audience|cap`. */
+  declare id: string;
+  declare windowId: string;
+  declare revision: Revision;
+  /** The change that it takes into account, and the day of the host zone on which it was compiled. */
+  declare changeId: number;
+  declare day: number;
+}
+
+/** The log by which every server process learns what to compile anew. */
+export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
+  declare id: CreationOptional<number>;
+  declare calendarId: string | null;
+  declare windowId: string | null;
+  /** Entries of the calendar that changed; null for all of them. */
+  declare entryIds: string[] | null;
+}
+
+const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
+const text = { type: DataTypes.TEXT, allowNull: false };
+const version = { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 };
+
+/** Initialises all models on a connection. The tables are made by the migrations. */
+export function initModels(sequelize: Sequelize): void {
+  const at = (tableName: string, timestamps = true) => ({ sequelize, tableName, underscored: true, timestamps });
+  UserRow.init({ id: uuid, name: text, email: text, passwordHash: text, role: text }, at('users'));
+  CalendarRow.init(
+    { id: uuid, name: text, description: text, zone: text, plate: text, colour: text, version },
+    at('calendars'),
+  );
+  EntryRow.init(
+    {
+      id: uuid,
+      calendarId: { type: DataTypes.UUID, allowNull: false },
+      uid: text,
+      version,
+      firstAt: { type: DataTypes.DATE, allowNull: false },
+      lastAt: { type: DataTypes.DATE, allowNull: true },
+      data: { type: DataTypes.JSONB, allowNull: false },
+    },
+    at('entries'),
+  );
+  WindowRow.init(
+    {
+      id: uuid,
+      slug: text,
+      name: text,
+      settings: { type: DataTypes.JSONB, allowNull: false },
+      secret: text,
+      listed: { type: DataTypes.BOOLEAN, allowNull: false },
+      closedAt: { type: DataTypes.DATE, allowNull: true },
+      version,
+    },
+    at('windows'),
+  );
+  WindowSourceRow.init(
+    {
+      windowId: { type: DataTypes.UUID, primaryKey: true },
+      calendarId: { type: DataTypes.UUID, primaryKey: true },
+      glass: text,
+      position: { type: DataTypes.INTEGER, allowNull: false },
+    },
+    at('window_sources', false),
+  );
+  KeyRow.init(
+    {
+      id: uuid,
+      windowId: { type: DataTypes.UUID, allowNull: false },
+      token: text,
+      madeOutTo: text,
+      audience: text,
+      cap: { type: DataTypes.TEXT, allowNull: true },
+    },
+    at('keys'),
+  );
+  ViewRow.init(
+    {
+      id: { type: DataTypes.TEXT, primaryKey: true },
+      windowId: { type: DataTypes.UUID, allowNull: false },
+      revision: { type: DataTypes.JSONB, allowNull: false },
+      changeId: {
+        type: DataTypes.BIGINT,
+        allowNull: false,
+        get() {
+          return this.getDataValue('changeId') === undefined ? undefined : Number(this.getDataValue('changeId'));
+        },
+      },
+      day: { type: DataTypes.INTEGER, allowNull: false },
+    },
+    at('views'),
+  );
+  ChangeRow.init(
+    {
+      id: {
+        type: DataTypes.BIGINT,
+        primaryKey: true,
+        autoIncrement: true,
+        get() {
+          return Number(this.getDataValue('id'));
+        },
+      },
+      calendarId: { type: DataTypes.UUID, allowNull: true },
+      windowId: { type: DataTypes.UUID, allowNull: true },
+      entryIds: { type: DataTypes.ARRAY(DataTypes.UUID), allowNull: true },
+    },
+    { ...at('changes'), updatedAt: false },
+  );
+}

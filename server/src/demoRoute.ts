@@ -1,0 +1,29 @@
+import type { DemoAccount } from './config';
+import { route } from './http/route';
+import { windowAnswers } from './windows/windowStore';
+
+/** The accounts and addresses of the demo. Mounted in demo mode only. */
+export const demoRoute = (accounts: readonly DemoAccount[], publicUrl: string) =>
+  route({
+    method: 'get',
+    path: '/demo',
+    tag: 'Demo',
+    summary: 'Accounts and windows of the demo; exists in demo mode only',
+    open: true,
+    handle: async () => ({
+      accounts,
+      windows: (await windowAnswers(publicUrl)).flatMap((w) =>
+        w.keys.map((k) => ({
+          slug: w.slug,
+          title: w.wording.name,
+          zone: k.audience,
+          glass: [...new Set(w.sources.map((s) => s.glass))].join(', '),
+          listed: w.listed,
+          key: k.token,
+          see: k.see,
+          embed: k.embed,
+          feed: k.feed,
+        })),
+      ),
+    }),
+  });

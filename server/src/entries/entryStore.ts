@@ -1,0 +1,37 @@
+import { CONTENT_FIELDS, checkRecurrence, checkSpan, extentOf, type Entry } from '@zonal/core/entries';
+import type { DraftEntry } from '@zonal/core/forms';
+import type { ZoneName } from '@zonal/core/zones';
+import { Op, type WhereOptions } from 'sequelize';
+import { EntryRow, type EntryData } from '../db/models';
+
+/** Returns the entry of a row. */
+export function entryOf(row: EntryRow): Entry {
+  return { ...row.data, id: row.id, calendarId: row.calendarId, version: row.version, uid: row.uid };
+}
+
+/** Returns the columns of an entry. Throws what is wrong with its times or its recurrence. */
+export function columnsOf(draft: Omit<DraftEntry, 'uid'>, zone: ZoneName): Pick<EntryRow, 'data' | 'firstAt' | 'lastAt'> {
+  checkSpan(draft.start, draft.end);
+  for (const o of draft.overrides) checkSpan(o.start, o.end);
+  checkRecurrence(draft);
+  const data = dataOf(draft);
+  const extent = extentOf({ ...data, id: '', calendarId: '', version: 0, uid: '' }, zone);
+  // A date or a floating time can be up to a day away in another zone.
+  const day = 86_400_000;
+  return {
+    data,
+    firstAt: new Date(extent.from - day),
+    lastAt: extent.to === Infinity ? null : new Date(extent.to + day),
+  };
+}
+
+function dataOf(draft: Omit<DraftEntry, 'uid'>): EntryData {
+  const content = Object.fromEntries(CONTENT_FIELDS.map((f) => [f, draft[f]])) as unknown as EntryData;
+  const { start, end, recurrence, overrides } = draft;
+  return { ...content, start, end, recurrence: recurrence ?? null, overrides: recurrence ? overrides : [] };
+}
+
+/** Returns the condition for entries that can take place in a stretch of time. */
+export function within(from: Date, to: Date): WhereOptions<EntryRow> {
+  return { firstAt: { [Op.lt]: to }, lastAt: { [Op.or]: [{ [Op.gt]: from }, { [Op.is]: null }] } };
+}

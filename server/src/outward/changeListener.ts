@@ -1,0 +1,47 @@
+import pg from 'pg';
+import { CHANNEL } from '../db/changes';
+import { log } from '../log';
+import type { Publisher } from './publisher';
+
+const RETRY = 1000;
+/** Also without a notification the log is looked at: for the turn of the day, and in case one was missed. */
+const TICK = 15_000;
+
+/** Keeps a publisher in step: on each notification, after each loss of the connection, and now and then. */
+export function followChanges(databaseUrl: string, publisher: Publisher): { close: () => Promise<void> } {
+  let client: pg.Client | null = null;
+  let closed = false;
+  let retry: NodeJS.Timeout | undefined;
+
+  const open = async () => {
+    const next = new pg.Client({ connectionString: databaseUrl, connectionTimeoutMillis: 3000 });
+    client = next;
+    next.on('notification', () => void publisher.catchUp());
+    next.on('error', (error) => log.warn({ err: error }, 'change listener lost its connection'));
+    next.on('end', again);
+    try {
+      await next.connect();
+      await next.query(`LISTEN ${CHANNEL}`);
+      await publisher.catchUp();
+    } catch (error) {
+      log.warn({ err: error }, 'change listener cannot connect');
+      next.removeAllListeners('end');
+      again();
+    }
+  };
+  const again = () => {
+    if (!closed) retry = setTimeout(() => void open(), RETRY);
+  };
+  const ticker = setInterval(() => void publisher.catchUp(), TICK);
+  ticker.unref();
+  void open();
+
+  return {
+    close: async () => {
+      closed = true;
+      clearTimeout(retry);
+      clearInterval(ticker);
+      await client?.end().catch(() => undefined);
+    },
+  };
+}

@@ -1,0 +1,111 @@
+import { writePage, type PageQuery } from '@zonal/core/forms';
+import { Router, type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { unknownKeyLimit } from '../http/limits';
+import { addressesOf } from '../windows/windowStore';
+import { makeDocument, sendDocument } from './document';
+import { robots, type Publisher, type Shown } from './publisher';
+import { plainPage } from './plainPage';
+
+const POLICY = {
+  useDefaults: false,
+  directives: {
+    defaultSrc: ["'none'"],
+    styleSrc: ["'self'"],
+    scriptSrc: ["'self'"],
+    fontSrc: ["'self'"],
+    imgSrc: ["'self'"],
+    formAction: ["'self'"],
+    baseUri: ["'none'"],
+  },
+};
+
+/** Only the embed may stand inside another site. */
+const pageHeaders = helmet({
+  contentSecurityPolicy: { ...POLICY, directives: { ...POLICY.directives, frameAncestors: ["'none'"] } },
+});
+const embedHeaders = helmet({
+  contentSecurityPolicy: { ...POLICY, directives: { ...POLICY.directives, frameAncestors: ['*'] } },
+  xFrameOptions: false,
+  crossOriginResourcePolicy: { policy: 'cross-origin' },
+});
+
+/** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
+export function outwardRoutes(publisher: Publisher, publicUrl: string, clock: () => number = Date.now): Router {
+  const router = Router();
+  const limit = unknownKeyLimit();
+
+  const opened =
+    (found: (req: Request, res: Response, shown: Shown, token: string) => Promise<void>, page: boolean) =>
+    async (req: Request, res: Response, next: NextFunction) => {
+      const token = String(req.params['token']);
+      const door = publisher.door(token);
+      if (door?.state === 'open') return found(req, res, door.shown, token);
+      if (door) return refuse(res, door.state === 'closed' ? 410 : 503, page);
+      limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 404, page)));
+    };
+
+  const page = (form: 'page' | 'embed') =>
+    opened(async (req, res, shown, token) => {
+      const addresses = addressesOf(publicUrl, token);
+      const self = new URL(form === 'page' ? addresses.see : addresses.embed).pathname;
+      const html = writePage(shown.view, shown.revision, {
+        form,
+        query: queryOf(req),
+        now: clock(),
+        addresses: { ...addresses, self, copy: new URL(addresses.copy).pathname },
+        assets: '/outside/',
+      });
+      const headers = { 'Content-Type': 'text/html; charset=utf-8', ...robots(shown.listed) };
+      sendDocument(req, res, await makeDocument(html, `r${shown.revision.number}`, headers));
+    }, true);
+
+  router.get('/see/:token', pageHeaders, page('page'));
+  router.get('/embed/:token', embedHeaders, page('embed'));
+  router.get(
+    '/copy/:token.ics',
+    opened(async (req, res, shown, token) => {
+      sendDocument(req, res, await publisher.document(shown, token, 'copy'));
+    }, false),
+  );
+  // Only unknown and closed windows come here: polls of open ones were answered before.
+  router.get(
+    ['/feed/:token.ics', '/feed/:token.ifb'],
+    opened(async (req, res, shown, token) => {
+      const form = req.path.endsWith('.ifb') ? 'freeBusy' : 'feed';
+      sendDocument(req, res, await publisher.document(shown, token, form));
+    }, false),
+  );
+  return router;
+}
+
+function queryOf(req: Request): PageQuery {
+  const one = (name: string) => {
+    const value = req.query[name];
+    return typeof value === 'string' ? value : undefined;
+  };
+  return { show: one('show'), from: one('from'), tz: one('tz'), theme: one('theme') };
+}
+
+const REFUSALS = {
+  404: {
+    title: 'There is no window here',
+    say: 'This address leads nowhere. Check that it is complete, or ask whoever gave it to you for a new one.',
+  },
+  410: {
+    title: 'This window is closed',
+    say: 'The calendar that was shown here is no longer published. Ask whoever gave you the address.',
+  },
+  503: {
+    title: 'One moment',
+    say: 'This calendar is just being prepared. Try again in a few seconds.',
+  },
+} as const;
+
+function refuse(res: Response, status: keyof typeof REFUSALS, page: boolean): void {
+  const { title, say } = REFUSALS[status];
+  if (status === 503) res.set('Retry-After', '5');
+  res.status(status).set({ 'X-Robots-Tag': 'noindex, nofollow', 'Cache-Control': 'no-cache' });
+  if (page) res.type('html').send(plainPage(title, say));
+  else res.type('text').send(`${title}. ${say}\n`);
+}

@@ -1,0 +1,17 @@
+/** Returns a page that says one thing. Both texts are the program's own. */
+export function plainPage(title: string, say: string): string {
+  return `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${title}</title>
+<link rel="stylesheet" href="/outside/outside.css">
+</head>
+<body>
+<header><h1>${title}</h1></header>
+<main><p>${say}</p></main>
+</body>
+</html>
+`;
+}

@@ -1,0 +1,34 @@
+import type { FormName } from '@zonal/core/forms';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { sendDocument } from './document';
+import type { Publisher } from './publisher';
+
+const FORM_OF: Readonly<Record<string, FormName>> = { ics: 'feed', ifb: 'freeBusy' };
+const PREFIX = '/feed/';
+
+/**
+ * Returns a function that answers subscribers asking "anything new?" from memory, before Express sees the request.
+ * It returns false for everything that is not such a poll of an open window.
+ */
+export function pollPath(publisher: Publisher): (req: IncomingMessage, res: ServerResponse) => boolean {
+  return (req, res) => {
+    const url = req.url!;
+    if (!url.startsWith(PREFIX) || (req.method !== 'GET' && req.method !== 'HEAD')) return false;
+    const end = url.indexOf('?');
+    const dot = url.lastIndexOf('.', end < 0 ? undefined : end);
+    const form = FORM_OF[url.slice(dot + 1, end < 0 ? undefined : end)];
+    if (!form) return false;
+    const token = url.slice(PREFIX.length, dot);
+    const door = publisher.door(token);
+    if (door?.state !== 'open') return false;
+    const ready = publisher.ready(door.shown, token, form);
+    if (ready) sendDocument(req, res, ready);
+    else {
+      publisher.document(door.shown, token, form).then(
+        (made) => sendDocument(req, res, made),
+        (error: unknown) => res.destroy(error as Error),
+      );
+    }
+    return true;
+  };
+}

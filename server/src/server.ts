@@ -1,0 +1,57 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { createApp } from './app';
+import type { Config } from './config';
+import { connect } from './db/connect';
+import { migrate } from './db/migrate';
+import { log } from './log';
+import { followChanges } from './outward/changeListener';
+import { pollPath } from './outward/pollPath';
+import { Publisher } from './outward/publisher';
+
+export interface RunningServer {
+  readonly port: number;
+  readonly publisher: Publisher;
+  close(): Promise<void>;
+}
+
+/** Migrates the database, compiles everything that is shown, and listens. */
+export async function startServer(config: Config): Promise<RunningServer> {
+  const sequelize = connect(config.databaseUrl);
+  await migrate(sequelize);
+  const publisher = new Publisher(sequelize, config.publicUrl);
+  await publisher.start();
+  const listener = followChanges(config.databaseUrl, publisher);
+  const { app, close: closeApp } = createApp(config, sequelize, publisher);
+  const poll = pollPath(publisher);
+  const server = createServer((req, res) => {
+    if (!poll(req, res)) app(req, res);
+  });
+  await listen(server, config);
+  const { port } = server.address() as AddressInfo;
+  log.info({ port, publicUrl: config.publicUrl }, 'listening');
+  return {
+    port,
+    publisher,
+    close: async () => {
+      server.closeIdleConnections();
+      await new Promise((resolve) => {
+        server.close(resolve);
+        setTimeout(() => server.closeAllConnections(), 1000).unref();
+      });
+      await listener.close();
+      await closeApp();
+      await sequelize.close();
+    },
+  };
+}
+
+function listen(server: Server, { host, port }: Config): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host, () => {
+      server.off('error', reject);
+      resolve();
+    });
+  });
+}
