@@ -48,3 +48,13 @@ export {
   type Occurrence,
   type Range,
 } from './occurrences';
+export {
+  SIMPLE_KINDS,
+  simpleRuleOf,
+  textOfSimpleRule,
+  type RuleEnd,
+  type SimpleKind,
+  type SimpleRule,
+} from './simpleRule';
+export { ruleWords } from './ruleWords';
+export { moveSeries } from './moveSeries';

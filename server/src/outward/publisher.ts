@@ -12,7 +12,7 @@ import { dayOfWall, wallAt } from '@zonal/core/zones';
 import { Op, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
 import { log } from '../log';
-import { addressesOf, rulesOf } from '../windows/windowStore';
+import { addressesOf, rulesOf, viewIdOf } from '../windows/windowStore';
 import { makeDocument, type Document } from './document';
 import { Material } from './material';
 import { recordRevision } from './revisionStore';
@@ -144,9 +144,9 @@ export class Publisher {
     const keys = await KeyRow.findAll(of);
     for (const row of rows) {
       const own = keys.filter((k) => k.windowId === row.id);
-      for (const { token, audience, cap } of own) {
-        const viewId = `${row.id}|${audience}|${cap ?? ''}`;
-        this.keys.set(token, { windowId: row.id, viewId, reader: { audience, cap } });
+      for (const key of own) {
+        const { token, audience, cap } = key;
+        this.keys.set(token, { windowId: row.id, viewId: viewIdOf(key), reader: { audience, cap } });
       }
       const rules = rulesOf(
         row,

@@ -2,10 +2,10 @@ import { Problem } from '@zonal/core/problems';
 import { randomBytes } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import { changing } from '../db/changes';
-import { CalendarRow, KeyRow, WindowRow, WindowSourceRow, type WindowSettings } from '../db/models';
+import { CalendarRow, KeyRow, ViewRow, WindowRow, WindowSourceRow, type WindowSettings } from '../db/models';
 import { route } from '../http/route';
 import { WindowInput } from './windowInput';
-import { windowAnswer, windowAnswers } from './windowStore';
+import { viewIdOf, windowAnswer, windowAnswers } from './windowStore';
 
 function settingsOf(body: WindowInput): WindowSettings {
   const { description, colour, busyWord, hostZone, horizon, rounding, tellTentative, switches } = body;
@@ -77,6 +77,17 @@ export const windowRoutes = (sequelize: Sequelize, publicUrl: string, settle: ()
     tag: 'Windows',
     summary: 'One window',
     handle: ({ param }) => windowAnswer(publicUrl, param('id')),
+  }),
+  route({
+    method: 'get',
+    path: '/keys/:id/revision',
+    tag: 'Windows',
+    summary: 'The revision that readers with a key see now; null before the first one',
+    handle: async ({ param }) => {
+      const key = /^[0-9a-f-]{36}$/.test(param('id')) ? await KeyRow.findByPk(param('id')) : null;
+      if (!key) throw new Problem('not-found');
+      return (await ViewRow.findByPk(viewIdOf(key)))?.revision ?? null;
+    },
   }),
   route<WindowInput>({
     method: 'post',

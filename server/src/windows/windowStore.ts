@@ -38,6 +38,11 @@ export function rulesOf(row: WindowRow, sources: readonly WindowSourceRow[]): Wi
   };
 }
 
+/** Returns the name of the view that a key opens: keys of one audience and cap share it. */
+export function viewIdOf({ windowId, audience, cap }: Pick<KeyRow, 'windowId' | 'audience' | 'cap'>): string {
+  return `${windowId}|${audience}|${cap ?? ''}`;
+}
+
 /** Returns all outward addresses of a key. */
 export function addressesOf(publicUrl: string, token: string) {
   return {

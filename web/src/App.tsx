@@ -1,0 +1,26 @@
+import { Navigate, Route, Routes } from 'react-router';
+import { problemOf, useSessionQuery } from './api/zonalApi';
+import { CalendarsPage } from './calendars/CalendarsPage';
+import { Shell } from './shell/Shell';
+import { SignIn } from './shell/SignIn';
+import { Empty, Loading, Notice } from './ui/Notice';
+import { Studio } from './windows/Studio';
+import { WindowsPage } from './windows/WindowsPage';
+
+export function App() {
+  const { data, error, isLoading } = useSessionQuery();
+  if (isLoading) return <Loading what="Opening" />;
+  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (!data?.user) return <SignIn />;
+  return (
+    <Shell user={data.user}>
+      <Routes>
+        <Route path="/" element={<Navigate to="/calendars" replace />} />
+        <Route path="/calendars" element={<CalendarsPage />} />
+        <Route path="/windows" element={<WindowsPage />} />
+        <Route path="/windows/:id" element={<Studio />} />
+        <Route path="*" element={<Empty>There is no page at this address. Choose a section above.</Empty>} />
+      </Routes>
+    </Shell>
+  );
+}

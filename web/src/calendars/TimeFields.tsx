@@ -1,0 +1,81 @@
+import { clockChangeText, zoneWithOffset } from '@zonal/core/forms';
+import { allZones } from '@zonal/core/zones';
+import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Faded, Pair, Stack } from '../ui/layout';
+import { daysBetween, laterDate, type EntryForm } from './entryForm';
+
+interface TimeFieldsProps {
+  form: EntryForm;
+  set: (part: Partial<EntryForm>) => void;
+}
+
+/** Start, end and the clock that they are read on. The end moves along with the start. */
+export function TimeFields({ form, set }: TimeFieldsProps) {
+  const timed = form.clock !== 'date';
+  const start = (startDate: string) =>
+    set({ startDate, endDate: laterDate(startDate, Math.max(0, daysBetween(form.startDate, form.endDate))) });
+  return (
+    <Stack>
+      <ChoiceStrip
+        label="Time"
+        hideLabel
+        value={form.clock}
+        options={[
+          { value: 'zoned', text: 'At a time' },
+          { value: 'date', text: 'All day' },
+          { value: 'floating', text: 'Same clock time everywhere' },
+        ]}
+        onChange={(clock) => set({ clock })}
+      />
+      <Pair>
+        <Pair>
+          <Field label={timed ? 'Starts' : 'First day'} type="date" value={form.startDate} onChange={start} isRequired />
+          {timed && (
+            <Field
+              label="at"
+              aria-label="Start time"
+              type="time"
+              value={form.startTime}
+              onChange={(startTime) => set({ startTime })}
+              isRequired
+            />
+          )}
+        </Pair>
+        <Pair>
+          <Field
+            label={timed ? 'Ends' : 'Last day'}
+            type="date"
+            value={form.endDate}
+            onChange={(endDate) => set({ endDate })}
+            isRequired
+          />
+          {timed && (
+            <Field
+              label="at"
+              aria-label="End time"
+              type="time"
+              value={form.endTime}
+              onChange={(endTime) => set({ endTime })}
+              isRequired
+            />
+          )}
+        </Pair>
+      </Pair>
+      {form.clock === 'zoned' && (
+        <div>
+          <SelectOne
+            label="Time zone"
+            value={form.zone}
+            options={allZones().map((z) => ({ value: z, text: z.replace(/_/g, ' ') }))}
+            onChange={(zone) => set({ zone })}
+          />
+          <Faded>
+            {zoneWithOffset(form.zone, Date.now())}. {clockChangeText(form.zone, Date.now())}
+          </Faded>
+        </div>
+      )}
+      {form.clock === 'date' && <Faded>The same days for every reader, in any time zone.</Faded>}
+    </Stack>
+  );
+}

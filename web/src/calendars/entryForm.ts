@@ -1,0 +1,203 @@
+import {
+  EMPTY_CONTENT,
+  contentOf,
+  moveSeries,
+  ruleWords,
+  simpleRuleOf,
+  textOfSimpleRule,
+  wallOf,
+  type Entry,
+  type SimpleRule,
+  type When,
+} from '@zonal/core/entries';
+import { Problem } from '@zonal/core/problems';
+import { DAY, dayFromText, dayToText, type Day } from '@zonal/core/zones';
+import type { Calendar, EntryInput } from '../api/types';
+
+export const CLOCKS = ['zoned', 'floating', 'date'] as const;
+/** Whether an entry has times in a zone, floating times, or whole days. */
+export type Clock = (typeof CLOCKS)[number];
+
+/** An entry as its form holds it: dates, times and lists as text. For whole days `endDate` is the last day. */
+export interface EntryForm {
+  title: string;
+  place: string;
+  description: string;
+  publicLink: string;
+  joinLink: string;
+  labels: string;
+  contact: string;
+  status: Entry['status'];
+  shows: Entry['shows'];
+  hold: Entry['hold'];
+  clock: Clock;
+  zone: string;
+  startDate: string;
+  startTime: string;
+  endDate: string;
+  endTime: string;
+  recurs: SimpleRule['kind'] | 'once' | 'kept';
+  interval: string;
+  weekdays: number[];
+  end: SimpleRule['end']['kind'];
+  until: string;
+  count: string;
+}
+
+/** Returns the form of a new entry on a day. */
+export function blankForm(calendar: Calendar, day: Day): EntryForm {
+  const date = dayToText(day);
+  return {
+    title: '',
+    place: '',
+    description: '',
+    publicLink: '',
+    joinLink: '',
+    labels: '',
+    contact: '',
+    status: 'confirmed',
+    shows: 'busy',
+    hold: 'none',
+    clock: 'zoned',
+    zone: calendar.zone,
+    startDate: date,
+    startTime: '09:00',
+    endDate: date,
+    endTime: '10:00',
+    recurs: 'once',
+    interval: '1',
+    weekdays: [],
+    end: 'never',
+    until: date,
+    count: '10',
+  };
+}
+
+/** Returns the form of an entry. A rule of no common shape is `kept`. */
+export function formOf(entry: Entry, calendar: Calendar): EntryForm {
+  const split = (when: When) => {
+    const [date, time] = when.kind === 'date' ? [when.date, '09:00'] : when.at.split('T');
+    return { date: date!, time: time!.slice(0, 5) };
+  };
+  const [start, end] = [split(entry.start), split(entry.end)];
+  const rule = entry.recurrence?.rule;
+  const simple = rule ? simpleRuleOf(rule, entry.start) : null;
+  const blank = blankForm(calendar, dayFromText(start.date));
+  return {
+    ...blank,
+    title: entry.title,
+    place: entry.place,
+    description: entry.description,
+    publicLink: entry.publicLink,
+    joinLink: entry.joinLink,
+    labels: entry.labels.join(', '),
+    contact: entry.contact,
+    status: entry.status,
+    shows: entry.shows,
+    hold: entry.hold,
+    clock: entry.start.kind,
+    zone: entry.start.kind === 'zoned' ? entry.start.zone : calendar.zone,
+    startDate: start.date,
+    startTime: start.time,
+    endDate: entry.end.kind === 'date' ? dayToText(dayFromText(end.date) - 1) : end.date,
+    endTime: end.time,
+    recurs: simple ? simple.kind : entry.recurrence ? 'kept' : 'once',
+    interval: String(simple?.interval ?? 1),
+    weekdays: [...(simple?.weekdays ?? [])],
+    end: simple?.end.kind ?? 'never',
+    until: simple?.end.kind === 'until' ? simple.end.last : dayToText(dayFromText(start.date) + 84),
+    count: simple?.end.kind === 'count' ? String(simple.end.count) : '10',
+  };
+}
+
+/** Returns the start and end that a form says. Throws what is wrong with them. */
+export function spanOf(form: EntryForm): { start: When; end: When } {
+  const { clock, zone } = form;
+  if (clock === 'date') {
+    const end = dayToText(dayFromText(form.endDate) + 1);
+    return { start: { kind: 'date', date: form.startDate }, end: { kind: 'date', date: end } };
+  }
+  const at = (date: string, time: string): When =>
+    clock === 'zoned' ? { kind: 'zoned', at: `${date}T${time}:00`, zone } : { kind: 'floating', at: `${date}T${time}:00` };
+  const span = { start: at(form.startDate, form.startTime), end: at(form.endDate, form.endTime) };
+  wallOf(span.start);
+  wallOf(span.end);
+  return span;
+}
+
+/** Returns the entry that a form says, with everything kept that the form does not show. */
+export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
+  const { start, end } = spanOf(form);
+  const base: EntryInput = before
+    ? { ...contentOf(before), ...before }
+    : { ...EMPTY_CONTENT, start, end, recurrence: null, overrides: [] };
+  const moved = moveSeries(base, start, end);
+  const rule = ruleOf(form, start, before);
+  return {
+    ...moved,
+    title: form.title.trim(),
+    place: form.place.trim(),
+    description: form.description,
+    publicLink: form.publicLink.trim(),
+    joinLink: form.joinLink.trim(),
+    labels: form.labels.split(',').map((l) => l.trim()).filter(Boolean),
+    contact: form.contact.trim(),
+    status: form.status,
+    shows: form.shows,
+    hold: form.hold,
+    recurrence: rule === null ? null : { ...(moved.recurrence ?? { dates: [], exceptDates: [] }), rule },
+    overrides: rule === null ? [] : moved.overrides,
+  };
+}
+
+function ruleOf(form: EntryForm, start: When, before: Entry | null): string | null {
+  if (form.recurs === 'once') return null;
+  if (form.recurs === 'kept') return before?.recurrence?.rule ?? null;
+  const interval = Number(form.interval);
+  if (!Number.isInteger(interval) || interval < 1) {
+    throw new Problem('rule-invalid', { reason: 'the step between occurrences must be a whole number from 1' });
+  }
+  return textOfSimpleRule(
+    {
+      kind: form.recurs,
+      interval,
+      weekdays: form.weekdays,
+      end:
+        form.end === 'until'
+          ? { kind: 'until', last: form.until }
+          : form.end === 'count'
+            ? { kind: 'count', count: Number(form.count) }
+            : { kind: 'never' },
+    },
+    start,
+  );
+}
+
+/** Returns in words how the entry recurs, or a sentence that says why it cannot. */
+export function recurrenceWords(form: EntryForm, before: Entry | null): string {
+  try {
+    const rule = ruleOf(form, spanOf(form).start, before);
+    if (rule === null) return '';
+    return rule ? ruleWords(rule) : `on ${before?.recurrence?.dates.length ?? 0} further dates, listed one by one`;
+  } catch (error) {
+    return (error as Error).message;
+  }
+}
+
+/** Returns by how many whole days two dates lie apart; 0 when one cannot be read. */
+export function daysBetween(from: string, to: string): number {
+  try {
+    return dayFromText(to) - dayFromText(from);
+  } catch {
+    return 0;
+  }
+}
+
+/** Returns a date later by some days, or the same text when it cannot be read. */
+export function laterDate(date: string, days: number): string {
+  try {
+    return dayToText(Math.floor((dayFromText(date) * DAY + days * DAY) / DAY));
+  } catch {
+    return date;
+  }
+}

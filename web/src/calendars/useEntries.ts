@@ -1,0 +1,36 @@
+import type { Entry } from '@zonal/core/entries';
+import { DAY, type Day } from '@zonal/core/zones';
+import { useEffect, useMemo } from 'react';
+import { zonalApi } from '../api/zonalApi';
+import type { ApiProblem, Calendar } from '../api/types';
+import { useAppDispatch, useAppSelector } from '../store';
+
+interface Loaded {
+  readonly entries: ReadonlyMap<string, readonly Entry[]>;
+  readonly loading: boolean;
+  readonly problem: ApiProblem | null;
+}
+
+/** Returns the entries of several calendars that can take place from one day to before another, by calendar. */
+export function useEntries(calendars: readonly Calendar[], from: Day, to: Day): Loaded {
+  const dispatch = useAppDispatch();
+  const iso = (day: Day) => new Date(day * DAY).toISOString();
+  const ids = calendars.map((c) => c.id).join(' ');
+  const args = useMemo(
+    () => ids.split(' ').filter(Boolean).map((calendarId) => ({ calendarId, from: iso(from - 1), to: iso(to + 1) })),
+    [ids, from, to],
+  );
+  useEffect(() => {
+    const asked = args.map((arg) => dispatch(zonalApi.endpoints.entries.initiate(arg)));
+    return () => asked.forEach((a) => a.unsubscribe());
+  }, [args, dispatch]);
+  const results = useAppSelector(
+    (state) => args.map((arg) => zonalApi.endpoints.entries.select(arg)(state)),
+    (a, b) => a.length === b.length && a.every((r, i) => r === b[i]),
+  );
+  return {
+    entries: new Map(results.map((r, i) => [args[i]!.calendarId, r.data ?? []])),
+    loading: results.some((r) => r.isLoading || r.isUninitialized),
+    problem: results.map((r) => (r.isError ? (r.error as ApiProblem) : null)).find((p) => p !== null) ?? null,
+  };
+}

@@ -1,0 +1,119 @@
+import { LogOut, Moon, Sun, SunMoon } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import { NavLink } from 'react-router';
+import styled from 'styled-components';
+import { useSignOutMutation } from '../api/zonalApi';
+import type { Session } from '../api/types';
+import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
+import { QuietButton } from '../ui/Button';
+
+const Band = styled.header`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: stretch;
+  gap: 0 1.5rem;
+  padding: 0 1.25rem;
+  border-bottom: 3px double var(--line);
+  background: var(--sheet);
+`;
+
+const Name = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 0.55rem;
+  padding: 0.55rem 0;
+  font: 600 1.1rem 'Literata Variable', Georgia, serif;
+`;
+
+/** The way from inside to outside: each section says where on it it stands. */
+const Way = styled.nav`
+  display: flex;
+  flex: 1;
+  gap: 0;
+  a {
+    display: grid;
+    align-content: center;
+    padding: 0.3rem 1.1rem;
+    text-decoration: none;
+    border-left: 1px solid var(--hair);
+    position: relative;
+  }
+  a:last-child {
+    border-right: 1px solid var(--hair);
+  }
+  small {
+    color: var(--faded);
+    font-size: 0.75rem;
+  }
+  a[aria-current='page']::after {
+    content: '';
+    position: absolute;
+    inset: auto 0 0 0;
+    height: 4px;
+    background: var(--ink);
+  }
+`;
+
+const Person = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 0.3rem;
+  font-size: 0.85rem;
+`;
+
+const Main = styled.main`
+  padding: 1rem 1.25rem 3rem;
+`;
+
+const Skip = styled.a`
+  position: absolute;
+  left: -99rem;
+  &:focus {
+    position: static;
+  }
+`;
+
+const ICONS = { auto: SunMoon, light: Sun, dark: Moon };
+const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
+
+export function Shell({ user, children }: { user: NonNullable<Session['user']>; children: ReactNode }) {
+  const [signOut] = useSignOutMutation();
+  const [theme, setTheme] = useState(chosenTheme);
+  const Icon = ICONS[theme];
+  const turn = () => {
+    const next = THEMES[(THEMES.indexOf(theme) + 1) % THEMES.length]!;
+    chooseTheme(next);
+    setTheme(next);
+  };
+  return (
+    <>
+      <Skip href="#main">Go to the content</Skip>
+      <Band>
+        <Name>
+          <img src="/mark.svg" width="26" height="26" alt="" />
+          Zonal Window
+        </Name>
+        <Way aria-label="Sections">
+          <NavLink to="/calendars">
+            Calendars<small>inside: the material</small>
+          </NavLink>
+          <NavLink to="/windows">
+            Windows<small>glass: what is let out</small>
+          </NavLink>
+        </Way>
+        <Person>
+          <QuietButton onPress={turn} aria-label={`Theme: ${THEME_WORDS[theme]}. Change it`}>
+            <Icon aria-hidden="true" />
+          </QuietButton>
+          <span>
+            {user.name}, {user.role}
+          </span>
+          <QuietButton onPress={() => void signOut()}>
+            <LogOut aria-hidden="true" /> Sign out
+          </QuietButton>
+        </Person>
+      </Band>
+      <Main id="main">{children}</Main>
+    </>
+  );
+}

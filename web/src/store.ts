@@ -1,0 +1,19 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import { zonalApi } from './api/zonalApi';
+import { deskSlice, keepDesk } from './calendars/deskSlice';
+
+export const store = configureStore({
+  reducer: { [zonalApi.reducerPath]: zonalApi.reducer, desk: deskSlice.reducer },
+  middleware: (defaults) => defaults().concat(zonalApi.middleware),
+});
+
+let desk = store.getState().desk;
+store.subscribe(() => {
+  const next = store.getState().desk;
+  if (next !== desk) keepDesk((desk = next));
+});
+
+export type State = ReturnType<typeof store.getState>;
+export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
+export const useAppSelector = useSelector.withTypes<State>();

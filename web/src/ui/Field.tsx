@@ -1,0 +1,67 @@
+import type { ReactNode } from 'react';
+import { FieldError, Input, Label, Text, TextArea, TextField, type TextFieldProps } from 'react-aria-components';
+import styled, { css } from 'styled-components';
+
+export const fieldLook = css`
+  width: 100%;
+  padding: 0.35rem 0.5rem;
+  min-height: 2.1rem;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 2px;
+  &[data-invalid],
+  &:user-invalid {
+    border-color: var(--warn);
+    border-width: 2px;
+  }
+`;
+
+export const labelLook = css`
+  display: block;
+  font-size: 0.85rem;
+  color: var(--faded);
+  margin-bottom: 0.15rem;
+`;
+
+const Look = styled(TextField)`
+  min-width: 0;
+  label {
+    ${labelLook}
+  }
+  input,
+  textarea {
+    ${fieldLook}
+  }
+  textarea {
+    min-height: 5.5rem;
+    resize: vertical;
+    display: block;
+  }
+  [slot='description'] {
+    font-size: 0.8rem;
+    color: var(--faded);
+  }
+  [slot='errorMessage'] {
+    font-size: 0.85rem;
+    color: var(--warn);
+  }
+`;
+
+interface FieldProps extends Omit<TextFieldProps, 'children'> {
+  label: string;
+  help?: ReactNode;
+  error?: string | undefined;
+  lines?: boolean;
+}
+
+/** A line or a box of text with its label, help and error. */
+export function Field({ label, help, error, lines, ...props }: FieldProps) {
+  return (
+    <Look {...props} isInvalid={!!error}>
+      <Label>{label}</Label>
+      {lines ? <TextArea /> : <Input />}
+      {help && <Text slot="description">{help}</Text>}
+      <FieldError>{error}</FieldError>
+    </Look>
+  );
+}

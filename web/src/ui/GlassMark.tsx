@@ -1,0 +1,60 @@
+import type { Audience, Glass } from '@zonal/core/glass';
+import styled from 'styled-components';
+
+/** Our words for glass with plain language beside them. */
+export const GLASS_WORDS: Readonly<Record<Glass, { word: string; plain: string }>> = {
+  shut: { word: 'Shut', plain: 'nothing is seen' },
+  frosted: { word: 'Frosted', plain: 'only when time is taken' },
+  tinted: { word: 'Tinted', plain: 'title, time and place' },
+  clear: { word: 'Clear', plain: 'every field that may go out' },
+};
+
+const TEXTURES: Record<Glass, string> = {
+  shut: 'linear-gradient(currentColor, currentColor)',
+  frosted: 'radial-gradient(currentColor 0.9px, transparent 1.2px) 0 0 / 4px 4px',
+  tinted: 'repeating-linear-gradient(135deg, currentColor 0 1px, transparent 1px 5px)',
+  clear: 'none',
+};
+
+const Pane = styled.span<{ $glass: Glass }>`
+  display: inline-block;
+  flex: none;
+  width: 0.95rem;
+  height: 1.15rem;
+  border: 1px solid currentColor;
+  background: ${(p) => TEXTURES[p.$glass]};
+  vertical-align: -0.2em;
+`;
+
+/** A pane with the texture of its glass. Always used beside the word. */
+export function GlassMark({ glass }: { glass: Glass }) {
+  return <Pane $glass={glass} aria-hidden="true" />;
+}
+
+export const AUDIENCE_WORDS: Readonly<Record<Audience, { word: string; plain: string; rings: number }>> = {
+  crew: { word: 'Crew', plain: 'named colleagues', rings: 1 },
+  house: { word: 'House', plain: 'everyone in the organisation', rings: 2 },
+  partners: { word: 'Partners', plain: 'named outsiders', rings: 3 },
+  street: { word: 'Street', plain: 'anybody who has the address', rings: 4 },
+};
+
+/** How far out an audience is: filled rings from the middle. */
+export function Rings({ audience }: { audience: Audience }) {
+  const { rings } = AUDIENCE_WORDS[audience];
+  return (
+    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+      {[8, 6, 4, 2].map((r, i) => (
+        <circle
+          key={r}
+          cx="9"
+          cy="9"
+          r={r}
+          fill={4 - i <= rings ? 'currentColor' : 'none'}
+          fillOpacity={0.28}
+          stroke="currentColor"
+          strokeWidth={0.8}
+        />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,140 @@
+import { PanelsTopLeft } from 'lucide-react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
+import { MainButton } from '../ui/Button';
+import { AUDIENCE_WORDS, GLASS_WORDS, GlassMark, Rings } from '../ui/GlassMark';
+import { Row, Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { Plate } from '../ui/Plate';
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  th {
+    text-align: left;
+    font-weight: 400;
+    font-size: 0.8rem;
+    color: var(--faded);
+    padding: 0.35rem 0.8rem;
+    border-bottom: 1px solid var(--line);
+  }
+  td {
+    padding: 0.6rem 0.8rem;
+    border-bottom: 1px solid var(--hair);
+    vertical-align: top;
+    overflow-wrap: anywhere;
+  }
+  td:first-child a {
+    font-weight: 700;
+  }
+  small {
+    color: var(--faded);
+    display: block;
+  }
+  @media (max-width: 44rem) {
+    thead {
+      display: none;
+    }
+    tr,
+    td {
+      display: block;
+    }
+    td {
+      border: 0;
+      padding: 0.25rem 0.8rem;
+    }
+    tr {
+      border-bottom: 1px solid var(--line);
+      padding: 0.4rem 0;
+    }
+  }
+`;
+
+const Open = styled.span`
+  color: var(--outside);
+`;
+
+export function WindowsPage() {
+  const { data: windows, error, isLoading } = useWindowsQuery();
+  const { data: calendars } = useCalendarsQuery();
+  const navigate = useNavigate();
+  if (isLoading) return <Loading what="Fetching windows" />;
+  if (error || !windows) return <Notice>{problemOf(error)?.message}</Notice>;
+  const openNew = (
+    <MainButton onPress={() => void navigate('/windows/new')}>
+      <PanelsTopLeft aria-hidden="true" /> Open a window
+    </MainButton>
+  );
+  return (
+    <Stack>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <h1>Windows</h1>
+        {openNew}
+      </Row>
+      <p>A window shows people outside a part of your calendars: as a page, inside another web site, and as a feed.</p>
+      {!windows.length ? (
+        <Empty>
+          <p>No window is open: nothing of your calendars can be seen outside.</p>
+          {openNew}
+        </Empty>
+      ) : (
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">Window</th>
+              <th scope="col">Shows, through which glass</th>
+              <th scope="col">For whom</th>
+              <th scope="col">State</th>
+            </tr>
+          </thead>
+          <tbody>
+            {windows.map((w) => (
+              <tr key={w.id}>
+                <td>
+                  <Link to={`/windows/${w.id}`}>{w.wording.name}</Link>
+                  <small>{w.wording.description}</small>
+                </td>
+                <td>
+                  {w.sources.map((s) => {
+                    const calendar = calendars?.find((c) => c.id === s.calendarId);
+                    return (
+                      <Row key={s.calendarId}>
+                        {calendar && <Plate plate={calendar.plate} colour={calendar.colour} />}
+                        <span>
+                          <GlassMark glass={s.glass} /> {GLASS_WORDS[s.glass].word}, {GLASS_WORDS[s.glass].plain}
+                        </span>
+                      </Row>
+                    );
+                  })}
+                </td>
+                <td>
+                  {[...new Set(w.keys.map((k) => k.audience))].map((audience) => (
+                    <span key={audience}>
+                      <Rings audience={audience} /> {AUDIENCE_WORDS[audience].word}
+                      <small>{AUDIENCE_WORDS[audience].plain}</small>
+                    </span>
+                  ))}
+                </td>
+                <td>
+                  {w.closedAt ? (
+                    <>Closed</>
+                  ) : (
+                    <Open>
+                      Open outside
+                      <small>
+                        {w.keys.length} {w.keys.length === 1 ? 'key' : 'keys'}, {w.listed ? 'listed' : 'unlisted'}
+                      </small>
+                    </Open>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </Stack>
+  );
+}
