@@ -2,7 +2,12 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['core/src/**/*.test.ts', 'server/src/**/*.test.ts', 'web/src/**/*.test.{ts,tsx}', 'demo/src/**/*.test.ts'],
+    include: [
+      'core/src/**/*.test.ts',
+      'server/src/**/*.test.ts',
+      'web/src/**/*.test.{ts,tsx}',
+      'demo/src/**/*.test.ts',
+    ],
     testTimeout: 60_000,
     hookTimeout: 120_000,
   },

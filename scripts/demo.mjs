@@ -35,7 +35,8 @@ function checkAlone() {
   mkdirSync(DATA, { recursive: true });
   const pid = existsSync(LOCK) ? Number(readFileSync(LOCK, 'utf8')) : 0;
   const running = pid && pid !== process.pid && alive(pid) && isDemo(pid);
-  if (running) throw new Refusal(`A demo of this checkout runs already (process ${pid}). Stop it with Ctrl-C first.`);
+  if (running)
+    throw new Refusal(`A demo of this checkout runs already (process ${pid}). Stop it with Ctrl-C first.`);
   writeFileSync(LOCK, String(process.pid));
 }
 
@@ -90,7 +91,9 @@ await main(async () => {
     };
     await new Promise((resolve, reject) => {
       fork(SEED_MAIN, { env }).once('exit', (code) =>
-        code === 0 ? resolve() : reject(new Refusal('The demo data could not be written. Try: npm run demo -- --fresh')),
+        code === 0
+          ? resolve()
+          : reject(new Refusal('The demo data could not be written. Try: npm run demo -- --fresh')),
       );
     });
     // In a process group of its own, so that Ctrl-C is handled here and in order.
@@ -109,7 +112,8 @@ async function tell(port) {
   const base = `http://127.0.0.1:${port}`;
   const { accounts, windows } = await (await fetch(`${base}/api/demo`)).json();
   console.log(`\nZonal Window, the Ostrel Harbour Trust: ${base}\n`);
-  for (const { name, email, password, role } of accounts) console.log(`  ${name}, ${role}: ${email} / ${password}`);
+  for (const { name, email, password, role } of accounts)
+    console.log(`  ${name}, ${role}: ${email} / ${password}`);
   for (const { title, zone, glass, see, embed, feed } of windows) {
     console.log(`\n  ${title} (${zone}; ${glass})\n    page  ${see}\n    embed ${embed}\n    feed  ${feed}`);
   }

@@ -26,7 +26,13 @@ export function content(given: Given): Content {
 }
 
 /** Returns an entry with a time of day; `minutes` is its length. */
-export function timed(uid: string, day: Day, from: string | number, minutes: number, given: Given): DraftEntry {
+export function timed(
+  uid: string,
+  day: Day,
+  from: string | number,
+  minutes: number,
+  given: Given,
+): DraftEntry {
   const start = typeof from === 'string' ? clock(from) : from;
   return {
     ...content(given),
@@ -66,7 +72,14 @@ export function recurring(
 export function changed(entry: DraftEntry, day: Day, byMinutes: number, given: Partial<Content>): Override {
   const [from, to] = [entry.start, entry.end].map((w) => (w.kind === 'date' ? 0 : clock(w.at.slice(11, 16))));
   const length = to! >= from! ? to! - from! : to! + 1440 - from!;
-  const { uid: _uid, start: _start, end: _end, recurrence: _recurrence, overrides: _overrides, ...own } = entry;
+  const {
+    uid: _uid,
+    start: _start,
+    end: _end,
+    recurrence: _recurrence,
+    overrides: _overrides,
+    ...own
+  } = entry;
   return {
     slot: at(day, from!),
     start: at(day, from! + byMinutes),

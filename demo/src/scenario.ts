@@ -40,13 +40,19 @@ function next(weekday: number, day: Day): Day {
   return day + ((weekday - weekdayOf(day) + 7) % 7);
 }
 
-const VESSELS = ['MV Corrigan Light', 'Brig Halvard', 'MV Northern Tern', 'Sail trainer Ysolde', 'MV Petrel Sound'];
+const VESSELS = [
+  'MV Corrigan Light',
+  'Brig Halvard',
+  'MV Northern Tern',
+  'Sail trainer Ysolde',
+  'MV Petrel Sound',
+];
 
 /** The swing bridge opens around high water, which comes some 50 minutes later each day. */
 function bridge(today: Day): DemoCalendar {
   const random = randomFrom(11);
   const entries: DraftEntry[] = [];
-  for (let highWater = 5 * 60 + 20, day = today - PAST; day < today + NEXT; ) {
+  for (let highWater = 5 * 60 + 20, day = today - PAST; day < today + NEXT;) {
     if (highWater >= 1440) {
       highWater -= 1440;
       day++;
@@ -59,7 +65,8 @@ function bridge(today: Day): DemoCalendar {
         timed(`bridge-${day}-${start}`, day, start, 40, {
           title: `Bridge opens${vessel}`,
           place: 'Swing bridge, Inner Lock',
-          description: 'Road closed while the bridge is open. Times move with the wind; call the lock on channel 12.',
+          description:
+            'Road closed while the bridge is open. Times move with the wind; call the lock on channel 12.',
           labels: vessel ? ['bridge', 'named vessel'] : ['bridge'],
           contact: 'Lock keeper, channel 12',
           status: random() < 0.06 ? 'cancelled' : random() < 0.1 ? 'tentative' : 'confirmed',
@@ -96,10 +103,15 @@ function quay(today: Day): DemoCalendar {
   });
   const soon = next(5, today + 3);
   const entries: DraftEntry[] = [
-    recurring(market, 'FREQ=WEEKLY', [soon + 28], [
-      changed(market, soon + 7, 60, { title: 'Saturday market, starts late', place: 'Ropewalk hall' }),
-      changed(market, soon + 21, 0, { title: 'Winter market', status: 'tentative' }),
-    ]),
+    recurring(
+      market,
+      'FREQ=WEEKLY',
+      [soon + 28],
+      [
+        changed(market, soon + 7, 60, { title: 'Saturday market, starts late', place: 'Ropewalk hall' }),
+        changed(market, soon + 21, 0, { title: 'Winter market', status: 'tentative' }),
+      ],
+    ),
     recurring(
       timed('tours', next(6, today - 390), '14:00', 75, {
         title: 'Guided walk: the old harbour',
@@ -117,9 +129,19 @@ function quay(today: Day): DemoCalendar {
       publicLink: 'https://ostrel.example/regatta',
       labels: ['regatta', 'family'],
     }),
-    allDay('open-day', next(6, today + 60), 1, { title: 'Harbour open day', place: 'All quays', labels: ['family'] }),
+    allDay('open-day', next(6, today + 60), 1, {
+      title: 'Harbour open day',
+      place: 'All quays',
+      labels: ['family'],
+    }),
   ];
-  const shows = ['Brass on the steps', 'Net-mending class', 'Shanty evening', 'Film on the slipway', 'Knot school'];
+  const shows = [
+    'Brass on the steps',
+    'Net-mending class',
+    'Shanty evening',
+    'Film on the slipway',
+    'Knot school',
+  ];
   for (let week = -8; week < 26; week++) {
     const day = next(pick(random, [3, 4, 6]), today + week * 7);
     entries.push(
@@ -142,7 +164,14 @@ function quay(today: Day): DemoCalendar {
   };
 }
 
-const SITES = ['North Channel', 'Ferry berth 2', 'Coal pier', 'Inner Lock sill', 'East breakwater', 'Slipway'];
+const SITES = [
+  'North Channel',
+  'Ferry berth 2',
+  'Coal pier',
+  'Inner Lock sill',
+  'East breakwater',
+  'Slipway',
+];
 const JOBS = ['Dredging', 'Sounding survey', 'Pile repair', 'Fender replacement', 'Lamp and buoy work'];
 
 function works(today: Day): DemoCalendar {
@@ -160,7 +189,12 @@ function works(today: Day): DemoCalendar {
         description: `Contract OHT-${200 + i}. Keep 50 m clear of the plant.`,
         labels: ['works', job.split(' ')[0]!.toLowerCase()],
         status: random() < 0.2 ? 'tentative' : random() < 0.06 ? 'cancelled' : 'confirmed',
-        people: [{ name: pick(random, ['Birk Osman', 'Lene Faro', 'Tam Oyelaran']), address: 'works@ostrel.example' }],
+        people: [
+          {
+            name: pick(random, ['Birk Osman', 'Lene Faro', 'Tam Oyelaran']),
+            address: 'works@ostrel.example',
+          },
+        ],
         hold: random() < 0.08 ? 'frost' : 'none',
       }),
     );
@@ -172,7 +206,12 @@ function works(today: Day): DemoCalendar {
   });
   const shifted = next(0, today + 8);
   entries.push(
-    recurring(call, 'FREQ=WEEKLY;BYDAY=MO', [shifted + 14], [changed(call, shifted, 90, { title: 'Works briefing, moved' })]),
+    recurring(
+      call,
+      'FREQ=WEEKLY;BYDAY=MO',
+      [shifted + 14],
+      [changed(call, shifted, 90, { title: 'Works briefing, moved' })],
+    ),
   );
   return {
     plate: 'DW',
@@ -218,7 +257,10 @@ const GROUPS = ['Fernhill school', 'Lantern club', 'Saltgrass birders', 'Evening
 function lighthouse(today: Day): DemoCalendar {
   const random = randomFrom(53);
   const cleaning = recurring(
-    timed('lamp-cleaning', next(1, today - 398), '08:00', 120, { title: 'Lamp room closed: cleaning', place: 'Ostrel Light' }),
+    timed('lamp-cleaning', next(1, today - 398), '08:00', 120, {
+      title: 'Lamp room closed: cleaning',
+      place: 'Ostrel Light',
+    }),
     'FREQ=WEEKLY;BYDAY=TU',
   );
   const entries: DraftEntry[] = [cleaning];
@@ -268,7 +310,11 @@ function diary(today: Day): DemoCalendar {
       }),
       'FREQ=WEEKLY',
     ),
-    timed('tender', month, '11:00', 60, { title: 'Tender opening, dredger charter', place: 'Board room', hold: 'keep-in' }),
+    timed('tender', month, '11:00', 60, {
+      title: 'Tender opening, dredger charter',
+      place: 'Board room',
+      hold: 'keep-in',
+    }),
     allDay('audit', month + 20, 2, { title: 'Auditors in the house', hold: 'frost' }),
   ];
   return {

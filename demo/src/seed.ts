@@ -3,7 +3,15 @@ import { dayOfWall, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
 import { migrate } from '@zonal/server/db/migrate';
-import { CalendarRow, EntryRow, KeyRow, UserRow, WindowRow, WindowSourceRow, type Role } from '@zonal/server/db/models';
+import {
+  CalendarRow,
+  EntryRow,
+  KeyRow,
+  UserRow,
+  WindowRow,
+  WindowSourceRow,
+  type Role,
+} from '@zonal/server/db/models';
 import { columnsOf } from '@zonal/server/entries/entryStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';

@@ -1,12 +1,29 @@
 import { createHash } from 'node:crypto';
-import { cpSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, run } from './run.mjs';
 import { say } from './say.mjs';
 
 const DIST = join(ROOT, 'dist');
 const STAMP = join(DIST, '.built-from');
-const SOURCES = ['core/src', 'core/assets', 'server/src', 'demo/src', 'web', 'package-lock.json', 'scripts/lib/build.mjs'];
+const SOURCES = [
+  'core/src',
+  'core/assets',
+  'server/src',
+  'demo/src',
+  'web',
+  'package-lock.json',
+  'scripts/lib/build.mjs',
+];
 
 export const WEB_FOLDER = join(DIST, 'web');
 export const OUTSIDE_FOLDER = join(DIST, 'outside');

@@ -53,11 +53,19 @@ export async function ensureDebianPackages(names) {
   say(`Installing ${list}`);
   const prefix = isRoot ? [] : ['sudo', '-n'];
   const apt = async (...args) => {
-    const [command, ...rest] = [...prefix, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', '-qq', ...args];
+    const [command, ...rest] = [
+      ...prefix,
+      'env',
+      'DEBIAN_FRONTEND=noninteractive',
+      'apt-get',
+      '-qq',
+      ...args,
+    ];
     await run(command, rest, { stdio: ['ignore', 'ignore', 'inherit'] });
   };
   await apt('update');
   await apt('install', '-y', '--no-install-recommends', ...missing);
   const still = missing.filter((name) => !NEEDED[name].found());
-  if (still.length) throw new Refusal(`Installing ${still.join(' and ')} did not work. Install it by hand and start again.`);
+  if (still.length)
+    throw new Refusal(`Installing ${still.join(' and ')} did not work. Install it by hand and start again.`);
 }

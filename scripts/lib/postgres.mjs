@@ -1,6 +1,15 @@
 import { randomBytes } from 'node:crypto';
 import { spawn } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { createHash } from 'node:crypto';
 import { dirname, join } from 'node:path';
@@ -106,8 +115,10 @@ export async function startPostgres(name, { durable }) {
     probe(join(bin, 'psql'), ['-X', '-q', '-t', '-A', '-v', 'ON_ERROR_STOP=1', '-c', sql, url(database)]);
   return {
     url,
+    folder: as.folder,
     createDatabase(database) {
-      if (query('postgres', `SELECT 1 FROM pg_database WHERE datname = '${database}'`).stdout.trim() === '1') return;
+      if (query('postgres', `SELECT 1 FROM pg_database WHERE datname = '${database}'`).stdout.trim() === '1')
+        return;
       const made = query('postgres', `CREATE DATABASE "${database}"`);
       if (!made.ok) throw new Refusal(`The database could not be made:\n${made.stderr}`);
     },
@@ -132,7 +143,10 @@ async function stopLeftOver(cluster) {
   say('Stopping the PostgreSQL that an earlier run left behind');
   process.kill(Number(pid), 'SIGINT');
   for (let tries = 0; alive(Number(pid)); tries++) {
-    if (tries > 300) throw new Refusal(`The PostgreSQL of an earlier run (process ${pid}) does not stop. End it and start again.`);
+    if (tries > 300)
+      throw new Refusal(
+        `The PostgreSQL of an earlier run (process ${pid}) does not stop. End it and start again.`,
+      );
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 }

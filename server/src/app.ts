@@ -35,7 +35,9 @@ export function createApp(
   app.disable('etag');
   app.set('trust proxy', config.proxies);
   app.set('query parser', 'simple');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (req) => req.url === '/healthz' }, useLevel: 'debug' }));
+  app.use(
+    pinoHttp({ logger: log, autoLogging: { ignore: (req) => req.url === '/healthz' }, useLevel: 'debug' }),
+  );
 
   app.get('/healthz', (_req, res) => {
     res.type('text').send('ready\n');
@@ -61,7 +63,12 @@ export function createApp(
   return { app, close };
 }
 
-function api(config: Config, sequelize: Sequelize, publisher: Publisher, session: express.RequestHandler): Router {
+function api(
+  config: Config,
+  sequelize: Sequelize,
+  publisher: Publisher,
+  session: express.RequestHandler,
+): Router {
   const routes = [
     ...sessionRoutes,
     ...calendarRoutes(sequelize),

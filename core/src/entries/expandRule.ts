@@ -67,10 +67,15 @@ function* byDays(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall
   const daysIn = period.days(rule, startDay);
   const first = period.index(startDay, rule);
   // Without a count the periods before the range need not be looked at.
-  const skip = rule.count === null ? Math.floor((period.index(dayOfWall(from), rule) - first - 1) / rule.interval) : 0;
+  const skip =
+    rule.count === null ? Math.floor((period.index(dayOfWall(from), rule) - first - 1) / rule.interval) : 0;
   const end = period.index(dayOfWall(last - 1), rule);
   const barren = Math.ceil((BARREN_YEARS * 366) / period.least);
-  for (let i = first + Math.max(0, skip) * rule.interval, dry = 0; i <= end && dry <= barren; i += rule.interval) {
+  for (
+    let i = first + Math.max(0, skip) * rule.interval, dry = 0;
+    i <= end && dry <= barren;
+    i += rule.interval
+  ) {
     const days = daysIn(i);
     dry = days.length ? 0 : dry + rule.interval;
     if (!days.length) continue;
@@ -82,11 +87,14 @@ function* byDays(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall
 
 /** Yields the readings of each hour, minute or second of the rule; BY parts only limit (or widen downwards). */
 function* byClock(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall[]> {
-  const unit = { HOURLY: HOUR, MINUTELY: MINUTE, SECONDLY: SECOND }[rule.freq as 'HOURLY' | 'MINUTELY' | 'SECONDLY'];
+  const unit = { HOURLY: HOUR, MINUTELY: MINUTE, SECONDLY: SECOND }[
+    rule.freq as 'HOURLY' | 'MINUTELY' | 'SECONDLY'
+  ];
   const step = unit * rule.interval;
   const origin = Math.floor(start / unit) * unit;
   const minutes = rule.freq !== 'HOURLY' ? [0] : orElse(rule.byMinute, Math.floor((start % HOUR) / MINUTE));
-  const seconds = rule.freq === 'SECONDLY' ? [0] : orElse(rule.bySecond, Math.floor((start % MINUTE) / SECOND));
+  const seconds =
+    rule.freq === 'SECONDLY' ? [0] : orElse(rule.bySecond, Math.floor((start % MINUTE) / SECOND));
   const inside: number[] = [];
   for (const m of minutes) for (const s of seconds) inside.push(m * MINUTE + s * SECOND);
   const skip = rule.count === null && from > origin ? Math.floor((from - unit - origin) / step) : 0;
@@ -123,7 +131,8 @@ function alignUp(wall: Wall, origin: Wall, step: number): Wall {
 }
 
 function dayAllowed(rule: Rule, day: Day): boolean {
-  if (!rule.byMonth.length && !rule.byMonthDay.length && !rule.byYearDay.length && !rule.byDay.length) return true;
+  if (!rule.byMonth.length && !rule.byMonthDay.length && !rule.byYearDay.length && !rule.byDay.length)
+    return true;
   const { year, month, date } = partsOfDay(day);
   return (
     among(rule.byMonth, month) &&

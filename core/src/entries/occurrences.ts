@@ -44,7 +44,11 @@ export function occurrencesOf(entry: Entry, range: Range, hostZone: ZoneName): O
   const span = wallOf(entry.end) - wallOf(entry.start);
   const overrides = new Map(entry.overrides.map((o) => [wallOf(o.slot), o]));
   const out: Occurrence[] = [];
-  for (const slot of slotsOf(entry, { from: range.from - Math.abs(span) - 2 * DAY, to: range.to + 2 * DAY }, hostZone)) {
+  for (const slot of slotsOf(
+    entry,
+    { from: range.from - Math.abs(span) - 2 * DAY, to: range.to + 2 * DAY },
+    hostZone,
+  )) {
     if (overrides.has(slot)) continue;
     const one = fromSlot(entry, slot, span, content, hostZone);
     if (overlaps(one, range)) out.push(one);
@@ -157,8 +161,7 @@ export function extentOf(entry: Entry, hostZone: ZoneName): Range {
   ];
   if (entry.recurrence.rule) {
     const rule = localRule(entry.recurrence.rule, entry.start);
-    const lastWall =
-      rule.until ?? (rule.count === null ? Infinity : lastOf(rule, wallOf(entry.start)));
+    const lastWall = rule.until ?? (rule.count === null ? Infinity : lastOf(rule, wallOf(entry.start)));
     ends.push({ from: alone.from, to: lastWall === Infinity ? Infinity : instantOf(zone, lastWall + span) });
   }
   return { from: Math.min(...ends.map((e) => e.from)), to: Math.max(...ends.map((e) => e.to)) };

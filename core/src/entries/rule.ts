@@ -1,7 +1,15 @@
 import { Problem } from '../problems';
 import { DAY, HOUR, MINUTE, SECOND, dayFromText, type Wall } from '../zones';
 
-export const FREQUENCIES = ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY', 'HOURLY', 'MINUTELY', 'SECONDLY'] as const;
+export const FREQUENCIES = [
+  'YEARLY',
+  'MONTHLY',
+  'WEEKLY',
+  'DAILY',
+  'HOURLY',
+  'MINUTELY',
+  'SECONDLY',
+] as const;
 export type Frequency = (typeof FREQUENCIES)[number];
 
 /** A weekday of BYDAY: `weekday` is 0 for Monday; `nth` is 0 for every one, else counted from the start or end. */
@@ -33,7 +41,8 @@ export interface Rule {
 
 export const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
 
-type ListPart = 'bySecond' | 'byMinute' | 'byHour' | 'byMonthDay' | 'byYearDay' | 'byWeekNo' | 'byMonth' | 'bySetPos';
+type ListPart =
+  'bySecond' | 'byMinute' | 'byHour' | 'byMonthDay' | 'byYearDay' | 'byWeekNo' | 'byMonth' | 'bySetPos';
 
 /** List parts: their name in the text, least and greatest size, and whether they may count from the end. */
 const LISTS: Record<ListPart, { name: string; low: number; high: number; signed: boolean }> = {
@@ -96,12 +105,17 @@ function parse(text: string): Rule {
     weekStart,
   };
   if (rule.byWeekNo.length && freq !== 'YEARLY') fail('BYWEEKNO goes with YEARLY only');
-  if (rule.byYearDay.length && ['DAILY', 'WEEKLY', 'MONTHLY'].includes(freq)) fail(`BYYEARDAY does not go with ${freq}`);
+  if (rule.byYearDay.length && ['DAILY', 'WEEKLY', 'MONTHLY'].includes(freq))
+    fail(`BYYEARDAY does not go with ${freq}`);
   if (rule.byMonthDay.length && freq === 'WEEKLY') fail('BYMONTHDAY does not go with WEEKLY');
   if (byDay.some((d) => d.nth !== 0) && (!['MONTHLY', 'YEARLY'].includes(freq) || rule.byWeekNo.length)) {
     fail('a numbered weekday goes with MONTHLY and YEARLY only');
   }
-  if (rule.bySetPos.length && !byDay.length && Object.entries(lists).every(([k, v]) => k === 'bySetPos' || !v.length)) {
+  if (
+    rule.bySetPos.length &&
+    !byDay.length &&
+    Object.entries(lists).every(([k, v]) => k === 'bySetPos' || !v.length)
+  ) {
     fail('BYSETPOS needs another BY part');
   }
   return rule;
@@ -113,7 +127,8 @@ function fail(reason: string): never {
 
 function whole(text: string, name: string, low: number, high: number): number {
   const n = Number(text);
-  if (!/^[+-]?\d+$/.test(text) || n < low || n > high) fail(`${name}=${text} is not a number from ${low} to ${high}`);
+  if (!/^[+-]?\d+$/.test(text) || n < low || n > high)
+    fail(`${name}=${text} is not a number from ${low} to ${high}`);
   return n;
 }
 

@@ -2,7 +2,20 @@ import { dayOfWall, dayToText } from '../zones';
 import { ruleFromText, type Rule, type WeekdayPart } from './rule';
 
 const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
 const UNITS: Record<Rule['freq'], string> = {
   YEARLY: 'year',
   MONTHLY: 'month',
@@ -26,7 +39,8 @@ export function ruleWords(text: string): string {
   if (rule.byHour.length) words.push(`at hour ${join(rule.byHour.map(String))}`);
   if (rule.byMinute.length) words.push(`at minute ${join(rule.byMinute.map(String))}`);
   if (rule.bySecond.length) words.push(`at second ${join(rule.bySecond.map(String))}`);
-  if (rule.bySetPos.length) words.push(`only the ${join(rule.bySetPos.map(ordinal))} of these in each ${unit}`);
+  if (rule.bySetPos.length)
+    words.push(`only the ${join(rule.bySetPos.map(ordinal))} of these in each ${unit}`);
   if (rule.weekStart !== 0) words.push(`(weeks start on ${WEEKDAYS[rule.weekStart]})`);
   const end = rule.count !== null ? `, ${rule.count} ${rule.count === 1 ? 'time' : 'times'}` : '';
   const until = rule.until !== null ? `, until ${dayToText(dayOfWall(rule.until))}` : '';

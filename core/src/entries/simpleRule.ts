@@ -1,4 +1,15 @@
-import { DAY, SECOND, dayFromText, dayOfWall, dayToText, instantOf, partsOfDay, wallAt, wallToText, weekdayOf } from '../zones';
+import {
+  DAY,
+  SECOND,
+  dayFromText,
+  dayOfWall,
+  dayToText,
+  instantOf,
+  partsOfDay,
+  wallAt,
+  wallToText,
+  weekdayOf,
+} from '../zones';
 import { WEEKDAY_CODES, ruleFromText, type Rule } from './rule';
 import { wallOf, type When } from './when';
 
@@ -34,18 +45,21 @@ export function simpleRuleOf(text: string, start: When): SimpleRule | null {
 }
 
 function kindOf(rule: Rule, start: When): SimpleKind | null {
-  if (rule.bySecond.length || rule.byMinute.length || rule.byHour.length || rule.byYearDay.length) return null;
+  if (rule.bySecond.length || rule.byMinute.length || rule.byHour.length || rule.byYearDay.length)
+    return null;
   if (rule.byWeekNo.length || rule.byMonth.length || rule.bySetPos.length) return null;
   const { freq, byDay, byMonthDay } = rule;
   const { date } = partsOfDay(dayOfWall(wallOf(start)));
   const bare = !byDay.length && !byMonthDay.length;
   if (freq === 'DAILY' && bare) return 'daily';
   if (freq === 'YEARLY' && bare) return 'yearly';
-  if (freq === 'WEEKLY' && !byMonthDay.length && (rule.interval === 1 || rule.weekStart === 0)) return 'weekly';
+  if (freq === 'WEEKLY' && !byMonthDay.length && (rule.interval === 1 || rule.weekStart === 0))
+    return 'weekly';
   if (freq !== 'MONTHLY') return null;
   if (bare || (!byDay.length && byMonthDay.length === 1 && byMonthDay[0] === date)) return 'monthly-date';
   const [only, ...more] = byDay;
-  const fits = only && !more.length && !byMonthDay.length && `${only.nth}${only.weekday}` === ordinalOf(start);
+  const fits =
+    only && !more.length && !byMonthDay.length && `${only.nth}${only.weekday}` === ordinalOf(start);
   return fits ? 'monthly-weekday' : null;
 }
 
@@ -78,7 +92,8 @@ export function textOfSimpleRule({ kind, interval, weekdays, end }: SimpleRule, 
   };
   const parts = [shapes[kind]];
   if (interval > 1) parts.push(`INTERVAL=${interval}`);
-  if (kind === 'weekly' && weekdays.length) parts.push(`BYDAY=${weekdays.map((d) => WEEKDAY_CODES[d]).join(',')}`);
+  if (kind === 'weekly' && weekdays.length)
+    parts.push(`BYDAY=${weekdays.map((d) => WEEKDAY_CODES[d]).join(',')}`);
   if (kind === 'monthly-weekday') parts.push(`BYDAY=${ordinal[0]}${WEEKDAY_CODES[Number(ordinal[1])]}`);
   if (end.kind === 'count') parts.push(`COUNT=${end.count}`);
   if (end.kind === 'until') parts.push(`UNTIL=${untilText(end.last, start)}`);

@@ -62,14 +62,22 @@ export function eventLines(item: OutwardItem, stamp: Stamp, setting: EventSettin
     ];
     return event(item.uid, stamp, spanLines(item), busy);
   }
-  if (item.kind === 'single') return event(item.uid, stamp, spanLines(withoutDoubt(item)), contentLines(item.content, setting));
+  if (item.kind === 'single')
+    return event(item.uid, stamp, spanLines(withoutDoubt(item)), contentLines(item.content, setting));
   const recurrence = [
     ...(item.rule ? [`RRULE:${item.rule}`] : []),
     ...listLine('RDATE', item.dates),
     ...listLine('EXDATE', item.exceptDates),
   ];
-  const lines = event(item.uid, stamp, [...spanLines(item), ...recurrence], contentLines(item.content, setting));
-  for (const override of [...item.overrides, ...spelledOut(item)].sort((a, b) => wallOf(a.slot) - wallOf(b.slot))) {
+  const lines = event(
+    item.uid,
+    stamp,
+    [...spanLines(item), ...recurrence],
+    contentLines(item.content, setting),
+  );
+  for (const override of [...item.overrides, ...spelledOut(item)].sort(
+    (a, b) => wallOf(a.slot) - wallOf(b.slot),
+  )) {
     const head = [`RECURRENCE-ID${whenText(override.slot)}`, ...spanLines(withoutDoubt(override))];
     lines.push(...event(item.uid, stamp, head, contentLines(override.content, setting)));
   }

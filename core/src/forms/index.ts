@@ -4,5 +4,20 @@ export { busyTimes, writeFreeBusy } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
 export { safeUri } from './icsText';
-export { SHOWINGS, writePage, type PageAddresses, type PageOptions, type PageQuery, type Showing } from './page/page';
-export { clockChangeText, dayText, monthText, offsetText, timeText, zoneText, zoneWithOffset } from './page/words';
+export {
+  SHOWINGS,
+  writePage,
+  type PageAddresses,
+  type PageOptions,
+  type PageQuery,
+  type Showing,
+} from './page/page';
+export {
+  clockChangeText,
+  dayText,
+  monthText,
+  offsetText,
+  timeText,
+  zoneText,
+  zoneWithOffset,
+} from './page/words';

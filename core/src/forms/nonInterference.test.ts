@@ -10,7 +10,12 @@ import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
 import { writePage } from './page/page';
 
 const NOW = Date.UTC(2026, 5, 10, 15);
-const ADDRESSES = { self: '/see/k', see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics', copy: '/copy/k.ics' };
+const ADDRESSES = {
+  self: '/see/k',
+  see: 'https://w.example/see/k',
+  feed: 'https://w.example/feed/k.ics',
+  copy: '/copy/k.ics',
+};
 
 const PAGES = [
   ['page', 'month', undefined],
@@ -48,33 +53,37 @@ const reader: fc.Arbitrary<Reader> = fc.record({
 });
 
 describe('non-interference', () => {
-  it('what a reader may not see changes no byte of what the reader gets, in 2,000 pairs of insides', { timeout: 300_000 }, () => {
-    let differing = 0;
-    fc.assert(
-      fc.property(
-        fc.array(entryArbitrary, { minLength: 1, maxLength: 4 }),
-        rulesArbitrary,
-        reader,
-        noise,
-        noise,
-        (entries, rules, who, first, second) => {
-          // Two histories of two states each: the revision before must not tell anything either.
-          const past = changeHidden(entries.slice(1), rules, who, first);
-          const present = changeHidden(entries, rules, who, second);
-          const before = everythingOutward(entries.slice(1), rules, who, null);
-          const beforeOther = everythingOutward(past, rules, who, null);
-          expect(beforeOther.told).toEqual(before.told);
-          const after = everythingOutward(entries, rules, who, before.revision);
-          const afterOther = everythingOutward(present, rules, who, beforeOther.revision);
-          expect(afterOther.told).toEqual(after.told);
-          if (JSON.stringify(present) !== JSON.stringify(entries)) differing++;
-        },
-      ),
-      { numRuns: 2000, seed: 99 },
-    );
-    // Most pairs must really differ inside, or the property would hold for nothing.
-    expect(differing).toBeGreaterThan(1800);
-  });
+  it(
+    'what a reader may not see changes no byte of what the reader gets, in 2,000 pairs of insides',
+    { timeout: 300_000 },
+    () => {
+      let differing = 0;
+      fc.assert(
+        fc.property(
+          fc.array(entryArbitrary, { minLength: 1, maxLength: 4 }),
+          rulesArbitrary,
+          reader,
+          noise,
+          noise,
+          (entries, rules, who, first, second) => {
+            // Two histories of two states each: the revision before must not tell anything either.
+            const past = changeHidden(entries.slice(1), rules, who, first);
+            const present = changeHidden(entries, rules, who, second);
+            const before = everythingOutward(entries.slice(1), rules, who, null);
+            const beforeOther = everythingOutward(past, rules, who, null);
+            expect(beforeOther.told).toEqual(before.told);
+            const after = everythingOutward(entries, rules, who, before.revision);
+            const afterOther = everythingOutward(present, rules, who, beforeOther.revision);
+            expect(afterOther.told).toEqual(after.told);
+            if (JSON.stringify(present) !== JSON.stringify(entries)) differing++;
+          },
+        ),
+        { numRuns: 2000, seed: 99 },
+      );
+      // Most pairs must really differ inside, or the property would hold for nothing.
+      expect(differing).toBeGreaterThan(1800);
+    },
+  );
 
   it('would notice a leak: the same check fails when a visible field differs', () => {
     const a = entry({ start: zoned('2026-06-12T10:00') });
@@ -89,7 +98,11 @@ describe('non-interference', () => {
     const halves = [
       entry({ id: 'x', start: zoned('2026-06-12T11:00'), end: zoned('2026-06-12T12:00') }),
       entry({ id: 'y', start: zoned('2026-06-12T10:00'), end: zoned('2026-06-12T11:00') }),
-      entry({ id: 'z', start: zoned('2026-06-12T14:30', 'Europe/London'), end: zoned('2026-06-12T15:00', 'Europe/London') }),
+      entry({
+        id: 'z',
+        start: zoned('2026-06-12T14:30', 'Europe/London'),
+        end: zoned('2026-06-12T15:00', 'Europe/London'),
+      }),
     ];
     expect(everythingOutward(halves, rulesOf('frosted'), STREET, null)).toEqual(
       everythingOutward(whole, rulesOf('frosted'), STREET, null),
@@ -118,14 +131,24 @@ describe('non-interference', () => {
           },
         ],
       });
-    const bounded = everythingOutward([series('FREQ=WEEKLY;COUNT=60', 'keep-in')], rulesOf('clear'), STREET, null);
-    const endless = everythingOutward([series('FREQ=WEEKLY;BYDAY=MO', 'keep-in')], rulesOf('clear'), STREET, null);
+    const bounded = everythingOutward(
+      [series('FREQ=WEEKLY;COUNT=60', 'keep-in')],
+      rulesOf('clear'),
+      STREET,
+      null,
+    );
+    const endless = everythingOutward(
+      [series('FREQ=WEEKLY;BYDAY=MO', 'keep-in')],
+      rulesOf('clear'),
+      STREET,
+      null,
+    );
     expect(endless).toEqual(bounded);
     expect(endless.told['feed']).not.toContain('Secret');
     expect(endless.told['feed']).toContain('EXDATE;TZID=America/Halifax:20260615T100000');
-    expect(everythingOutward([series('FREQ=WEEKLY', 'none')], rulesOf('clear'), STREET, null).told['feed']).toContain(
-      'Secret',
-    );
+    expect(
+      everythingOutward([series('FREQ=WEEKLY', 'none')], rulesOf('clear'), STREET, null).told['feed'],
+    ).toContain('Secret');
   });
 
   it('a title that no visible date bears does not go out', () => {

@@ -95,9 +95,9 @@ describe('a feed read by ical.js', () => {
     expect(feed).toContain('RRULE:FREQ=WEEKLY;BYDAY=MO;UNTIL=20261130T130000Z');
     const read = readBack(feed);
     expect(read).toHaveLength(44);
-    expect(new Set(read.map((r) => wallToText(wallAt(HOST, Date.parse(r.split(' ')[1]!))).slice(11)))).toEqual(
-      new Set(['09:00:00']),
-    );
+    expect(
+      new Set(read.map((r) => wallToText(wallAt(HOST, Date.parse(r.split(' ')[1]!))).slice(11))),
+    ).toEqual(new Set(['09:00:00']));
   });
 
   it('spells out a night watch whose length a clock change alters', () => {
@@ -123,7 +123,9 @@ describe('a feed read by ical.js', () => {
   });
 
   it('names the calendar, its colour, its source and how often to look', () => {
-    const feed = feedOf(outwardView([entry({ start: date('2026-05-01') })], rulesOf('tinted'), RANGE, STREET));
+    const feed = feedOf(
+      outwardView([entry({ start: date('2026-05-01') })], rulesOf('tinted'), RANGE, STREET),
+    );
     for (const text of [
       'NAME:Bridge times',
       'X-WR-CALNAME:Bridge times',

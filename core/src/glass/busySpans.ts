@@ -1,5 +1,15 @@
 import type { Range } from '../entries';
-import { DAY, MINUTE, dayToText, offsetAt, timeOfWall, wallAt, wallToText, type Instant, type ZoneName } from '../zones';
+import {
+  DAY,
+  MINUTE,
+  dayToText,
+  offsetAt,
+  timeOfWall,
+  wallAt,
+  wallToText,
+  type Instant,
+  type ZoneName,
+} from '../zones';
 import type { OutwardTime } from './view';
 import type { Rounding } from './rules';
 
@@ -11,7 +21,12 @@ export interface Span {
 }
 
 /** Returns the spans cut to a range, widened outward to full steps of the host's clocks; empty ones fall away. */
-export function roundSpans(spans: readonly Span[], range: Range, rounding: Rounding, hostZone: ZoneName): Span[] {
+export function roundSpans(
+  spans: readonly Span[],
+  range: Range,
+  rounding: Rounding,
+  hostZone: ZoneName,
+): Span[] {
   const step = rounding * MINUTE;
   const out: Span[] = [];
   for (const span of spans) {

@@ -28,9 +28,7 @@ export interface EffectiveGlass {
 
 /** Returns the least of all limits with the chain of reasons; no limit at all gives `shut`. */
 export function effectiveGlass(limits: readonly Limit[]): EffectiveGlass {
-  const glass = limits.length
-    ? limits.reduce<Glass>((least, l) => lesser(least, l.glass), 'clear')
-    : 'shut';
+  const glass = limits.length ? limits.reduce<Glass>((least, l) => lesser(least, l.glass), 'clear') : 'shut';
   const ordered = [...limits].sort((a, b) => LIMITERS.indexOf(a.by) - LIMITERS.indexOf(b.by));
   return { glass, reasons: ordered.map((l) => ({ ...l, decides: l.glass === glass })) };
 }

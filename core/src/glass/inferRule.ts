@@ -69,7 +69,8 @@ function* candidates(walls: readonly Wall[]): Iterable<string> {
   const years = parts.map((p) => p.year);
   const { month } = parts[0]!;
   // A 29 February is read in different ways by different programs; such dates are listed.
-  if (!(month === 2 && date === 29)) yield `FREQ=YEARLY${interval(commonStep(years))};BYMONTH=${month};BYMONTHDAY=${date}`;
+  if (!(month === 2 && date === 29))
+    yield `FREQ=YEARLY${interval(commonStep(years))};BYMONTH=${month};BYMONTHDAY=${date}`;
   if (nth < 5) yield `FREQ=YEARLY${interval(commonStep(years))};BYMONTH=${month};BYDAY=${nth}${code}`;
 }
 
@@ -82,7 +83,10 @@ function common(values: readonly number[]): number[] {
   const counts = new Map<number, number>();
   for (const v of values) counts.set(v, (counts.get(v) ?? 0) + 1);
   const most = Math.max(...counts.values());
-  return [...counts].filter(([, n]) => n * 2 >= most).map(([v]) => v).sort((a, b) => a - b);
+  return [...counts]
+    .filter(([, n]) => n * 2 >= most)
+    .map(([v]) => v)
+    .sort((a, b) => a - b);
 }
 
 /** Returns the greatest step by which all values lie apart, at least 1. */

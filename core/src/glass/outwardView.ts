@@ -67,7 +67,8 @@ export function outwardView(
     hostZone: rules.hostZone,
     range,
     items: items.sort(
-      (a, b) => a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid),
+      (a, b) =>
+        a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid),
     ),
   };
 }
@@ -80,11 +81,18 @@ function tell(entry: Entry, rules: WindowRules, range: Range, reader: Reader): T
   const spans: Span[] = [];
   for (const one of occurrencesOf(entry, range, hostZone)) {
     const { glass } = one.overridden
-      ? effectiveGlass([{ by: 'hold', glass: own }, ...limitsFor({ ...entry, hold: one.content.hold }, rules, reader)])
+      ? effectiveGlass([
+          { by: 'hold', glass: own },
+          ...limitsFor({ ...entry, hold: one.content.hold }, rules, reader),
+        ])
       : { glass: own };
     if (glass === 'frosted') {
       if (one.content.shows === 'free' || one.content.status === 'cancelled') continue;
-      spans.push({ from: one.from, to: one.to, tentative: rules.tellTentative && one.content.status === 'tentative' });
+      spans.push({
+        from: one.from,
+        to: one.to,
+        tentative: rules.tellTentative && one.content.status === 'tentative',
+      });
     } else if (glass !== 'shut') visible.push(one);
   }
   const telling: Telling = { fields: fieldsThrough(own, rules.switches), secret, range, hostZone };

@@ -1,4 +1,13 @@
-import { instantOfWhen, sameWhen, wallOf, whenLike, type Entry, type Occurrence, type Range, type When } from '../entries';
+import {
+  instantOfWhen,
+  sameWhen,
+  wallOf,
+  whenLike,
+  type Entry,
+  type Occurrence,
+  type Range,
+  type When,
+} from '../entries';
 import { instantOf, wallToText, type Wall, type ZoneName } from '../zones';
 import { contentThrough, type OutwardContent, type OutwardField } from './fields';
 import { inferRule } from './inferRule';
@@ -32,10 +41,13 @@ export function tellSeries(entry: Entry, visible: readonly Occurrence[], telling
     const time: OutwardTime = { start: one.start, end: one.end, from: one.from, to: one.to };
     const slot = one.slot!;
     const usual =
-      sameWhen(one.start, slot) && sameWhen(one.end, whenLike(entry.end, wallOf(slot) + span)) && sameKind(slot, entry.start);
+      sameWhen(one.start, slot) &&
+      sameWhen(one.end, whenLike(entry.end, wallOf(slot) + span)) &&
+      sameKind(slot, entry.start);
     if (usual && (!one.overridden || JSON.stringify(content) === ownText)) plain.push(time);
     else if (!one.overridden) overrides.push({ ...time, slot, content });
-    else if (slotWithin(slot, entry.start, telling)) overrides.push({ ...time, slot: likeStart(slot, entry.start), content });
+    else if (slotWithin(slot, entry.start, telling))
+      overrides.push({ ...time, slot: likeStart(slot, entry.start), content });
     else apart.push(single(`${entry.id}|${wallToText(wallOf(slot))}`, time, content, telling));
   }
   if (plain.length === 0 || plain.length + overrides.length < 2) {
@@ -57,7 +69,9 @@ function seriesItem(
   overrides: readonly OutwardOverride[],
   { secret, hostZone }: Telling,
 ): OutwardItem {
-  const slots = [...plain.map((p) => wallOf(p.start)), ...overrides.map((o) => wallOf(o.slot))].sort((a, b) => a - b);
+  const slots = [...plain.map((p) => wallOf(p.start)), ...overrides.map((o) => wallOf(o.slot))].sort(
+    (a, b) => a - b,
+  );
   const at = (wall: Wall) => whenLike(entry.start, wall);
   const [first, last] = [slots[0]!, slots.at(-1)!];
   const found = inferRule(slots);
@@ -79,7 +93,12 @@ function seriesItem(
   };
 }
 
-function single(thing: string, time: OutwardTime, content: OutwardContent, { secret }: Telling): OutwardSingle {
+function single(
+  thing: string,
+  time: OutwardTime,
+  content: OutwardContent,
+  { secret }: Telling,
+): OutwardSingle {
   return { kind: 'single', uid: pseudonym(secret, thing), ...time, content };
 }
 

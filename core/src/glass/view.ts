@@ -67,7 +67,8 @@ export interface OutwardOccurrence extends OutwardTime {
 export function occurrencesOfView(view: OutwardView): OutwardOccurrence[] {
   const out: OutwardOccurrence[] = [];
   for (const item of view.items) {
-    if (item.kind === 'busy') out.push({ ...timeOf(item), uid: item.uid, content: null, tentative: item.tentative });
+    if (item.kind === 'busy')
+      out.push({ ...timeOf(item), uid: item.uid, content: null, tentative: item.tentative });
     else {
       const { uid } = item;
       const tell = (time: OutwardTime, content: OutwardContent) =>
@@ -79,7 +80,10 @@ export function occurrencesOfView(view: OutwardView): OutwardOccurrence[] {
       }
     }
   }
-  return out.sort((a, b) => a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid));
+  return out.sort(
+    (a, b) =>
+      a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid),
+  );
 }
 
 function timeOf({ start, end, from, to }: OutwardTime): OutwardTime {

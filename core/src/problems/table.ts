@@ -47,7 +47,10 @@ export const PROBLEMS = {
   'rule-invalid': { status: 422, say: 'The recurrence rule cannot be read: {reason}.' },
   'range-invalid': { status: 422, say: 'The range ends before it starts. Swap its ends.' },
   'range-too-long': { status: 422, say: 'The range is longer than {limit}. Ask for a shorter one.' },
-  'file-empty': { status: 422, say: 'The file has nothing in it. Export it again and bring it in once more.' },
+  'file-empty': {
+    status: 422,
+    say: 'The file has nothing in it. Export it again and bring it in once more.',
+  },
   'file-not-calendar': {
     status: 422,
     say: 'Line {line}: this is not an iCalendar file (it does not start with BEGIN:VCALENDAR). Choose an .ics file.',

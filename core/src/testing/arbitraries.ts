@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { EMPTY_CONTENT, HOLDS, STATUSES, type Content, type Entry, type Override, type When } from '../entries';
+import {
+  EMPTY_CONTENT,
+  HOLDS,
+  STATUSES,
+  type Content,
+  type Entry,
+  type Override,
+  type When,
+} from '../entries';
 import { GLASSES, ROUNDINGS, type WindowRules } from '../glass';
 import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, type Wall } from '../zones';
 import { HOST, rulesOf } from './samples';
@@ -9,7 +17,15 @@ export const RANGE = { from: Date.UTC(2026, 1, 1, 4), to: Date.UTC(2026, 11, 1, 
 const FIRST = dayFromText('2026-01-20');
 
 const zone = fc.constantFrom(HOST, HOST, 'Europe/London', 'UTC', 'Pacific/Apia', 'Asia/Kolkata');
-const words = fc.constantFrom('Gate', 'Spring tide', 'Dredging; week', 'Schönwetter, kai', 'a\\b', '漁港 visit', '');
+const words = fc.constantFrom(
+  'Gate',
+  'Spring tide',
+  'Dredging; week',
+  'Schönwetter, kai',
+  'a\\b',
+  '漁港 visit',
+  '',
+);
 const text = fc.oneof(words, fc.string({ maxLength: 90 }), fc.constant('line\nbreak\r\nX-EVIL:1'));
 
 export const content: fc.Arbitrary<Content> = fc.record({
@@ -19,9 +35,13 @@ export const content: fc.Arbitrary<Content> = fc.record({
   publicLink: fc.constantFrom('', 'https://ostrel.example/a?b=c,d;e', 'javascript:alert(1)'),
   joinLink: fc.constantFrom('', 'https://meet.ostrel.example/1?pin=2'),
   labels: fc.array(words.filter(Boolean), { maxLength: 2 }),
-  people: fc.array(fc.record({ name: words, address: fc.constantFrom('', 'ida@ostrel.example') }), { maxLength: 2 }),
+  people: fc.array(fc.record({ name: words, address: fc.constantFrom('', 'ida@ostrel.example') }), {
+    maxLength: 2,
+  }),
   contact: words,
-  attachments: fc.array(fc.record({ name: words, href: fc.constant('https://ostrel.example/plan.pdf') }), { maxLength: 1 }),
+  attachments: fc.array(fc.record({ name: words, href: fc.constant('https://ostrel.example/plan.pdf') }), {
+    maxLength: 1,
+  }),
   status: fc.constantFrom(...STATUSES),
   shows: fc.constantFrom('busy', 'busy', 'free'),
   hold: fc.constantFrom('none', 'none', 'none', ...HOLDS),
@@ -85,7 +105,8 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
   .map(({ id, calendarId, shape: s, own, rule, except, changed }) => {
     const slot = (day: number) => whenAt(s, s.start + day * DAY);
     const overrides: Override[] = changed.map((c) => {
-      const start = s.start + c.day * DAY + (s.kind === 'date' ? Math.trunc(c.hours / 10) * DAY : c.hours * HOUR);
+      const start =
+        s.start + c.day * DAY + (s.kind === 'date' ? Math.trunc(c.hours / 10) * DAY : c.hours * HOUR);
       return {
         slot: slot(c.day),
         start: whenAt(s, start),

@@ -23,8 +23,14 @@ export const noise: fc.Arbitrary<Noise> = fc.record({
  * Returns another inside that differs from the given one only in what a reader may not see: hidden fields, entries
  * and dates behind shut glass, the make-up of busy time, what lies outside the range, and the order of entries.
  */
-export function changeHidden(entries: readonly Entry[], rules: WindowRules, reader: Reader, n: Noise): Entry[] {
-  const glassOf = (e: Pick<Entry, 'calendarId' | 'hold'>): Glass => effectiveGlass(limitsFor(e, rules, reader)).glass;
+export function changeHidden(
+  entries: readonly Entry[],
+  rules: WindowRules,
+  reader: Reader,
+  n: Noise,
+): Entry[] {
+  const glassOf = (e: Pick<Entry, 'calendarId' | 'hold'>): Glass =>
+    effectiveGlass(limitsFor(e, rules, reader)).glass;
   const pick = (i: number, of: number) => (n.picks[i % n.picks.length]! + i) % of;
   const changed = entries.flatMap((e, i) => {
     const other = n.contents[pick(i, n.contents.length)]!;
@@ -112,7 +118,10 @@ function changeVisible(
     // A date that is kept in may stand anywhere and say anything.
     if (hold === 'shut') return { ...o, content: { ...other, hold: o.content.hold } };
     if (hold === 'frosted') {
-      return { ...o, content: { ...other, status: o.content.status, shows: o.content.shows, hold: o.content.hold } };
+      return {
+        ...o,
+        content: { ...other, status: o.content.status, shows: o.content.shows, hold: o.content.hold },
+      };
     }
     return { ...o, content: disguise(o.content) };
   });

@@ -44,7 +44,12 @@ function nextDay(text: string): string {
 /** Returns rules that show calendar `a` through a glass, with the parts given changed. */
 export function rulesOf(glass: Glass, parts: Partial<WindowRules> = {}): WindowRules {
   return {
-    wording: { name: 'Bridge times', description: 'When the bridge opens', colour: 'steelblue', busyWord: 'Taken' },
+    wording: {
+      name: 'Bridge times',
+      description: 'When the bridge opens',
+      colour: 'steelblue',
+      busyWord: 'Taken',
+    },
     hostZone: HOST,
     horizon: { pastDays: 30, nextDays: 365 },
     sources: [{ calendarId: 'a', glass }],

@@ -102,9 +102,16 @@ export const calendarRoutes = (sequelize: Sequelize) => [
       const current = await calendarOf(param('id'));
       const { version, ...rest } = body;
       const [changed] = await named(body.name, () =>
-        CalendarRow.update({ ...rest, version: current.version + 1 }, { where: { id: current.id, version: version ?? 0 } }),
+        CalendarRow.update(
+          { ...rest, version: current.version + 1 },
+          { where: { id: current.id, version: version ?? 0 } },
+        ),
       );
-      if (!changed) throw new Problem('version-conflict', { current: (await answers({ id: current.id }))[0], yours: body });
+      if (!changed)
+        throw new Problem('version-conflict', {
+          current: (await answers({ id: current.id }))[0],
+          yours: body,
+        });
       return (await answers({ id: current.id }))[0];
     },
   }),
@@ -118,7 +125,10 @@ export const calendarRoutes = (sequelize: Sequelize) => [
       await changing(sequelize, async (transaction) => {
         const sources = await WindowSourceRow.findAll({ where: { calendarId: id }, transaction });
         if (sources.length) {
-          const windows = await WindowRow.findAll({ where: { id: sources.map((s) => s.windowId) }, transaction });
+          const windows = await WindowRow.findAll({
+            where: { id: sources.map((s) => s.windowId) },
+            transaction,
+          });
           throw new Problem('calendar-in-use', { windows: windows.map((w) => w.name).join(', ') });
         }
         await CalendarRow.destroy({ where: { id }, transaction });

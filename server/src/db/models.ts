@@ -110,24 +110,38 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare entryIds: string[] | null;
 }
 
-const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
-const text = { type: DataTypes.TEXT, allowNull: false };
-const version = { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 };
+// Made anew for each column: Sequelize writes into them.
+const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const version = () => ({ type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 });
 
 /** Initialises all models on a connection. The tables are made by the migrations. */
 export function initModels(sequelize: Sequelize): void {
-  const at = (tableName: string, timestamps = true) => ({ sequelize, tableName, underscored: true, timestamps });
-  UserRow.init({ id: uuid, name: text, email: text, passwordHash: text, role: text }, at('users'));
+  const at = (tableName: string, timestamps = true) => ({
+    sequelize,
+    tableName,
+    underscored: true,
+    timestamps,
+  });
+  UserRow.init({ id: uuid(), name: text(), email: text(), passwordHash: text(), role: text() }, at('users'));
   CalendarRow.init(
-    { id: uuid, name: text, description: text, zone: text, plate: text, colour: text, version },
+    {
+      id: uuid(),
+      name: text(),
+      description: text(),
+      zone: text(),
+      plate: text(),
+      colour: text(),
+      version: version(),
+    },
     at('calendars'),
   );
   EntryRow.init(
     {
-      id: uuid,
+      id: uuid(),
       calendarId: { type: DataTypes.UUID, allowNull: false },
-      uid: text,
-      version,
+      uid: text(),
+      version: version(),
       firstAt: { type: DataTypes.DATE, allowNull: false },
       lastAt: { type: DataTypes.DATE, allowNull: true },
       data: { type: DataTypes.JSONB, allowNull: false },
@@ -136,14 +150,14 @@ export function initModels(sequelize: Sequelize): void {
   );
   WindowRow.init(
     {
-      id: uuid,
-      slug: text,
-      name: text,
+      id: uuid(),
+      slug: text(),
+      name: text(),
       settings: { type: DataTypes.JSONB, allowNull: false },
-      secret: text,
+      secret: text(),
       listed: { type: DataTypes.BOOLEAN, allowNull: false },
       closedAt: { type: DataTypes.DATE, allowNull: true },
-      version,
+      version: version(),
     },
     at('windows'),
   );
@@ -151,18 +165,18 @@ export function initModels(sequelize: Sequelize): void {
     {
       windowId: { type: DataTypes.UUID, primaryKey: true },
       calendarId: { type: DataTypes.UUID, primaryKey: true },
-      glass: text,
+      glass: text(),
       position: { type: DataTypes.INTEGER, allowNull: false },
     },
     at('window_sources', false),
   );
   KeyRow.init(
     {
-      id: uuid,
+      id: uuid(),
       windowId: { type: DataTypes.UUID, allowNull: false },
-      token: text,
-      madeOutTo: text,
-      audience: text,
+      token: text(),
+      madeOutTo: text(),
+      audience: text(),
       cap: { type: DataTypes.TEXT, allowNull: true },
     },
     at('keys'),
@@ -176,7 +190,9 @@ export function initModels(sequelize: Sequelize): void {
         type: DataTypes.BIGINT,
         allowNull: false,
         get() {
-          return this.getDataValue('changeId') === undefined ? undefined : Number(this.getDataValue('changeId'));
+          return this.getDataValue('changeId') === undefined
+            ? undefined
+            : Number(this.getDataValue('changeId'));
         },
       },
       day: { type: DataTypes.INTEGER, allowNull: false },

@@ -40,7 +40,10 @@ export class ContentInput {
   @IsString({ each: true }) @MaxLength(200, { each: true }) @ArrayMaxSize(100) labels!: string[];
   @ValidateNested({ each: true }) @Type(() => PersonInput) @ArrayMaxSize(1000) people!: PersonInput[];
   @IsString() @MaxLength(500) contact!: string;
-  @ValidateNested({ each: true }) @Type(() => AttachmentInput) @ArrayMaxSize(100) attachments!: AttachmentInput[];
+  @ValidateNested({ each: true })
+  @Type(() => AttachmentInput)
+  @ArrayMaxSize(100)
+  attachments!: AttachmentInput[];
   @IsIn(STATUSES) status!: (typeof STATUSES)[number];
   @IsIn(SHOWS) shows!: (typeof SHOWS)[number];
   @IsIn(HOLDS) hold!: (typeof HOLDS)[number];

@@ -26,7 +26,8 @@ function stretch(from: unknown, to: unknown): { from: Date; to: Date } | null {
     if (Number.isNaN(date.getTime())) throw new Problem('time-invalid', { text: String(text) });
   }
   if (b <= a) throw new Problem('range-invalid');
-  if (b.getTime() - a.getTime() > MOST_DAYS * 86_400_000) throw new Problem('range-too-long', { limit: 'five years' });
+  if (b.getTime() - a.getTime() > MOST_DAYS * 86_400_000)
+    throw new Problem('range-too-long', { limit: 'five years' });
   return { from: a, to: b };
 }
 
@@ -56,7 +57,10 @@ export const entryRoutes = (sequelize: Sequelize) => [
       const id = randomUUID();
       const columns = columnsOf(body, calendar.zone);
       return changing(sequelize, async (transaction) => {
-        const row = await EntryRow.create({ id, calendarId: calendar.id, uid: id, ...columns }, { transaction });
+        const row = await EntryRow.create(
+          { id, calendarId: calendar.id, uid: id, ...columns },
+          { transaction },
+        );
         return { result: entryOf(row), touched: [{ calendarId: calendar.id, entryIds: [id] }] };
       });
     },

@@ -10,7 +10,10 @@ export function entryOf(row: EntryRow): Entry {
 }
 
 /** Returns the columns of an entry. Throws what is wrong with its times or its recurrence. */
-export function columnsOf(draft: Omit<DraftEntry, 'uid'>, zone: ZoneName): Pick<EntryRow, 'data' | 'firstAt' | 'lastAt'> {
+export function columnsOf(
+  draft: Omit<DraftEntry, 'uid'>,
+  zone: ZoneName,
+): Pick<EntryRow, 'data' | 'firstAt' | 'lastAt'> {
   checkSpan(draft.start, draft.end);
   for (const o of draft.overrides) checkSpan(o.start, o.end);
   checkRecurrence(draft);

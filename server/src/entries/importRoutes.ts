@@ -27,7 +27,8 @@ export const importRoutes = (sequelize: Sequelize) => [
     query: { try: '1 to get the report without saving anything' },
     handle: async ({ req, param }): Promise<ImportAnswer> => {
       const calendar = await calendarOf(param('id'));
-      if (!Buffer.isBuffer(req.body)) throw new Problem('body-unreadable', { expected: 'a text/calendar file' });
+      if (!Buffer.isBuffer(req.body))
+        throw new Problem('body-unreadable', { expected: 'a text/calendar file' });
       const { entries, ...report } = readCalendar(new Uint8Array(req.body), calendar.zone);
       const saved = req.query['try'] !== '1';
       const counts = saved
@@ -55,7 +56,11 @@ interface Plan {
   readonly unchanged: number;
 }
 
-function countsOf({ added, updated, unchanged }: Plan): Pick<ImportAnswer, 'added' | 'updated' | 'unchanged'> {
+function countsOf({
+  added,
+  updated,
+  unchanged,
+}: Plan): Pick<ImportAnswer, 'added' | 'updated' | 'unchanged'> {
   return { added: added.length, updated: updated.length, unchanged };
 }
 

@@ -23,7 +23,8 @@ export function problemFrom(error: unknown): Problem {
     limit?: number;
   };
   if (type === 'entity.parse.failed') return new Problem('body-unreadable', { expected: 'JSON' });
-  if (type === 'entity.too.large') return new Problem('too-large', { limit: `${Math.round((limit ?? 0) / 1e6)} MB` });
+  if (type === 'entity.too.large')
+    return new Problem('too-large', { limit: `${Math.round((limit ?? 0) / 1e6)} MB` });
   const storage = error instanceof ConnectionError || AWAY.has(code ?? '') || AWAY.has(original?.code ?? '');
   if (storage || /Connection terminated|timeout exceeded when trying to connect/.test(String(error))) {
     return new Problem('storage-away');

@@ -47,8 +47,7 @@ export function IsWhen(options?: ValidationOptions): PropertyDecorator {
     {
       name: 'isWhen',
       validator: {
-        validate: (value) =>
-          options?.each ? Array.isArray(value) && value.every(isWhen) : isWhen(value),
+        validate: (value) => (options?.each ? Array.isArray(value) && value.every(isWhen) : isWhen(value)),
         defaultMessage: () =>
           '$property must be {kind: "date", date}, {kind: "floating", at} or {kind: "zoned", at, zone}',
       },

@@ -35,7 +35,11 @@ export function route<B extends object>(r: Route<B>): Route {
 }
 
 /** Mounts routes: the body is validated, the answer is JSON. `userOf` throws unless somebody is signed in. */
-export function mount(router: Router, routes: readonly Route[], userOf: (req: Request) => Promise<UserRow>): void {
+export function mount(
+  router: Router,
+  routes: readonly Route[],
+  userOf: (req: Request) => Promise<UserRow>,
+): void {
   for (const r of routes) {
     router[r.method](r.path, async (req, res) => {
       const user = r.open ? (undefined as unknown as UserRow) : await userOf(req);

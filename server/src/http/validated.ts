@@ -17,7 +17,10 @@ export function validated<T extends object>(type: ClassConstructor<T>, body: unk
   const instance = plainToInstance(type, body);
   const errors = flatten(validateSync(instance, { whitelist: true, forbidNonWhitelisted: true }), '');
   if (errors.length) {
-    throw new Problem('input-invalid', { fields: [...new Set(errors.map((e) => e.field))].join(', '), errors });
+    throw new Problem('input-invalid', {
+      fields: [...new Set(errors.map((e) => e.field))].join(', '),
+      errors,
+    });
   }
   return instance;
 }

@@ -31,7 +31,11 @@ const embedHeaders = helmet({
 });
 
 /** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
-export function outwardRoutes(publisher: Publisher, publicUrl: string, clock: () => number = Date.now): Router {
+export function outwardRoutes(
+  publisher: Publisher,
+  publicUrl: string,
+  clock: () => number = Date.now,
+): Router {
   const router = Router();
   const limit = unknownKeyLimit();
 

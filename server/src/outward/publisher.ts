@@ -18,7 +18,8 @@ import { Material } from './material';
 import { recordRevision } from './revisionStore';
 
 /** What stands behind a key: a view of an open window, one that is not compiled yet, or a window that was closed. */
-export type Door = { readonly state: 'open'; readonly shown: Shown } | { readonly state: 'waiting' | 'closed' };
+export type Door =
+  { readonly state: 'open'; readonly shown: Shown } | { readonly state: 'waiting' | 'closed' };
 
 /** A view as it is shown now. It is never changed, only replaced. */
 export interface Shown {
@@ -110,7 +111,9 @@ export class Publisher {
   catchUp(): Promise<void> {
     this.running = this.running
       .then(() => this.takeChanges())
-      .catch((error: unknown) => log.warn({ err: error }, 'changes could not be taken in; trying again later'));
+      .catch((error: unknown) =>
+        log.warn({ err: error }, 'changes could not be taken in; trying again later'),
+      );
     return this.running;
   }
 
@@ -153,7 +156,12 @@ export class Publisher {
         sources.filter((s) => s.windowId === row.id),
       );
       const { listed } = row;
-      this.windows.set(row.id, { rules, listed, closed: row.closedAt !== null, tokens: own.map((k) => k.token) });
+      this.windows.set(row.id, {
+        rules,
+        listed,
+        closed: row.closedAt !== null,
+        tokens: own.map((k) => k.token),
+      });
     }
   }
 
@@ -173,10 +181,16 @@ export class Publisher {
       if (known) known.tokens.push(token);
       else views.set(viewId, { reader, tokens: [token] });
     }
-    for (const [viewId, { reader, tokens }] of views) await this.compileView(windowId, viewId, reader, tokens);
+    for (const [viewId, { reader, tokens }] of views)
+      await this.compileView(windowId, viewId, reader, tokens);
   }
 
-  private async compileView(windowId: string, viewId: string, reader: Reader, tokens: string[]): Promise<void> {
+  private async compileView(
+    windowId: string,
+    viewId: string,
+    reader: Reader,
+    tokens: string[],
+  ): Promise<void> {
     const { rules, listed } = this.windows.get(windowId)!;
     const now = this.clock();
     const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);

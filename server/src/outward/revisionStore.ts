@@ -22,7 +22,10 @@ export async function recordRevision(
   now: number,
 ): Promise<Revision | null> {
   return sequelize.transaction(async (transaction) => {
-    await sequelize.query('SELECT pg_advisory_xact_lock(hashtext(:id))', { transaction, replacements: { id } });
+    await sequelize.query('SELECT pg_advisory_xact_lock(hashtext(:id))', {
+      transaction,
+      replacements: { id },
+    });
     const row = await ViewRow.findByPk(id, { transaction });
     if (row && (row.changeId > basis.changeId || row.day > basis.day)) return null;
     const revision = nextRevision(row?.revision ?? null, view, now);

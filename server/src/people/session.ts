@@ -20,7 +20,11 @@ export function sessions(config: Config): { middleware: RequestHandler; close: (
   const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 4, connectionTimeoutMillis: 3000 });
   pool.on('error', (error) => log.warn({ err: error }, 'session store connection lost'));
   const Store = connectPgSimple(session);
-  const store = new Store({ pool, pruneSessionInterval: 3600, errorLog: (...args) => log.warn({ args }, 'session store') });
+  const store = new Store({
+    pool,
+    pruneSessionInterval: 3600,
+    errorLog: (...args) => log.warn({ args }, 'session store'),
+  });
   const middleware = session({
     store,
     name: 'zonal.sid',

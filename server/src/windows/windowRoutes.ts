@@ -38,7 +38,8 @@ async function freeSlug(name: string, transaction: Transaction): Promise<string>
 
 async function putSources(windowId: string, body: WindowInput, transaction: Transaction): Promise<void> {
   const ids = body.sources.map((s) => s.calendarId);
-  if ((await CalendarRow.count({ where: { id: ids }, transaction })) < ids.length) throw new Problem('source-missing');
+  if ((await CalendarRow.count({ where: { id: ids }, transaction })) < ids.length)
+    throw new Problem('source-missing');
   await WindowSourceRow.destroy({ where: { windowId }, transaction });
   await WindowSourceRow.bulkCreate(
     body.sources.map(({ calendarId, glass }, position) => ({ windowId, calendarId, glass, position })),

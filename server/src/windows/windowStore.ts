@@ -54,7 +54,11 @@ export function addressesOf(publicUrl: string, token: string) {
 }
 
 /** Returns windows with sources and keys: one, or all by name. */
-export async function windowAnswers(publicUrl: string, id?: string, transaction?: Transaction): Promise<WindowAnswer[]> {
+export async function windowAnswers(
+  publicUrl: string,
+  id?: string,
+  transaction?: Transaction,
+): Promise<WindowAnswer[]> {
   const t = transaction ?? null;
   const rows = await WindowRow.findAll({ where: id ? { id } : {}, order: [['name', 'ASC']], transaction: t });
   const where = { windowId: rows.map((r) => r.id) };

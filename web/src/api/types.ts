@@ -44,7 +44,11 @@ export interface OutwardWindow extends WindowRules {
 
 /** A window as it is sent to be opened or changed. */
 export type WindowInput = Omit<WindowRules, 'wording' | 'secret'> &
-  WindowRules['wording'] & { readonly listed: boolean; readonly audience?: Audience; readonly version?: number };
+  WindowRules['wording'] & {
+    readonly listed: boolean;
+    readonly audience?: Audience;
+    readonly version?: number;
+  };
 
 export interface ImportReport extends Omit<ReadResult, 'entries'> {
   readonly added: number;

@@ -64,7 +64,11 @@ export const zonalApi = createApi({
     }),
     calendars: build.query<Calendar[], void>({ query: () => '/calendars', providesTags: ['Calendar'] }),
     saveCalendar: build.mutation<Calendar, { id?: string; body: CalendarInput }>({
-      query: ({ id, body }) => ({ url: id ? `/calendars/${id}` : '/calendars', method: id ? 'PUT' : 'POST', body }),
+      query: ({ id, body }) => ({
+        url: id ? `/calendars/${id}` : '/calendars',
+        method: id ? 'PUT' : 'POST',
+        body,
+      }),
       invalidatesTags: ['Calendar'],
     }),
     deleteCalendar: build.mutation<void, string>({

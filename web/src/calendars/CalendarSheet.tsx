@@ -1,6 +1,5 @@
 import { COLOURS, type Colour } from '@zonal/core/glass';
-import { zoneWithOffset, clockChangeText } from '@zonal/core/forms';
-import { allZones, zoneNamed } from '@zonal/core/zones';
+import { zoneNamed } from '@zonal/core/zones';
 import { Trash2 } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import { problemOf, useDeleteCalendarMutation, useSaveCalendarMutation } from '../api/zonalApi';
@@ -8,16 +7,21 @@ import type { Calendar } from '../api/types';
 import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Faded, Pair, Row, Stack } from '../ui/layout';
+import { Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
+import { ZoneSelect } from '../ui/ZoneSelect';
 
 const OWN_ZONE = zoneNamed(Intl.DateTimeFormat().resolvedOptions().timeZone) ?? 'UTC';
 
 /** Returns letters for a plate from a name: first letters of its words, or its first letters. */
 export function plateFrom(name: string): string {
-  const words = name.normalize('NFKD').toUpperCase().match(/[A-Z0-9]+/g) ?? [];
+  const words =
+    name
+      .normalize('NFKD')
+      .toUpperCase()
+      .match(/[A-Z0-9]+/g) ?? [];
   const letters = words.length > 1 ? words.map((w) => w[0]).join('') : (words[0] ?? '');
   return letters.slice(0, 3).padEnd(2, 'X');
 }
@@ -38,7 +42,9 @@ export function CalendarSheet({ calendar, onClose }: { calendar: Calendar | null
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const body = { name: name.trim(), description, zone, plate: letters, colour };
-    const result = await save(calendar ? { id: calendar.id, body: { ...body, version: calendar.version } } : { body });
+    const result = await save(
+      calendar ? { id: calendar.id, body: { ...body, version: calendar.version } } : { body },
+    );
     if (!result.error) onClose();
   };
 
@@ -49,17 +55,7 @@ export function CalendarSheet({ calendar, onClose }: { calendar: Calendar | null
           {problem && <Notice>{problem.message}</Notice>}
           <Field label="Name" value={name} onChange={setName} isRequired autoFocus maxLength={120} />
           <Field label="What it is for" value={description} onChange={setDescription} lines />
-          <div>
-            <SelectOne
-              label="Time zone"
-              value={zone}
-              options={allZones().map((z) => ({ value: z, text: z.replace(/_/g, ' ') }))}
-              onChange={setZone}
-            />
-            <Faded>
-              {zoneWithOffset(zone, Date.now())}. {clockChangeText(zone, Date.now())}
-            </Faded>
-          </div>
+          <ZoneSelect label="Time zone" value={zone} onChange={setZone} />
           <Pair>
             <Field
               label="Code plate: two or three letters"
@@ -91,7 +87,8 @@ export function CalendarSheet({ calendar, onClose }: { calendar: Calendar | null
           {calendar && sure && (
             <Notice>
               <p>
-                This deletes the calendar with its {calendar.entryCount} entries, for everybody. It cannot be taken back.
+                This deletes the calendar with its {calendar.entryCount} entries, for everybody. It cannot be
+                taken back.
               </p>
               <Row>
                 <Button

@@ -12,6 +12,7 @@ import { ChoiceStrip } from '../ui/Choice';
 import { Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
+import { useNow } from '../ui/useNow';
 import { CalendarSheet } from './CalendarSheet';
 import { itemsOf, mondayOf, type DeskItem } from './deskDays';
 import { WEEKS, calendarSwitched, viewChosen, weeksChosen, wentTo, type Weeks } from './deskSlice';
@@ -62,7 +63,8 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
   const { data: windows } = useWindowsQuery();
   const [work, setWork] = useState<Work | null>(null);
   const home = calendars[0]?.zone ?? 'UTC';
-  const thisMonday = mondayOf(Date.now(), home);
+  const now = useNow();
+  const thisMonday = mondayOf(now, home);
   const from = desk.from ? dayFromText(desk.from) : thisMonday;
   const to = from + desk.weeks * 7;
   const shown = calendars.filter((c) => !desk.hidden.includes(c.id));
@@ -73,7 +75,8 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
   );
   const go = (day: Day) => dispatch(wentTo(dayToText(day)));
   const open = (item: DeskItem) => setWork({ kind: 'entry', editing: { entry: item.entry } });
-  const add = (calendar: Calendar, day: Day) => setWork({ kind: 'entry', editing: { calendarId: calendar.id, day } });
+  const add = (calendar: Calendar, day: Day) =>
+    setWork({ kind: 'entry', editing: { calendarId: calendar.id, day } });
   const done = () => setWork(null);
 
   return (
@@ -134,7 +137,13 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
           </Button>
           <MainButton
             isDisabled={!shown.length}
-            onPress={() => shown[0] && add(shown[0], from <= thisMonday && thisMonday < to ? todayOf(shown[0]) : from)}
+            onPress={() =>
+              shown[0] &&
+              add(
+                shown[0],
+                from <= thisMonday && thisMonday < to ? dayOfWall(wallAt(shown[0].zone, now)) : from,
+              )
+            }
           >
             <Plus aria-hidden="true" /> Write an entry
           </MainButton>
@@ -147,7 +156,9 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
           <MainButton onPress={() => setWork({ kind: 'calendar', calendar: null })}>New calendar</MainButton>
         </Empty>
       )}
-      {calendars.length > 0 && !shown.length && <Empty>All calendars are switched off. Switch one on above.</Empty>}
+      {calendars.length > 0 && !shown.length && (
+        <Empty>All calendars are switched off. Switch one on above.</Empty>
+      )}
       {loading && <Loading what="Fetching entries" />}
       {shown.length > 0 && desk.view === 'lanes' && (
         <Lanes
@@ -170,7 +181,8 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
       )}
       {shown.length > 0 && (
         <small>
-          Times are on the clocks of each calendar: {[...new Set(shown.map((c) => zoneWithOffset(c.zone, Date.now())))].join(', ')}.
+          Times are on the clocks of each calendar:{' '}
+          {[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.
         </small>
       )}
       {work?.kind === 'entry' && <EntryEditor calendars={calendars} editing={work.editing} onClose={done} />}
@@ -178,9 +190,4 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
       {work?.kind === 'import' && <ImportSheet calendars={calendars} onClose={done} />}
     </Stack>
   );
-}
-
-/** Returns today by the clocks of a calendar. */
-function todayOf(calendar: Calendar): Day {
-  return dayOfWall(wallAt(calendar.zone, Date.now()));
 }

@@ -32,7 +32,9 @@ export function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
   const rows = differences(mine, theirs);
   return (
     <Notice>
-      <p>Somebody else changed this entry while you had it open. Nothing of yours is lost; choose what stays.</p>
+      <p>
+        Somebody else changed this entry while you had it open. Nothing of yours is lost; choose what stays.
+      </p>
       <Table>
         <thead>
           <tr>
@@ -83,7 +85,11 @@ function whenText(when: When): string {
 function recurs({ recurrence }: Pick<EntryInput, 'recurrence'>): string {
   if (!recurrence) return 'once';
   const except = recurrence.exceptDates.map(whenText).join(', ');
-  return [recurrence.rule && ruleWords(recurrence.rule), ...recurrence.dates.map(whenText), except && `not on ${except}`]
+  return [
+    recurrence.rule && ruleWords(recurrence.rule),
+    ...recurrence.dates.map(whenText),
+    except && `not on ${except}`,
+  ]
     .filter(Boolean)
     .join(', ');
 }

@@ -3,7 +3,12 @@ import { Problem } from '@zonal/core/problems';
 import type { Day } from '@zonal/core/zones';
 import { Trash2 } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
-import { problemOf, useAddEntryMutation, useDeleteEntryMutation, useSaveEntryMutation } from '../api/zonalApi';
+import {
+  problemOf,
+  useAddEntryMutation,
+  useDeleteEntryMutation,
+  useSaveEntryMutation,
+} from '../api/zonalApi';
 import type { Calendar, EntryInput } from '../api/types';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
@@ -27,7 +32,9 @@ interface EntryEditorProps {
 
 export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
   const [before, setBefore] = useState('entry' in editing ? editing.entry : null);
-  const [calendarId, setCalendarId] = useState('entry' in editing ? editing.entry.calendarId : editing.calendarId);
+  const [calendarId, setCalendarId] = useState(
+    'entry' in editing ? editing.entry.calendarId : editing.calendarId,
+  );
   const calendar = calendars.find((c) => c.id === calendarId)!;
   const [form, setForm] = useState<EntryForm>(() =>
     'entry' in editing ? formOf(editing.entry, calendar) : blankForm(calendar, editing.day),
@@ -93,16 +100,44 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
               onChange={setCalendarId}
             />
           )}
-          <Field label="Title" value={form.title} onChange={(title) => set({ title })} autoFocus maxLength={500} />
+          <Field
+            label="Title"
+            value={form.title}
+            onChange={(title) => set({ title })}
+            autoFocus
+            maxLength={500}
+          />
+          {before?.recurrence && (
+            <Faded>You are changing all dates of this entry; the times are those of its first one.</Faded>
+          )}
           <TimeFields form={form} set={set} />
           <RecurrenceFields form={form} before={before} set={set} />
           <Field label="Place" value={form.place} onChange={(place) => set({ place })} maxLength={500} />
-          <Field label="Description" value={form.description} onChange={(description) => set({ description })} lines />
+          <Field
+            label="Description"
+            value={form.description}
+            onChange={(description) => set({ description })}
+            lines
+          />
           <Pair>
-            <Field label="Labels, with commas between" value={form.labels} onChange={(labels) => set({ labels })} />
+            <Field
+              label="Labels, with commas between"
+              value={form.labels}
+              onChange={(labels) => set({ labels })}
+            />
             <Field label="Contact" value={form.contact} onChange={(contact) => set({ contact })} />
-            <Field label="Public link" type="url" value={form.publicLink} onChange={(publicLink) => set({ publicLink })} />
-            <Field label="Joining link" type="url" value={form.joinLink} onChange={(joinLink) => set({ joinLink })} />
+            <Field
+              label="Public link"
+              type="url"
+              value={form.publicLink}
+              onChange={(publicLink) => set({ publicLink })}
+            />
+            <Field
+              label="Joining link"
+              type="url"
+              value={form.joinLink}
+              onChange={(joinLink) => set({ joinLink })}
+            />
             <SelectOne
               label="Status"
               value={form.status}
@@ -177,4 +212,3 @@ function keptWords(entry: Entry): string {
   ].filter(Boolean);
   return parts.length ? `Also kept with it: ${parts.join(', ')}.` : '';
 }
-

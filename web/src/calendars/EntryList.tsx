@@ -59,7 +59,8 @@ interface EntryListProps {
 /** Entries one below the other, in order of time. */
 export function EntryList({ calendars, items, onOpen }: EntryListProps) {
   const calendarOf = new Map(calendars.map((c) => [c.id, c]));
-  if (!items.length) return <Empty>No entries in these days. Go to other days, or switch more calendars on.</Empty>;
+  if (!items.length)
+    return <Empty>No entries in these days. Go to other days, or switch more calendars on.</Empty>;
   return (
     <Table>
       <thead>

@@ -34,15 +34,16 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
   const [calendarId, setCalendarId] = useState(calendars[0]!.id);
   const [file, setFile] = useState<File | null>(null);
   const [bring, { data: report, error, isLoading, reset }] = useImportFileMutation();
-  const send = (to: string, chosen: File, tryOnly: boolean) => void bring({ calendarId: to, file: chosen, tryOnly });
+  const send = (to: string, chosen: File, tryOnly: boolean) =>
+    void bring({ calendarId: to, file: chosen, tryOnly });
   const calendar = calendars.find((c) => c.id === calendarId)!;
 
   return (
     <Sheet title="Bring in a file" onClose={onClose} wide>
       <Stack>
         <p>
-          An iCalendar file (.ics) from any program. First you see what would come of it; nothing is saved until you say
-          so, and then the whole file or nothing.
+          An iCalendar file (.ics) from any program. First you see what would come of it; nothing is saved
+          until you say so, and then the whole file or nothing.
         </p>
         <SelectOne
           label="Into calendar"
@@ -83,7 +84,8 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
                   isDisabled={isLoading || report.added + report.updated === 0}
                   onPress={() => send(calendarId, file, false)}
                 >
-                  Bring in {report.added + report.updated} {report.added + report.updated === 1 ? 'entry' : 'entries'}
+                  Bring in {report.added + report.updated}{' '}
+                  {report.added + report.updated === 1 ? 'entry' : 'entries'}
                 </MainButton>
                 <Button onPress={onClose}>Leave it</Button>
               </Row>
@@ -101,8 +103,8 @@ function Report({ report, calendar }: { report: ImportReport; calendar: Calendar
   return (
     <Stack role="status">
       <p>
-        <strong>{saved ? `Brought into ${calendar.name}:` : `For ${calendar.name}:`}</strong> {added} new, {updated} updated,{' '}
-        {unchanged} the same, {left} left out.
+        <strong>{saved ? `Brought into ${calendar.name}:` : `For ${calendar.name}:`}</strong> {added} new,{' '}
+        {updated} updated, {unchanged} the same, {left} left out.
       </p>
       {notes.map((note) => (
         <p key={note}>{note}</p>

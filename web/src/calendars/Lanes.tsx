@@ -5,6 +5,7 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Calendar, OutwardWindow } from '../api/types';
 import { Plate } from '../ui/Plate';
+import { useNow } from '../ui/useNow';
 import { packRows, type DeskItem } from './deskDays';
 
 const Frame = styled.div`
@@ -16,7 +17,10 @@ const Frame = styled.div`
 
 const Table = styled.div<{ $days: number }>`
   display: grid;
-  grid-template-columns: 13rem repeat(${(p) => p.$days}, minmax(${(p) => (p.$days > 7 ? '5.5rem' : '8rem')}, 1fr));
+  grid-template-columns: 13rem repeat(
+      ${(p) => p.$days},
+      minmax(${(p) => (p.$days > 7 ? '5.5rem' : '8rem')}, 1fr)
+    );
   min-width: fit-content;
 `;
 
@@ -98,7 +102,14 @@ const Add = styled(AriaButton)`
   }
 `;
 
-const Block = styled(AriaButton)<{ $from: number; $to: number; $row: number; $status: string; $free: boolean }>`
+const Block = styled(AriaButton)<{
+  $from: number;
+  $to: number;
+  $row: number;
+  $status: string;
+  $free: boolean;
+  $roomy: boolean;
+}>`
   grid-column: ${(p) => `${p.$from} / ${p.$to}`};
   grid-row: ${(p) => p.$row};
   margin: 2px 3px 0;
@@ -112,7 +123,7 @@ const Block = styled(AriaButton)<{ $from: number; $to: number; $row: number; $st
   color: var(--ink);
   cursor: pointer;
   overflow: hidden;
-  white-space: nowrap;
+  white-space: ${(p) => (p.$roomy ? 'normal' : 'nowrap')};
   text-overflow: ellipsis;
   text-decoration: ${(p) => (p.$status === 'cancelled' ? 'line-through' : 'none')};
   min-width: 0;
@@ -146,7 +157,8 @@ interface LanesProps {
 /** Calendars as rows, days as columns. What is published stands beside each calendar's name. */
 export function Lanes({ calendars, items, windows, from, to, onOpen, onAdd, onCalendar }: LanesProps) {
   const days = Array.from({ length: to - from }, (_, i) => from + i);
-  let next = 2;
+  const now = useNow();
+  const lanes = lanesOf(calendars, items);
   return (
     <Frame tabIndex={0} role="region" aria-label="Lanes: calendars as rows, days as columns">
       <Table $days={days.length}>
@@ -154,30 +166,46 @@ export function Lanes({ calendars, items, windows, from, to, onOpen, onAdd, onCa
         {days.map((day, i) => {
           const { date } = partsOfDay(day);
           const [weekday, , month] = dayText(day).split(' ');
-          const today = calendars.some((c) => Math.floor(wallAt(c.zone, Date.now()) / DAY) === day);
+          const today = calendars.some((c) => Math.floor(wallAt(c.zone, now) / DAY) === day);
           return (
-            <DayHead key={day} style={{ gridColumn: i + 2, gridRow: 1 }} $today={today} $weekend={weekdayOf(day) > 4}>
+            <DayHead
+              key={day}
+              style={{ gridColumn: i + 2, gridRow: 1 }}
+              $today={today}
+              $weekend={weekdayOf(day) > 4}
+            >
               {weekday} {date} {date === 1 || i === 0 ? month : ''}
             </DayHead>
           );
         })}
-        {calendars.map((calendar) => {
-          const own = items.get(calendar.id) ?? [];
-          const rows = packRows(own);
-          const count = Math.max(2, ...[...rows.values()].map((r) => r + 2));
-          const start = next;
-          next += count;
+        {lanes.map(({ calendar, own, rows, count, start }) => {
           return (
             <Lane
               key={calendar.id}
               {...{ calendar, own, rows, count, start, days, onOpen, onAdd, onCalendar }}
-              windows={windows.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendar.id && s.glass !== 'shut'))}
+              windows={windows.filter(
+                (w) =>
+                  !w.closedAt && w.sources.some((s) => s.calendarId === calendar.id && s.glass !== 'shut'),
+              )}
             />
           );
         })}
       </Table>
     </Frame>
   );
+}
+
+/** Returns for each calendar the rows of the grid that it takes: the first is below the day heads. */
+function lanesOf(calendars: LanesProps['calendars'], items: LanesProps['items']) {
+  const out: Pick<LaneProps, 'calendar' | 'own' | 'rows' | 'count' | 'start'>[] = [];
+  for (const calendar of calendars) {
+    const own = items.get(calendar.id) ?? [];
+    const rows = packRows(own);
+    const last = out.at(-1);
+    const start = last ? last.start + last.count : 2;
+    out.push({ calendar, own, rows, count: Math.max(2, ...[...rows.values()].map((r) => r + 2)), start });
+  }
+  return out;
 }
 
 interface LaneProps extends Pick<LanesProps, 'windows' | 'onOpen' | 'onAdd' | 'onCalendar'> {
@@ -202,7 +230,10 @@ function Lane({ calendar, own, rows, count, start, days, windows, onOpen, onAdd,
       </Head>
       {days.map((day, i) => (
         <Ground key={day} $row={start} $rows={count} $column={i + 2} $weekend={weekdayOf(day) > 4}>
-          <Add aria-label={`Write an entry in ${calendar.name} on ${dayText(day)}`} onPress={() => onAdd(calendar, day)}>
+          <Add
+            aria-label={`Write an entry in ${calendar.name} on ${dayText(day)}`}
+            onPress={() => onAdd(calendar, day)}
+          >
             <Plus aria-hidden="true" />
           </Add>
         </Ground>
@@ -215,10 +246,13 @@ function Lane({ calendar, own, rows, count, start, days, windows, onOpen, onAdd,
           $row={start + rows.get(item)!}
           $status={item.one.content.status}
           $free={item.one.content.shows === 'free'}
+          $roomy={days.length <= 7}
           onPress={() => onOpen(item)}
         >
           {!item.allDay && <time>{timeText(item.start)} </time>}
-          {item.one.content.hold !== 'none' && <EyeOff aria-label={item.one.content.hold === 'frost' ? 'frosted' : 'kept in'} />}{' '}
+          {item.one.content.hold !== 'none' && (
+            <EyeOff aria-label={item.one.content.hold === 'frost' ? 'frosted' : 'kept in'} />
+          )}{' '}
           {item.one.content.title || 'Untitled'}
         </Block>
       ))}

@@ -24,7 +24,13 @@ const Days = styled(ToggleButtonGroup)`
 `;
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const UNITS = { daily: 'days', weekly: 'weeks', 'monthly-date': 'months', 'monthly-weekday': 'months', yearly: 'years' };
+const UNITS = {
+  daily: 'days',
+  weekly: 'weeks',
+  'monthly-date': 'months',
+  'monthly-weekday': 'months',
+  yearly: 'years',
+};
 
 interface RecurrenceFieldsProps {
   form: EntryForm;
@@ -86,10 +92,22 @@ export function RecurrenceFields({ form, before, set }: RecurrenceFieldsProps) {
               onChange={(end) => set({ end })}
             />
             {form.end === 'until' && (
-              <Field label="Last day" type="date" value={form.until} onChange={(until) => set({ until })} isRequired />
+              <Field
+                label="Last day"
+                type="date"
+                value={form.until}
+                onChange={(until) => set({ until })}
+                isRequired
+              />
             )}
             {form.end === 'count' && (
-              <Field label="Times" type="number" value={form.count} onChange={(count) => set({ count })} isRequired />
+              <Field
+                label="Times"
+                type="number"
+                value={form.count}
+                onChange={(count) => set({ count })}
+                isRequired
+              />
             )}
           </Pair>
         </>

@@ -1,8 +1,7 @@
-import { clockChangeText, zoneWithOffset } from '@zonal/core/forms';
-import { allZones } from '@zonal/core/zones';
-import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { ChoiceStrip } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
+import { ZoneSelect } from '../ui/ZoneSelect';
 import { daysBetween, laterDate, type EntryForm } from './entryForm';
 
 interface TimeFieldsProps {
@@ -28,9 +27,15 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
         ]}
         onChange={(clock) => set({ clock })}
       />
-      <Pair>
+      <Stack>
         <Pair>
-          <Field label={timed ? 'Starts' : 'First day'} type="date" value={form.startDate} onChange={start} isRequired />
+          <Field
+            label={timed ? 'Starts' : 'First day'}
+            type="date"
+            value={form.startDate}
+            onChange={start}
+            isRequired
+          />
           {timed && (
             <Field
               label="at"
@@ -61,19 +66,9 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
             />
           )}
         </Pair>
-      </Pair>
+      </Stack>
       {form.clock === 'zoned' && (
-        <div>
-          <SelectOne
-            label="Time zone"
-            value={form.zone}
-            options={allZones().map((z) => ({ value: z, text: z.replace(/_/g, ' ') }))}
-            onChange={(zone) => set({ zone })}
-          />
-          <Faded>
-            {zoneWithOffset(form.zone, Date.now())}. {clockChangeText(form.zone, Date.now())}
-          </Faded>
-        </div>
+        <ZoneSelect label="Time zone" value={form.zone} onChange={(zone) => set({ zone })} />
       )}
       {form.clock === 'date' && <Faded>The same days for every reader, in any time zone.</Faded>}
     </Stack>

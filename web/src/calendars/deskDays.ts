@@ -1,5 +1,15 @@
 import { occurrencesOf, type Entry, type Occurrence } from '@zonal/core/entries';
-import { DAY, dayOfWall, instantOf, wallAt, weekdayOf, type Day, type Instant, type Wall, type ZoneName } from '@zonal/core/zones';
+import {
+  DAY,
+  dayOfWall,
+  instantOf,
+  wallAt,
+  weekdayOf,
+  type Day,
+  type Instant,
+  type Wall,
+  type ZoneName,
+} from '@zonal/core/zones';
 import { wallOf } from '@zonal/core/entries';
 
 /** One occurrence as the desk shows it, on the clocks of the calendar's zone. */

@@ -118,7 +118,9 @@ export function spanOf(form: EntryForm): { start: When; end: When } {
     return { start: { kind: 'date', date: form.startDate }, end: { kind: 'date', date: end } };
   }
   const at = (date: string, time: string): When =>
-    clock === 'zoned' ? { kind: 'zoned', at: `${date}T${time}:00`, zone } : { kind: 'floating', at: `${date}T${time}:00` };
+    clock === 'zoned'
+      ? { kind: 'zoned', at: `${date}T${time}:00`, zone }
+      : { kind: 'floating', at: `${date}T${time}:00` };
   const span = { start: at(form.startDate, form.startTime), end: at(form.endDate, form.endTime) };
   wallOf(span.start);
   wallOf(span.end);
@@ -140,7 +142,10 @@ export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
     description: form.description,
     publicLink: form.publicLink.trim(),
     joinLink: form.joinLink.trim(),
-    labels: form.labels.split(',').map((l) => l.trim()).filter(Boolean),
+    labels: form.labels
+      .split(',')
+      .map((l) => l.trim())
+      .filter(Boolean),
     contact: form.contact.trim(),
     status: form.status,
     shows: form.shows,
@@ -155,7 +160,9 @@ function ruleOf(form: EntryForm, start: When, before: Entry | null): string | nu
   if (form.recurs === 'kept') return before?.recurrence?.rule ?? null;
   const interval = Number(form.interval);
   if (!Number.isInteger(interval) || interval < 1) {
-    throw new Problem('rule-invalid', { reason: 'the step between occurrences must be a whole number from 1' });
+    throw new Problem('rule-invalid', {
+      reason: 'the step between occurrences must be a whole number from 1',
+    });
   }
   return textOfSimpleRule(
     {
@@ -178,7 +185,9 @@ export function recurrenceWords(form: EntryForm, before: Entry | null): string {
   try {
     const rule = ruleOf(form, spanOf(form).start, before);
     if (rule === null) return '';
-    return rule ? ruleWords(rule) : `on ${before?.recurrence?.dates.length ?? 0} further dates, listed one by one`;
+    return rule
+      ? ruleWords(rule)
+      : `on ${before?.recurrence?.dates.length ?? 0} further dates, listed one by one`;
   } catch (error) {
     return (error as Error).message;
   }

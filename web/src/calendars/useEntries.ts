@@ -17,7 +17,11 @@ export function useEntries(calendars: readonly Calendar[], from: Day, to: Day): 
   const iso = (day: Day) => new Date(day * DAY).toISOString();
   const ids = calendars.map((c) => c.id).join(' ');
   const args = useMemo(
-    () => ids.split(' ').filter(Boolean).map((calendarId) => ({ calendarId, from: iso(from - 1), to: iso(to + 1) })),
+    () =>
+      ids
+        .split(' ')
+        .filter(Boolean)
+        .map((calendarId) => ({ calendarId, from: iso(from - 1), to: iso(to + 1) })),
     [ids, from, to],
   );
   useEffect(() => {

@@ -22,7 +22,10 @@ const Name = styled.div`
   align-items: center;
   gap: 0.55rem;
   padding: 0.55rem 0;
-  font: 600 1.1rem 'Literata Variable', Georgia, serif;
+  font:
+    600 1.1rem 'Literata Variable',
+    Georgia,
+    serif;
 `;
 
 /** The way from inside to outside: each section says where on it it stands. */

@@ -27,7 +27,10 @@ const Panes = styled.div`
   padding: 2rem;
   min-height: 7rem;
   p {
-    font: 600 1.4rem/1.3 'Literata Variable', Georgia, serif;
+    font:
+      600 1.4rem/1.3 'Literata Variable',
+      Georgia,
+      serif;
     background: var(--paper);
     border: 1px solid var(--line);
     padding: 0.7rem 1rem;
@@ -60,7 +63,14 @@ export function SignIn() {
       <Form onSubmit={submit}>
         <h1>Zonal Window</h1>
         {error && <Notice>{problemOf(error)?.message}</Notice>}
-        <Field label="E-mail address" type="email" autoComplete="username" value={email} onChange={setEmail} isRequired />
+        <Field
+          label="E-mail address"
+          type="email"
+          autoComplete="username"
+          value={email}
+          onChange={setEmail}
+          isRequired
+        />
         <Field
           label="Password"
           type="password"

@@ -89,7 +89,14 @@ interface StripProps<T extends string> {
 }
 
 /** One of a few things, all in sight. */
-export function ChoiceStrip<T extends string>({ label, value, options, onChange, hideLabel, isDisabled }: StripProps<T>) {
+export function ChoiceStrip<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel,
+  isDisabled,
+}: StripProps<T>) {
   return (
     <Strip
       {...(hideLabel ? { 'aria-label': label } : {})}
@@ -100,7 +107,11 @@ export function ChoiceStrip<T extends string>({ label, value, options, onChange,
       {!hideLabel && <Label>{label}</Label>}
       <div>
         {options.map((o) => (
-          <Part key={o.value} value={o.value} {...(o.help ? { 'aria-label': `${String(o.value)}: ${o.help}` } : {})}>
+          <Part
+            key={o.value}
+            value={o.value}
+            {...(o.help ? { 'aria-label': `${String(o.value)}: ${o.help}` } : {})}
+          >
             {o.text}
           </Part>
         ))}

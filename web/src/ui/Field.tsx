@@ -1,5 +1,13 @@
 import type { ReactNode } from 'react';
-import { FieldError, Input, Label, Text, TextArea, TextField, type TextFieldProps } from 'react-aria-components';
+import {
+  FieldError,
+  Input,
+  Label,
+  Text,
+  TextArea,
+  TextField,
+  type TextFieldProps,
+} from 'react-aria-components';
 import styled, { css } from 'styled-components';
 
 export const fieldLook = css`

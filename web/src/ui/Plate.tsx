@@ -26,7 +26,9 @@ const Look = styled.span<{ $colour: Colour; $shape: string }>`
   border-radius: ${(p) => p.$shape};
   overflow: hidden;
   background: var(--sheet);
-  font: 700 0.72rem/1.35rem 'B612 Mono', monospace;
+  font:
+    700 0.72rem/1.35rem 'B612 Mono',
+    monospace;
   letter-spacing: 0.04em;
   color: var(--ink);
   &::before {

@@ -69,7 +69,9 @@ function CopyButton({ what, text }: { what: string; text: string }) {
         {state === 'copied' ? <Check aria-hidden="true" /> : <Copy aria-hidden="true" />}
         <span aria-live="polite">{state === 'copied' ? `Copied the ${what}` : `Copy ${what}`}</span>
       </Button>
-      {state === 'refused' && <input readOnly value={text} aria-label={what} onFocus={(e) => e.target.select()} />}
+      {state === 'refused' && (
+        <input readOnly value={text} aria-label={what} onFocus={(e) => e.target.select()} />
+      )}
     </Stack>
   );
 }

@@ -1,12 +1,11 @@
 import { AUDIENCES, COLOURS, ROUNDINGS, type Rounding } from '@zonal/core/glass';
-import { zoneWithOffset } from '@zonal/core/forms';
-import { allZones } from '@zonal/core/zones';
 import type { WindowInput } from '../api/types';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { AUDIENCE_WORDS } from '../ui/GlassMark';
-import { Faded, Pair, Stack } from '../ui/layout';
+import { Pair, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
+import { ZoneSelect } from '../ui/ZoneSelect';
 
 interface GlassPanelProps {
   draft: WindowInput;
@@ -22,7 +21,12 @@ export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
   return (
     <Stack>
       <h2 id="glass">Glass: what readers get</h2>
-      <Field label="Name that readers see" value={draft.name} onChange={(name) => set({ name })} maxLength={120} />
+      <Field
+        label="Name that readers see"
+        value={draft.name}
+        onChange={(name) => set({ name })}
+        maxLength={120}
+      />
       <Field
         label="Description that readers see"
         value={draft.description}
@@ -55,15 +59,11 @@ export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
           onChange={(text) => set({ horizon: { ...horizon, nextDays: days(text) } })}
         />
       </Pair>
-      <div>
-        <SelectOne
-          label="Host’s time zone"
-          value={draft.hostZone}
-          options={allZones().map((z) => ({ value: z, text: z.replace(/_/g, ' ') }))}
-          onChange={(hostZone) => set({ hostZone })}
-        />
-        <Faded>{zoneWithOffset(draft.hostZone, Date.now())}</Faded>
-      </div>
+      <ZoneSelect
+        label="Host’s time zone"
+        value={draft.hostZone}
+        onChange={(hostZone) => set({ hostZone })}
+      />
       <SelectOne
         label="Frosted times are widened to full"
         value={String(draft.rounding)}
@@ -79,7 +79,10 @@ export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
       <Tick isSelected={switches.contact} onChange={(contact) => set({ switches: { ...switches, contact } })}>
         Let the contact out <small>through clear glass only</small>
       </Tick>
-      <Tick isSelected={switches.joinLink} onChange={(joinLink) => set({ switches: { ...switches, joinLink } })}>
+      <Tick
+        isSelected={switches.joinLink}
+        onChange={(joinLink) => set({ switches: { ...switches, joinLink } })}
+      >
         Let joining links out <small>through clear glass only; whoever has one can join</small>
       </Tick>
       <Tick isSelected={draft.listed} onChange={(listed) => set({ listed })}>
@@ -89,7 +92,10 @@ export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
         <SelectOne
           label="First key is for"
           value={draft.audience ?? 'street'}
-          options={AUDIENCES.map((a) => ({ value: a, text: `${AUDIENCE_WORDS[a].word}: ${AUDIENCE_WORDS[a].plain}` }))}
+          options={AUDIENCES.map((a) => ({
+            value: a,
+            text: `${AUDIENCE_WORDS[a].word}: ${AUDIENCE_WORDS[a].plain}`,
+          }))}
           onChange={(audience) => set({ audience })}
         />
       )}

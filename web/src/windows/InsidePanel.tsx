@@ -13,6 +13,10 @@ const Source = styled.div`
   padding-top: 0.6rem;
   display: grid;
   gap: 0.4rem;
+  [role='radiogroup'] label {
+    padding-inline: 0.5rem;
+    font-size: 0.9rem;
+  }
 `;
 
 interface InsidePanelProps {

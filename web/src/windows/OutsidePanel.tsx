@@ -5,6 +5,7 @@ import type { Calendar, OutwardWindow, WindowInput } from '../api/types';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
+import { useNow } from '../ui/useNow';
 import { rulesOfDraft } from './draft';
 import { type PreviewForm } from './previewTypes';
 import { usePreview } from './usePreview';
@@ -25,10 +26,19 @@ const Text = styled.pre`
   overflow: auto;
   border: 1px solid var(--outside);
   padding: 0.6rem;
-  font: 0.78rem/1.45 'B612 Mono', monospace;
+  font:
+    0.78rem/1.45 'B612 Mono',
+    monospace;
 `;
 
-const OUTSIDE_ZONES = ['America/Halifax', 'America/Vancouver', 'Europe/London', 'Europe/Berlin', 'Asia/Kolkata', 'Pacific/Auckland'];
+const OUTSIDE_ZONES = [
+  'America/Halifax',
+  'America/Vancouver',
+  'Europe/London',
+  'Europe/Berlin',
+  'Asia/Kolkata',
+  'Pacific/Auckland',
+];
 
 interface OutsidePanelProps {
   draft: WindowInput;
@@ -42,7 +52,7 @@ export function OutsidePanel({ draft, window, calendars }: OutsidePanelProps) {
   const [show, setShow] = useState<Showing>('month');
   const [zone, setZone] = useState('');
   const [width, setWidth] = useState<'desk' | 'phone'>('desk');
-  const [now] = useState(() => Date.now());
+  const now = useNow();
   const key = window?.keys[0];
   const question = useMemo(
     () =>
@@ -68,7 +78,11 @@ export function OutsidePanel({ draft, window, calendars }: OutsidePanelProps) {
       <Row style={{ justifyContent: 'space-between' }}>
         <h2 id="outside">Outside: what readers see</h2>
         <Faded role="status">
-          {busy ? 'Working it out …' : answer && answer.kind !== 'error' ? `${answer.count} times in all` : ''}
+          {busy
+            ? 'Working it out …'
+            : answer && answer.kind !== 'error'
+              ? `${answer.count} times in all`
+              : ''}
         </Faded>
       </Row>
       <Row>

@@ -21,11 +21,11 @@ import { OutsidePanel } from './OutsidePanel';
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: minmax(17rem, 22rem) minmax(15rem, 19rem) minmax(0, 1fr);
+  grid-template-columns: 22.5rem 16.5rem minmax(0, 1fr);
   border: 1px solid var(--line);
   background: var(--sheet);
   > section {
-    padding: 0.8rem 1rem 1.2rem;
+    padding: 0.8rem 0.8rem 1.2rem;
     min-width: 0;
   }
   > section + section {
@@ -73,7 +73,8 @@ export function Studio() {
   const problem = problemOf(calendars.error ?? windows.error);
   if (problem) return <Notice>{problem.message}</Notice>;
   const window = windows.data?.find((w) => w.id === id);
-  if (id !== 'new' && !window) return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
+  if (id !== 'new' && !window)
+    return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
   return <Desk key={id} calendars={calendars.data ?? []} window={window ?? null} />;
 }
 
@@ -117,7 +118,9 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
             <Live>What you see at the right is visible outside now.</Live>
           ) : (
             <Faded>
-              {window ? 'Changed here only: outside, readers still see the window as it was.' : 'Not outside yet.'}
+              {window
+                ? 'Changed here only: outside, readers still see the window as it was.'
+                : 'Not outside yet.'}
             </Faded>
           )}
         </div>
@@ -138,7 +141,9 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
       {problem && <Notice>{problem.message}</Notice>}
       {problem?.code === 'version-conflict' && window && (
         <Row>
-          <Button onPress={() => setDraft(draftOf(problem.details['current'] as OutwardWindow))}>Take theirs</Button>
+          <Button onPress={() => setDraft(draftOf(problem.details['current'] as OutwardWindow))}>
+            Take theirs
+          </Button>
           <Button
             onPress={() => {
               set({ version: (problem.details['current'] as OutwardWindow).version });
@@ -152,8 +157,8 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
       {asking && (
         <Notice>
           <p>
-            Page, embed and feed of this window will answer “closed” at once. Programs keep what they have fetched
-            already. You can open it again later, with the same addresses.
+            Page, embed and feed of this window will answer “closed” at once. Programs keep what they have
+            fetched already. You can open it again later, with the same addresses.
           </p>
           <Row>
             <OutsideButton onPress={() => void setShut(true)}>Close it for everybody</OutsideButton>

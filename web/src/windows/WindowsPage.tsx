@@ -74,7 +74,10 @@ export function WindowsPage() {
         <h1>Windows</h1>
         {openNew}
       </Row>
-      <p>A window shows people outside a part of your calendars: as a page, inside another web site, and as a feed.</p>
+      <p>
+        A window shows people outside a part of your calendars: as a page, inside another web site, and as a
+        feed.
+      </p>
       {!windows.length ? (
         <Empty>
           <p>No window is open: nothing of your calendars can be seen outside.</p>
@@ -104,7 +107,8 @@ export function WindowsPage() {
                       <Row key={s.calendarId}>
                         {calendar && <Plate plate={calendar.plate} colour={calendar.colour} />}
                         <span>
-                          <GlassMark glass={s.glass} /> {GLASS_WORDS[s.glass].word}, {GLASS_WORDS[s.glass].plain}
+                          <GlassMark glass={s.glass} /> {GLASS_WORDS[s.glass].word},{' '}
+                          {GLASS_WORDS[s.glass].plain}
                         </span>
                       </Row>
                     );
@@ -125,7 +129,8 @@ export function WindowsPage() {
                     <Open>
                       Open outside
                       <small>
-                        {w.keys.length} {w.keys.length === 1 ? 'key' : 'keys'}, {w.listed ? 'listed' : 'unlisted'}
+                        {w.keys.length} {w.keys.length === 1 ? 'key' : 'keys'},{' '}
+                        {w.listed ? 'listed' : 'unlisted'}
                       </small>
                     </Open>
                   )}

@@ -27,7 +27,18 @@ export function draftOf(window: OutwardWindow): WindowInput {
 
 /** Returns the rules that a draft says; `secret` is that of the window, or anything for one not yet opened. */
 export function rulesOfDraft(draft: WindowInput, secret: string): WindowRules {
-  const { name, description, colour, busyWord, hostZone, horizon, rounding, tellTentative, switches, sources } = draft;
+  const {
+    name,
+    description,
+    colour,
+    busyWord,
+    hostZone,
+    horizon,
+    rounding,
+    tellTentative,
+    switches,
+    sources,
+  } = draft;
   return {
     wording: { name: name.trim() || 'Untitled window', description, colour, busyWord },
     hostZone,

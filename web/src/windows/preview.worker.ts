@@ -50,6 +50,7 @@ self.onmessage = (event: MessageEvent<PreviewQuestion>) => {
   const { id } = event.data;
   answer(event.data).then(
     (told) => self.postMessage(told),
-    (error: unknown) => self.postMessage({ id, kind: 'error', text: (error as Error).message } satisfies PreviewAnswer),
+    (error: unknown) =>
+      self.postMessage({ id, kind: 'error', text: (error as Error).message } satisfies PreviewAnswer),
   );
 };

@@ -1,19 +1,24 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PreviewAnswer, PreviewQuestion } from './previewTypes';
 
+interface Told {
+  readonly question: string;
+  readonly answer: PreviewAnswer;
+}
+
 /** Returns the worker's answer to the newest question; while it works, the answer before stays. */
-export function usePreview(question: Omit<PreviewQuestion, 'id'> | null): { answer: PreviewAnswer | null; busy: boolean } {
+export function usePreview(question: Omit<PreviewQuestion, 'id'> | null): {
+  answer: PreviewAnswer | null;
+  busy: boolean;
+} {
   const worker = useRef<Worker | null>(null);
-  const asked = useRef(0);
-  const [answer, setAnswer] = useState<PreviewAnswer | null>(null);
-  const [busy, setBusy] = useState(false);
+  const asked = useRef({ id: 0, question: '' });
+  const [told, setTold] = useState<Told | null>(null);
 
   useEffect(() => {
     const own = new Worker(new URL('./preview.worker.ts', import.meta.url), { type: 'module' });
-    own.onmessage = (event: MessageEvent<PreviewAnswer>) => {
-      if (event.data.id !== asked.current) return;
-      setAnswer(event.data);
-      setBusy(false);
+    own.onmessage = ({ data }: MessageEvent<PreviewAnswer>) => {
+      if (data.id === asked.current.id) setTold({ question: asked.current.question, answer: data });
     };
     worker.current = own;
     return () => own.terminate();
@@ -22,10 +27,12 @@ export function usePreview(question: Omit<PreviewQuestion, 'id'> | null): { answ
   const text = question && JSON.stringify(question);
   useEffect(() => {
     if (!text) return;
-    asked.current++;
-    setBusy(true);
-    worker.current?.postMessage({ ...(JSON.parse(text) as Omit<PreviewQuestion, 'id'>), id: asked.current });
+    asked.current = { id: asked.current.id + 1, question: text };
+    worker.current?.postMessage({
+      ...(JSON.parse(text) as Omit<PreviewQuestion, 'id'>),
+      id: asked.current.id,
+    });
   }, [text]);
 
-  return { answer, busy };
+  return { answer: told?.answer ?? null, busy: text !== null && told?.question !== text };
 }

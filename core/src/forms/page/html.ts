@@ -5,7 +5,13 @@ export class Html {
 
 type Part = string | number | Html | readonly Part[] | null | undefined | false;
 
-const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+const ENTITIES: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
 
 /** Returns HTML in which every value that is not HTML itself is escaped; attributes must stand in quotes. */
 export function html(strings: TemplateStringsArray, ...parts: Part[]): Html {

@@ -1,4 +1,17 @@
-import { DAY, HOUR, MINUTE, nextClockChange, offsetAt, partsOfDay, timeOfWall, weekdayOf, type Day, type Instant, type Wall, type ZoneName } from '../../zones';
+import {
+  DAY,
+  HOUR,
+  MINUTE,
+  nextClockChange,
+  offsetAt,
+  partsOfDay,
+  timeOfWall,
+  weekdayOf,
+  type Day,
+  type Instant,
+  type Wall,
+  type ZoneName,
+} from '../../zones';
 
 export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const MONTHS = [

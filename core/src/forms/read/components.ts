@@ -44,7 +44,9 @@ export function componentsOf(text: string): Component[] {
       const ended = open.pop();
       const name = marker[2]!.trim().toUpperCase();
       if (ended?.name !== name) {
-        const expected = ended ? `expected END:${ended.name} (begun on line ${ended.line})` : 'nothing is open here';
+        const expected = ended
+          ? `expected END:${ended.name} (begun on line ${ended.line})`
+          : 'nothing is open here';
         throw new Problem('file-malformed', { line, reason: `END:${name} does not fit: ${expected}` });
       }
     } else {
@@ -55,7 +57,10 @@ export function componentsOf(text: string): Component[] {
   }
   const left = open.at(-1);
   if (left) {
-    throw new Problem('file-malformed', { line: left.line, reason: `the ${left.name} begun here has no END` });
+    throw new Problem('file-malformed', {
+      line: left.line,
+      reason: `the ${left.name} begun here has no END`,
+    });
   }
   if (!top.length) throw new Problem('file-not-calendar', { line: 1 });
   return top;
@@ -89,7 +94,10 @@ const READ_AS_TEXT = new Set([
 
 function parseProperty(content: string, line: number): Property {
   if (!/^[A-Za-z0-9-]+[;:]/.test(content)) {
-    throw new Problem('file-malformed', { line, reason: `“${content.slice(0, 40)}” is not a property (NAME:value)` });
+    throw new Problem('file-malformed', {
+      line,
+      reason: `“${content.slice(0, 40)}” is not a property (NAME:value)`,
+    });
   }
   try {
     const name = /^[^;:]+/.exec(content)![0].toLowerCase();

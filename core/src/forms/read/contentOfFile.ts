@@ -30,7 +30,11 @@ type Reader = (properties: readonly Property[], notes: Set<string>) => Partial<C
 
 /** How each property is read into fields; what has no line here is kept as it is for the round trip. */
 const READERS: Record<string, Reader> = {
-  summary: ([p]) => ({ title: text(p).replace(/\s*\n\s*/g, ' ').trim() }),
+  summary: ([p]) => ({
+    title: text(p)
+      .replace(/\s*\n\s*/g, ' ')
+      .trim(),
+  }),
   location: ([p]) => ({ place: text(p).trim() }),
   description: (all) => ({ description: all.map(text).join('\n\n').trim() }),
   url: ([p]) => ({ publicLink: p!.text.trim() }),

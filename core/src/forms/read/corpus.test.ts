@@ -48,8 +48,10 @@ const FILES: Record<string, Check> = {
     expect(only(r).start).toEqual(zonedStart('2026-07-10T07:40:00', 'UTC'));
     expect(notes(r)).toContain('turned into UTC');
   },
-  '06-zone-hint-in-definition.ics': (r) => expect(only(r).start).toEqual(zonedStart('2026-07-10T09:00:00', HOME)),
-  '07-zone-in-path.ics': (r) => expect(only(r).start).toEqual(zonedStart('2026-07-10T09:00:00', 'Europe/London')),
+  '06-zone-hint-in-definition.ics': (r) =>
+    expect(only(r).start).toEqual(zonedStart('2026-07-10T09:00:00', HOME)),
+  '07-zone-in-path.ics': (r) =>
+    expect(only(r).start).toEqual(zonedStart('2026-07-10T09:00:00', 'Europe/London')),
   '08-unknown-zone.ics': (r) => {
     expect(only(r).start).toEqual({ kind: 'floating', at: '2026-07-10T09:00:00' });
     expect(notes(r)).toContain('“Nowhere/Never” is not known');
@@ -91,10 +93,18 @@ const FILES: Record<string, Check> = {
   '21-all-day-without-end.ics': (r) => expect(only(r).end).toEqual({ kind: 'date', date: '2026-07-02' }),
   '22-all-day-end-same-day.ics': (r) => expect(only(r).end).toEqual({ kind: 'date', date: '2026-07-02' }),
   '23-override-as-date.ics': (r) => {
-    expect(startsOf(only(r)).slice(0, 3)).toEqual(['2026-07-06T12:00', '2026-07-07T14:00', '2026-07-08T12:00']);
+    expect(startsOf(only(r)).slice(0, 3)).toEqual([
+      '2026-07-06T12:00',
+      '2026-07-07T14:00',
+      '2026-07-08T12:00',
+    ]);
   },
   '24-override-in-utc.ics': (r) => {
-    expect(startsOf(only(r)).slice(0, 3)).toEqual(['2026-07-06T12:00', '2026-07-07T14:00', '2026-07-08T12:00']);
+    expect(startsOf(only(r)).slice(0, 3)).toEqual([
+      '2026-07-06T12:00',
+      '2026-07-07T14:00',
+      '2026-07-08T12:00',
+    ]);
     expect(notes(r)).toContain('fitted to the clock');
   },
   '25-private-entries.ics': (r) => expect(r.entries.map((e) => e.hold)).toEqual(['frost', 'keep-in']),

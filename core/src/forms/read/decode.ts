@@ -31,7 +31,9 @@ function decodeUtf8(bytes: Uint8Array, notes: string[]): string {
 const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
 
 function decodeWindows1252(bytes: Uint8Array): string {
-  return new TextDecoder('latin1').decode(bytes).replace(/[\u0080-\u009f]/g, (c) => WINDOWS_1252[c.charCodeAt(0) - 0x80]!);
+  return new TextDecoder('latin1')
+    .decode(bytes)
+    .replace(/[\u0080-\u009f]/g, (c) => WINDOWS_1252[c.charCodeAt(0) - 0x80]!);
 }
 
 /**

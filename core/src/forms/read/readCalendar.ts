@@ -38,7 +38,8 @@ interface Piece {
 export function readCalendar(bytes: Uint8Array, home: ZoneName): ReadResult {
   const { text, notes } = decodeFile(bytes);
   const calendars = componentsOf(text);
-  if (calendars.length > 1) notes.push(`The file holds ${calendars.length} calendars; all were read into one.`);
+  if (calendars.length > 1)
+    notes.push(`The file holds ${calendars.length} calendars; all were read into one.`);
   const entries = new Map<string, DraftEntry>();
   const items: ReadItem[] = [];
   for (const calendar of calendars) readOne(calendar, home, entries, items);
@@ -50,7 +51,12 @@ export function readCalendar(bytes: Uint8Array, home: ZoneName): ReadResult {
   };
 }
 
-function readOne(calendar: Component, home: ZoneName, entries: Map<string, DraftEntry>, items: ReadItem[]): void {
+function readOne(
+  calendar: Component,
+  home: ZoneName,
+  entries: Map<string, DraftEntry>,
+  items: ReadItem[],
+): void {
   const zoneOf = zoneReader(calendar, home);
   const groups = new Map<string, Piece[]>();
   for (const child of calendar.children) {
@@ -69,7 +75,11 @@ function readOne(calendar: Component, home: ZoneName, entries: Map<string, Draft
   }
   for (const [uid, pieces] of groups) {
     if (!entries.has(uid)) assemble(pieces, home, entries, items);
-    else for (const p of pieces) items.push(itemOf(p.event, 'left-out', [`An entry with the identifier ${uid} stands earlier in the file.`]));
+    else
+      for (const p of pieces)
+        items.push(
+          itemOf(p.event, 'left-out', [`An entry with the identifier ${uid} stands earlier in the file.`]),
+        );
   }
 }
 
@@ -96,7 +106,8 @@ function readEvent(event: Component, zoneOf: (tzid: string) => FileZone): Piece 
   const whens = new WhenReader(zoneOf);
   const { notes } = whens;
   const startProperty = first(event, 'dtstart');
-  if (!startProperty) throw new Problem('file-malformed', { line: event.line, reason: 'it has no start (DTSTART)' });
+  if (!startProperty)
+    throw new Problem('file-malformed', { line: event.line, reason: 'it has no start (DTSTART)' });
   const start = whens.whens(startProperty)[0]!;
   let uid = first(event, 'uid')?.text.trim() ?? '';
   if (!uid) {
@@ -132,11 +143,13 @@ function readEnd(event: Component, start: When, whens: WhenReader): When {
   if (property) end = whens.whens(property)[0]!;
   else if (duration) {
     const length = durationFromText(duration.text);
-    if (length === null) whens.notes.add(`Its duration “${duration.text}” cannot be read; it was given no length.`);
+    if (length === null)
+      whens.notes.add(`Its duration “${duration.text}” cannot be read; it was given no length.`);
     end = length === null ? least : later(start, length);
   }
   if (end.kind !== start.kind) {
-    if (end.kind === 'date' || start.kind === 'date') whens.notes.add('Start and end are of different kinds; the end was fitted to the start.');
+    if (end.kind === 'date' || start.kind === 'date')
+      whens.notes.add('Start and end are of different kinds; the end was fitted to the start.');
     end = start.kind === 'zoned' && end.kind === 'zoned' ? end : whenLike(start, wallOf(end));
   }
   const length = instantOfWhen(end, 'UTC') - instantOfWhen(start, 'UTC');
@@ -151,12 +164,14 @@ function readEnd(event: Component, start: When, whens: WhenReader): When {
 function readRecurrence(event: Component, start: When, whens: WhenReader): Recurrence | null {
   const rules = all(event, 'rrule');
   const dates = all(event, 'rdate').flatMap((p) => {
-    if (p.text.includes('/')) whens.notes.add('Further dates with lengths of their own were given the length of the first.');
+    if (p.text.includes('/'))
+      whens.notes.add('Further dates with lengths of their own were given the length of the first.');
     return whens.whens(p);
   });
   if (!rules.length && !dates.length) return null;
   if (rules.length > 1) whens.notes.add('It has several rules; only the first was read.');
-  if (all(event, 'exrule').length) whens.notes.add('It has a rule of exceptions (EXRULE), which was left out: there may be too many dates.');
+  if (all(event, 'exrule').length)
+    whens.notes.add('It has a rule of exceptions (EXRULE), which was left out: there may be too many dates.');
   const recurrence: Recurrence = {
     rule: rules[0]?.text.trim() ?? '',
     dates,
@@ -173,11 +188,17 @@ function readRecurrence(event: Component, start: When, whens: WhenReader): Recur
 }
 
 /** Puts a master and its overrides together; overrides with no master become entries of their own. */
-function assemble(pieces: readonly Piece[], home: ZoneName, entries: Map<string, DraftEntry>, items: ReadItem[]): void {
+function assemble(
+  pieces: readonly Piece[],
+  home: ZoneName,
+  entries: Map<string, DraftEntry>,
+  items: ReadItem[],
+): void {
   const masters = pieces.filter((p) => !p.slot);
   const master = newest(masters);
   for (const older of masters) {
-    if (older !== master) items.push(itemOf(older.event, 'left-out', ['A newer version of this entry stands in the file.']));
+    if (older !== master)
+      items.push(itemOf(older.event, 'left-out', ['A newer version of this entry stands in the file.']));
   }
   const overrides = new Map<number, { override: Override; piece: Piece }>();
   for (const piece of pieces) {
@@ -188,17 +209,27 @@ function assemble(pieces: readonly Piece[], home: ZoneName, entries: Map<string,
       continue;
     }
     const slot = slotOn(master.draft.start, piece.slot, home);
-    if (!sameWhen(slot, piece.slot)) piece.notes.add('The date that it replaces was fitted to the clock of its series.');
+    if (!sameWhen(slot, piece.slot))
+      piece.notes.add('The date that it replaces was fitted to the clock of its series.');
     const before = overrides.get(wallOf(slot));
     const kept = before ? newest([before.piece, piece])! : piece;
     const dropped = before && (kept === piece ? before.piece : piece);
-    if (dropped) items.push(itemOf(dropped.event, 'left-out', ['A newer version of this date stands in the file.']));
+    if (dropped)
+      items.push(itemOf(dropped.event, 'left-out', ['A newer version of this date stands in the file.']));
     if (kept === piece) {
-      const { uid: _uid, start, end, recurrence: _recurrence, overrides: _overrides, ...content } = piece.draft;
+      const {
+        uid: _uid,
+        start,
+        end,
+        recurrence: _recurrence,
+        overrides: _overrides,
+        ...content
+      } = piece.draft;
       overrides.set(wallOf(slot), { piece, override: { slot, start, end, content } });
     }
   }
-  for (const { piece } of overrides.values()) items.push(itemOf(piece.event, piece.notes.size ? 'changed' : 'read', piece.notes));
+  for (const { piece } of overrides.values())
+    items.push(itemOf(piece.event, piece.notes.size ? 'changed' : 'read', piece.notes));
   if (!master) return;
   entries.set(master.uid, { ...master.draft, overrides: [...overrides.values()].map((o) => o.override) });
   items.push(itemOf(master.event, master.notes.size ? 'changed' : 'read', master.notes));
@@ -217,12 +248,16 @@ function aloneEntry(piece: Piece, master: Piece | undefined, entries: Map<string
 /** Returns the piece with the highest SEQUENCE; of equals the last in the file. */
 function newest(pieces: readonly Piece[]): Piece | undefined {
   const sequence = (p: Piece) => Number(first(p.event, 'sequence')?.text ?? 0) || 0;
-  return pieces.reduce<Piece | undefined>((best, p) => (!best || sequence(p) >= sequence(best) ? p : best), undefined);
+  return pieces.reduce<Piece | undefined>(
+    (best, p) => (!best || sequence(p) >= sequence(best) ? p : best),
+    undefined,
+  );
 }
 
 /** Returns a RECURRENCE-ID on the clock of the series; a date stands for the time of day at which the series is. */
 function slotOn(start: When, slot: When, home: ZoneName): When {
-  if (slot.kind === start.kind && (slot.kind !== 'zoned' || slot.zone === (start as typeof slot).zone)) return slot;
+  if (slot.kind === start.kind && (slot.kind !== 'zoned' || slot.zone === (start as typeof slot).zone))
+    return slot;
   if (start.kind === 'date') return whenLike(start, wallOf(slot));
   if (slot.kind === 'date') return whenLike(start, wallOf(slot) + timeOfWall(wallOf(start)));
   return whenLike(start, wallAt(zoneOfWhen(start, home), instantOfWhen(slot, home)));

@@ -60,11 +60,18 @@ function understand(
   const tail = zoneInPath(tzid);
   if (tail) return found(tail, ' (its name ends so)');
   if (!definition) {
-    return { kind: 'unknown', note: `Time zone “${tzid}” is not known or defined; its times are kept as floating.` };
+    return {
+      kind: 'unknown',
+      note: `Time zone “${tzid}” is not known or defined; its times are kept as floating.`,
+    };
   }
   const same = zonesMatching(samples(definition, years));
   const chosen = same.includes(home) ? home : same[0];
-  if (chosen) return found(chosen, ` (its clocks go alike${same.length > 1 ? `, as in ${same.length - 1} other zones` : ''})`);
+  if (chosen)
+    return found(
+      chosen,
+      ` (its clocks go alike${same.length > 1 ? `, as in ${same.length - 1} other zones` : ''})`,
+    );
   const zone = new ICAL.Timezone(new ICAL.Component(jCalOf(definition) as never));
   return {
     kind: 'defined',

@@ -1,0 +1,29 @@
+import { expect, type Page } from '@playwright/test';
+import { ACCOUNT, BASE } from './startDemo';
+
+export interface DemoWindow {
+  readonly slug: string;
+  readonly see: string;
+  readonly embed: string;
+  readonly feed: string;
+}
+
+/** Returns a window of the demo by its slug, as /api/demo tells it. */
+export async function demoWindow(slug: string): Promise<DemoWindow> {
+  const { windows } = (await (await fetch(`${BASE}/api/demo`)).json()) as { windows: DemoWindow[] };
+  return windows.find((w) => w.slug === slug)!;
+}
+
+export async function signIn(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel('E-mail address').fill(ACCOUNT.email);
+  await page.getByLabel('Password').fill(ACCOUNT.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Calendars' })).toBeVisible();
+}
+
+/** Returns what a subscriber gets who holds `etag`. */
+export async function poll(feed: string, etag = ''): Promise<{ status: number; etag: string; text: string }> {
+  const response = await fetch(feed, { headers: etag ? { 'if-none-match': etag } : {} });
+  return { status: response.status, etag: response.headers.get('etag') ?? '', text: await response.text() };
+}

@@ -1,0 +1,74 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './demo';
+
+test('an entry is written, recurs, is frosted and deleted, all from the keyboard', async ({ page }) => {
+  await signIn(page);
+  await page.getByText('List', { exact: true }).click();
+  await page.getByRole('button', { name: 'Write an entry' }).press('Enter');
+  await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'HD House diary' });
+  await page.getByLabel('Title').fill('Key inventory');
+  await page.getByLabel('Recurs').selectOption('daily');
+  await expect(page.getByText('every day', { exact: true })).toBeVisible();
+  await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
+  await page.getByLabel('Times', { exact: true }).fill('2');
+  await expect(page.getByText('every day, 2 times')).toBeVisible();
+  await page.getByRole('radio', { name: 'Frost it' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('never more than busy time')).toBeVisible();
+  await page.getByRole('button', { name: 'Write the entry' }).press('Enter');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.getByText('2 weeks').click();
+  const rows = page.getByRole('row', { name: /Key inventory/ });
+  await expect(rows).toHaveCount(2);
+  await expect(rows.first()).toContainText('recurring, frosted: busy time at most');
+  await page.getByRole('button', { name: 'Key inventory' }).first().press('Enter');
+  await page.getByRole('button', { name: 'Delete all dates' }).press('Enter');
+  await expect(rows).toHaveCount(0);
+});
+
+test('the second of two edits is shown both versions, and nothing is lost', async ({ page, browser }) => {
+  await signIn(page);
+  const colleague = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(colleague);
+  for (const desk of [page, colleague]) {
+    await desk.getByText('List', { exact: true }).click();
+    await desk.getByText('4 weeks').click();
+    await desk.getByRole('button', { name: 'Tender opening, dredger charter' }).click();
+  }
+  await page.getByLabel('Place').fill('Map room');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await colleague.getByLabel('Title').fill('Tender opening, moved to the loft');
+  await colleague.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(colleague.getByRole('row', { name: /place Board room Map room/ })).toBeVisible();
+  await expect(colleague.getByRole('row', { name: /title Tender opening, moved to the loft/ })).toBeVisible();
+  await colleague.getByRole('button', { name: 'Take theirs into the form' }).click();
+  await expect(colleague.getByLabel('Place')).toHaveValue('Map room');
+});
+
+test('a malformed file is refused with its line, and nothing is brought in', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  const buffer = Buffer.from('BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nthis is no property\r\n');
+  await (await chooser).setFiles({ name: 'broken.ics', mimeType: 'text/calendar', buffer });
+  await expect(page.getByRole('alert')).toContainText('Line 3');
+  await expect(page.getByRole('alert')).toContainText('Nothing was brought in');
+});
+
+test('the application breaks none of its own content policy, light and dark', async ({ page }) => {
+  const refused: string[] = [];
+  page.on('console', (message) => {
+    if (message.type() === 'error') refused.push(message.text());
+  });
+  await signIn(page);
+  await page.getByRole('button', { name: /Theme/ }).click();
+  await page.getByRole('button', { name: /Theme/ }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.getByRole('link', { name: /Windows/ }).click();
+  await page.getByRole('link', { name: 'On the quay' }).click();
+  await expect(page.frameLocator('iframe').getByRole('heading', { name: 'On the quay' })).toBeVisible();
+  // A preview frame is not allowed to run the page's script; that refusal is wanted.
+  expect(refused.filter((text) => !text.includes('about:srcdoc'))).toEqual([]);
+});

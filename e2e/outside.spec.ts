@@ -1,0 +1,145 @@
+import { expect, test, type Browser } from '@playwright/test';
+import ICAL from 'ical.js';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { gzipSync } from 'node:zlib';
+import { demoWindow, poll } from './demo';
+
+const noScript = async (browser: Browser, options: object = {}) =>
+  (await browser.newContext({ javaScriptEnabled: false, ...options })).newPage();
+
+test('the page reads well with script off, and switches to the reader’s zone', async ({ browser }) => {
+  const { see } = await demoWindow('bridge-times');
+  const page = await noScript(browser);
+  await page.goto(`${see}?show=list`);
+  await expect(page.getByRole('heading', { name: 'Bridge times' })).toBeVisible();
+  await expect(page.getByText('America/Halifax').first()).toBeVisible();
+  const time = await page.locator('.list .time').first().textContent();
+  await page.getByText('Show times in another zone').click();
+  await page.getByLabel('Your time zone').selectOption('Asia/Kolkata');
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await expect(page.getByText('not in the host’s zone')).toBeVisible();
+  expect(await page.locator('.list .time').first().textContent()).not.toBe(time);
+  await page.getByRole('link', { name: 'Show the host’s times' }).click();
+  expect(await page.locator('.list .time').first().textContent()).toBe(time);
+  await page.getByRole('link', { name: 'Follow', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Follow' })).toBeInViewport();
+  await expect(page.getByText('Later changes do not reach it.')).toBeVisible();
+});
+
+test('an all-day entry stays on its day in every zone', async ({ browser }) => {
+  const { see } = await demoWindow('on-the-quay');
+  const page = await noScript(browser);
+  const dayOf = async (tz: string) => {
+    const soon = new Date(Date.now() + 45 * 86_400_000).toISOString().slice(0, 10);
+    await page.goto(`${see}?show=list&from=${soon}&tz=${tz}`);
+    return page.locator('section', { hasText: 'Harbour open day' }).locator('h3').first().textContent();
+  };
+  const days = [
+    await dayOf('America/Halifax'),
+    await dayOf('Pacific/Kiritimati'),
+    await dayOf('Pacific/Pago_Pago'),
+  ];
+  expect(days[0]).toMatch(/^Sun /);
+  expect(new Set(days).size).toBe(1);
+});
+
+test('page and feed, read by an independent reader, give the same occurrences', async ({ browser }) => {
+  for (const slug of ['bridge-times', 'on-the-quay', 'works-ahead', 'lighthouse-slots']) {
+    const { see, feed } = await demoWindow(slug);
+    const { text } = await poll(feed);
+    const page = await noScript(browser);
+    const from = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+    await page.goto(`${see}?show=list&from=${from}`);
+    const shown = await page.locator('.list section').evaluateAll((sections) =>
+      sections.flatMap((section) => {
+        const day = section.querySelector('time')!.getAttribute('datetime');
+        return [...section.querySelectorAll('li')].map((li) => {
+          const time = li.querySelector('.time')!.textContent!.slice(0, 5).replace('all d', '00:00');
+          return `${day} ${time} ${li.querySelector('.what')!.textContent}`;
+        });
+      }),
+    );
+    const read = startsOf(text).filter((line) => line >= from && line < dayAfter(from, 30));
+    // What began before the first day is told on it; the feed tells its true start.
+    const began = startsOf(text, true).filter((line) => line < from).length;
+    expect(shown.length, slug).toBeGreaterThan(3);
+    expect(
+      [...shown].sort().filter((line) => read.includes(line)),
+      slug,
+    ).toEqual(read.sort());
+    expect(shown.length - read.length, slug).toBeLessThanOrEqual(began);
+  }
+});
+
+const dayAfter = (day: string, days: number) =>
+  new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10);
+
+/** Returns `2026-05-31 14:30 Title` of all occurrences of a feed, on the clocks of its home zone, read with ical.js. */
+function startsOf(text: string, longOnly = false): string[] {
+  const calendar = new ICAL.Component(ICAL.parse(text) as never);
+  ICAL.TimezoneService.reset();
+  for (const zone of calendar.getAllSubcomponents('vtimezone'))
+    ICAL.TimezoneService.register(new ICAL.Timezone(zone));
+  const events = calendar.getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+  const home = new Intl.DateTimeFormat('sv', {
+    timeZone: 'America/Halifax',
+    dateStyle: 'short',
+    timeStyle: 'short',
+  });
+  const lines: string[] = [];
+  const tell = (title: string, start: ICAL.Time, end: ICAL.Time) => {
+    const length = end.toUnixTime() - start.toUnixTime();
+    if (longOnly && length <= 0) return;
+    const at = start.isDate ? `${start.toString()} 00:00` : home.format(new Date(start.toUnixTime() * 1000));
+    lines.push(`${at} ${title}`);
+  };
+  for (const master of events.filter((e) => !e.isRecurrenceException())) {
+    for (const other of events) {
+      if (other.isRecurrenceException() && other.uid === master.uid) master.relateException(other);
+    }
+    if (!master.isRecurring()) tell(master.summary, master.startDate, master.endDate);
+    else {
+      const iterator = master.iterator();
+      for (let slot = iterator.next(); slot; slot = iterator.next()) {
+        const { item, startDate, endDate } = master.getOccurrenceDetails(slot);
+        tell(item.summary, startDate, endDate);
+      }
+    }
+  }
+  return lines;
+}
+
+test('the embed stands in another site at any width, and the page does not', async ({ browser }) => {
+  const { embed, see } = await demoWindow('on-the-quay');
+  const frame = (src: string, width: number) =>
+    `<iframe src="${src}" style="width:${width}px;height:500px;border:0" title="${width}"></iframe>`;
+  const host = createServer((_req, res) => {
+    res.setHeader('content-type', 'text/html');
+    res.end([240, 360, 900].map((w) => frame(`${embed}?show=month`, w)).join('') + frame(see, 500));
+  });
+  await new Promise<void>((resolve) => host.listen(0, '127.0.0.1', resolve));
+  const page = await browser.newPage();
+  await page.goto(`http://127.0.0.1:${(host.address() as AddressInfo).port}/`);
+  for (const width of [240, 360, 900]) {
+    const inside = page.frameLocator(`iframe[title="${width}"]`);
+    await expect(inside.getByRole('heading', { name: 'On the quay' })).toBeVisible();
+    const overflow = await inside.locator('html').evaluate((html) => html.scrollWidth - html.clientWidth);
+    expect(overflow, `${width} px`).toBeLessThanOrEqual(0);
+  }
+  await expect(
+    page.frameLocator('iframe[title="500"]').getByRole('heading', { name: 'On the quay' }),
+  ).toBeHidden();
+  await page.close();
+  host.close();
+});
+
+test('all bytes of a page and an embed stay under 60 kB compressed', async ({ request }) => {
+  const { see, embed } = await demoWindow('bridge-times');
+  const size = async (address: string) => gzipSync(await (await request.get(address)).body()).length;
+  const base = new URL(see).origin;
+  const assets = ['outside.css', 'outside.js', 'b612-400.woff2', 'b612-700.woff2'];
+  let shared = 0;
+  for (const name of assets) shared += await size(`${base}/outside/${name}`);
+  for (const address of [see, embed]) expect(shared + (await size(address))).toBeLessThan(60_000);
+});

@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+import { join } from 'node:path';
+
+const reports = process.env['REPORTS'] ?? 'test-results';
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  outputDir: join(reports, 'e2e'),
+  reporter: [['list'], ['json', { outputFile: join(reports, 'e2e.json') }]],
+  workers: 1,
+  retries: 0,
+  timeout: 60_000,
+  globalSetup: './startDemo.ts',
+  use: {
+    baseURL: 'http://127.0.0.1:4399',
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

@@ -1,0 +1,37 @@
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
+
+export const BASE = 'http://127.0.0.1:4399';
+export const ACCOUNT = {
+  name: 'Ida Maren',
+  email: 'ida@ostrel.example',
+  password: 'ebb-and-flow',
+  role: 'steward',
+};
+
+/** Seeds an empty database with the demo and starts the built server on it; returns what stops it. */
+export default async function startDemo(): Promise<() => Promise<void>> {
+  const need = (name: string) => {
+    const value = process.env[name];
+    if (!value) throw new Error(`${name} is not set: run the tests with npm test.`);
+    return value;
+  };
+  const env = {
+    ...process.env,
+    DATABASE_URL: need('E2E_DATABASE_URL'),
+    PORT: '4399',
+    SESSION_SECRET: 'a secret of the tests',
+    DEMO_ACCOUNTS: JSON.stringify([ACCOUNT]),
+  };
+  const [seeded] = (await once(fork(need('SEED_MAIN'), { env }), 'exit')) as [number];
+  if (seeded !== 0) throw new Error('The demo data could not be written.');
+  const server = fork(need('SERVER_MAIN'), { env });
+  await Promise.race([
+    once(server, 'message'),
+    once(server, 'exit').then(() => Promise.reject(new Error('The server did not start.'))),
+  ]);
+  return async () => {
+    server.kill('SIGTERM');
+    await once(server, 'exit');
+  };
+}

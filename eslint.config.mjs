@@ -1,0 +1,71 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** What a layer may not import. Arrows point to core only. */
+const layer = (files, forbidden, message) => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns: [{ group: forbidden, message }] }] },
+});
+
+const TESTS = ['**/*.test.ts', '**/*.test.tsx', 'core/src/testing/**'];
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'test-results/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      'no-control-regex': 'off',
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  {
+    ...layer(
+      ['core/src/**'],
+      ['node:*', '@zonal/*', 'react*', 'express*', 'sequelize*', '**/server/**', '**/web/**', '**/demo/**'],
+      'core is pure: no interface, server, file or network code.',
+    ),
+    ignores: TESTS,
+  },
+  {
+    files: ['core/src/**'],
+    ignores: TESTS,
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            "MemberExpression[object.name='Date'][property.name='now'], NewExpression[callee.name='Date']",
+          message: 'core has no clock: take the time as an argument.',
+        },
+        {
+          selector: "MemberExpression[object.name='Math'][property.name='random']",
+          message: 'core makes no chance.',
+        },
+      ],
+    },
+  },
+  layer(
+    ['server/src/**'],
+    ['@zonal/web*', '@zonal/demo*', '**/web/**', '**/demo/**'],
+    'server uses core only.',
+  ),
+  layer(['web/src/**'], ['node:*', '@zonal/server*', '@zonal/demo*', '**/server/**'], 'web uses core only.'),
+  layer(['e2e/**'], ['@zonal/server*', '@zonal/web*'], 'e2e meets the built application over HTTP only.'),
+  { files: ['web/src/**'], plugins: { 'react-hooks': hooks }, rules: hooks.configs.recommended.rules },
+  {
+    files: ['scripts/**', 'eslint.config.mjs', 'core/assets/*.js'],
+    rules: { 'no-undef': 'off', 'no-console': 'off' },
+  },
+  {
+    files: ['server/src/**/*.test.ts', 'server/src/testing.ts'],
+    rules: { '@typescript-eslint/no-explicit-any': 'off' },
+  },
+);

@@ -1,0 +1,68 @@
+import { chromium } from '@playwright/test';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT } from './lib/run.mjs';
+import { Refusal, main } from './lib/say.mjs';
+
+const BASE = process.env.BASE ?? 'http://127.0.0.1:4310';
+const FOLDER = process.env.SHOTS ?? join(ROOT, 'docs', 'screenshots');
+const WANTED = process.argv.slice(2);
+
+/** Takes the pictures of docs/screenshots from a running demo; names given as arguments choose some of them. */
+await main(async () => {
+  const demo = await fetch(`${BASE}/api/demo`).then(
+    (r) => r.json(),
+    () => {
+      throw new Refusal(`No demo answers at ${BASE}. Start it first: npm run demo`);
+    },
+  );
+  mkdirSync(FOLDER, { recursive: true });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const see = (slug) => demo.windows.find((w) => w.slug === slug);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+
+  const shot = async (name, prepare, size = { width: 1280, height: 800 }) => {
+    if (WANTED.length && !WANTED.includes(name)) return;
+    await page.setViewportSize(size);
+    await prepare();
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    console.log(`${name}.png`);
+  };
+  const studio = async (title) => {
+    await page.goto(`${BASE}/windows`);
+    await page.getByRole('link', { name: title }).click();
+    await page.getByTitle('What readers see').waitFor();
+  };
+
+  await shot('sign-in', () => page.goto(BASE));
+  await page.goto(BASE);
+  const { email, password } = demo.accounts[0];
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('region', { name: /Lanes/ }).waitFor();
+
+  await shot('calendars', () => page.goto(`${BASE}/calendars`));
+  await shot('calendars-list', async () => {
+    await page.goto(`${BASE}/calendars`);
+    await page.getByText('List', { exact: true }).click();
+  });
+  await page.goto(`${BASE}/calendars`);
+  await page.getByText('Lanes', { exact: true }).click();
+  await shot('entry-editor', async () => {
+    await page.goto(`${BASE}/calendars`);
+    await page
+      .getByRole('button', { name: /Team meeting/ })
+      .first()
+      .click();
+    await page.getByLabel('Title').waitFor();
+  });
+  await shot('windows', () => page.goto(`${BASE}/windows`));
+  await shot('studio', () => studio('On the quay'));
+  await shot('page', () => page.goto(see('on-the-quay').see));
+  await shot('page-phone', () => page.goto(see('bridge-times').see), { width: 390, height: 800 });
+  await shot('page-list', () => page.goto(`${see('works-ahead').see}?show=list`));
+  await shot('embed', () => page.goto(`${see('on-the-quay').embed}?show=list`), { width: 520, height: 640 });
+  await browser.close();
+});

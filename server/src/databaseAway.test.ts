@@ -1,0 +1,100 @@
+import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { NO_SWITCHES } from '@zonal/core/glass';
+import { createConnection, createServer, type Socket } from 'node:net';
+import { afterAll, expect, it } from 'vitest';
+import { TestClient, eventually, freshDatabase, testServer } from './testing';
+
+/** Stands between server and database, and can cut every connection. */
+async function cuttableProxy(target: URL) {
+  const sockets = new Set<Socket>();
+  let cut = false;
+  const proxy = createServer((from) => {
+    if (cut) return void from.destroy();
+    const to = createConnection({ host: target.hostname, port: Number(target.port) });
+    for (const socket of [from, to]) {
+      sockets.add(socket);
+      socket.on('error', () => undefined);
+      socket.on('close', () => {
+        sockets.delete(socket);
+        from.destroy();
+        to.destroy();
+      });
+    }
+    from.pipe(to).pipe(from);
+  });
+  await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
+  return {
+    port: (proxy.address() as { port: number }).port,
+    cut(off: boolean) {
+      cut = off;
+      if (off) for (const socket of sockets) socket.destroy();
+    },
+    close: () => proxy.close(),
+  };
+}
+
+let server: Awaited<ReturnType<typeof testServer>>;
+let proxy: Awaited<ReturnType<typeof cuttableProxy>>;
+
+afterAll(async () => {
+  await server?.close();
+  proxy?.close();
+});
+
+it('goes on serving the last known bytes while the database is away, refuses edits clearly, and recovers', async () => {
+  const url = new URL(await freshDatabase());
+  proxy = await cuttableProxy(new URL(url));
+  url.port = String(proxy.port);
+  server = await testServer(url.href);
+  const client = new TestClient(server.base);
+  await client.signIn();
+  const input = { name: 'Quay', description: '', zone: 'UTC', plate: 'QU', colour: 'teal' };
+  const calendar = (await client.call('POST', '/calendars', input)).body;
+  const day = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+  const entry = {
+    ...EMPTY_CONTENT,
+    title: 'Market',
+    start: { kind: 'date', date: day },
+    end: { kind: 'date', date: new Date(Date.now() + 2 * 86_400_000).toISOString().slice(0, 10) },
+    recurrence: null,
+    overrides: [],
+  };
+  await client.call('POST', `/calendars/${calendar.id}/entries`, entry);
+  const window = (
+    await client.call('POST', '/windows', {
+      name: 'Quay',
+      description: '',
+      colour: 'teal',
+      busyWord: 'Busy',
+      hostZone: 'UTC',
+      horizon: { pastDays: 1, nextDays: 30 },
+      rounding: 0,
+      tellTentative: false,
+      switches: NO_SWITCHES,
+      listed: true,
+      sources: [{ calendarId: calendar.id, glass: 'tinted' }],
+    })
+  ).body;
+  const { token } = window.keys[0];
+  const feed = await (await fetch(`${server.base}/feed/${token}.ics`)).text();
+  expect(feed).toContain('Market');
+
+  proxy.cut(true);
+  expect(await (await fetch(`${server.base}/feed/${token}.ics`)).text()).toBe(feed);
+  expect((await fetch(`${server.base}/see/${token}`)).status).toBe(200);
+  const refused = await client.call('POST', `/calendars/${calendar.id}/entries`, {
+    ...entry,
+    title: 'Lost?',
+  });
+  expect(refused.status).toBe(503);
+  expect(refused.body.code).toBe('storage-away');
+
+  proxy.cut(false);
+  await eventually(async () => {
+    const saved = await client.call('POST', `/calendars/${calendar.id}/entries`, { ...entry, title: 'Fair' });
+    expect(saved.status).toBe(201);
+  });
+  await eventually(async () => {
+    expect(await (await fetch(`${server.base}/feed/${token}.ics`)).text()).toContain('SUMMARY:Fair');
+  });
+});

@@ -1,0 +1,96 @@
+import { randomBytes } from 'node:crypto';
+import { Client } from 'pg';
+import { UserRow } from './db/models';
+import { hashPassword } from './people/passwords';
+import { startServer, type RunningServer } from './server';
+
+export const PASSWORD = 'tide-and-time';
+export const EMAIL = 'ida@ostrel.example';
+
+/** Returns the address of a new, empty database on the test cluster. */
+export async function freshDatabase(): Promise<string> {
+  const cluster = process.env['TEST_DATABASE_URL'];
+  if (!cluster) throw new Error('TEST_DATABASE_URL is not set: run the tests with npm test.');
+  const name = `t_${randomBytes(6).toString('hex')}`;
+  const client = new Client({ connectionString: cluster });
+  await client.connect();
+  await client.query(`CREATE DATABASE ${name}`);
+  await client.end();
+  return cluster.replace(/\/[^/]*$/, `/${name}`);
+}
+
+/** Starts a server on a free port, with one account. */
+export async function testServer(databaseUrl: string): Promise<RunningServer & { base: string }> {
+  const server = await startServer({
+    databaseUrl,
+    host: '127.0.0.1',
+    port: 0,
+    publicUrl: 'http://window.example',
+    sessionSecret: 'a secret of the tests',
+    webFolder: '',
+    outsideFolder: new URL('../../core/assets', import.meta.url).pathname,
+    proxies: 0,
+    demoAccounts: null,
+  });
+  if (!(await UserRow.count())) {
+    await UserRow.create({
+      name: 'Ida',
+      email: EMAIL,
+      role: 'steward',
+      passwordHash: await hashPassword(PASSWORD),
+    });
+  }
+  return { ...server, base: `http://127.0.0.1:${server.port}` };
+}
+
+export type Answer = { status: number; body: any };
+
+/** A signed-in client of the API. */
+export class TestClient {
+  private cookie = '';
+  private csrf = '';
+
+  constructor(private readonly base: string) {}
+
+  async signIn(password = PASSWORD): Promise<Answer> {
+    await this.call('GET', '/session');
+    return this.call('POST', '/session', { email: EMAIL, password });
+  }
+
+  async call(method: string, path: string, body?: unknown, type = 'application/json'): Promise<Answer> {
+    const response = await fetch(`${this.base}/api${path}`, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        'x-csrf-token': this.csrf,
+        ...(body === undefined ? {} : { 'content-type': type }),
+      },
+      ...(body === undefined
+        ? {}
+        : { body: type === 'application/json' ? JSON.stringify(body) : (body as BodyInit) }),
+    });
+    const set = response.headers.getSetCookie()[0];
+    if (set) this.cookie = set.split(';')[0]!;
+    const text = await response.text();
+    const parsed = text ? JSON.parse(text) : null;
+    if (parsed?.csrf) this.csrf = parsed.csrf;
+    return { status: response.status, body: parsed };
+  }
+
+  withoutToken(): void {
+    this.csrf = '';
+  }
+}
+
+/** Waits until a check holds; fails after five seconds with its last error. */
+export async function eventually(check: () => Promise<void>): Promise<void> {
+  const end = Date.now() + 5000;
+  for (;;) {
+    try {
+      return await check();
+    } catch (error) {
+      if (Date.now() > end) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 40));
+    }
+  }
+}
