@@ -42,7 +42,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await page.getByRole('button', { name: 'Make the calendar' }).click();
     await expect(page.getByRole('dialog')).toBeHidden();
     await page.getByRole('button', { name: 'Bring in a file' }).click();
-    await page.getByLabel('Into calendar').selectOption({ label: 'TU Tugs' });
+    await page.getByLabel('Into calendar').selectOption({ label: 'TUG Tugs' });
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Choose a file' }).click();
     await (await chooser).setFiles(file);

@@ -13,6 +13,7 @@ export default defineConfig({
   timeout: 60_000,
   globalSetup: './startDemo.ts',
   use: {
+    actionTimeout: 10_000,
     baseURL: 'http://127.0.0.1:4399',
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',

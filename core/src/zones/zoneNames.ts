@@ -4,6 +4,29 @@ import { findIana } from 'windows-iana';
 /** The name of a zone in the IANA time zone database, such as `America/Halifax`, or `UTC`. */
 export type ZoneName = string;
 
+/** Names that runtimes still list, and those by which the IANA database has replaced them. */
+const MODERN: Readonly<Record<string, ZoneName>> = {
+  'Africa/Asmera': 'Africa/Asmara',
+  'America/Buenos_Aires': 'America/Argentina/Buenos_Aires',
+  'America/Catamarca': 'America/Argentina/Catamarca',
+  'America/Coral_Harbour': 'America/Atikokan',
+  'America/Cordoba': 'America/Argentina/Cordoba',
+  'America/Godthab': 'America/Nuuk',
+  'America/Indianapolis': 'America/Indiana/Indianapolis',
+  'America/Jujuy': 'America/Argentina/Jujuy',
+  'America/Louisville': 'America/Kentucky/Louisville',
+  'America/Mendoza': 'America/Argentina/Mendoza',
+  'Asia/Calcutta': 'Asia/Kolkata',
+  'Asia/Katmandu': 'Asia/Kathmandu',
+  'Asia/Rangoon': 'Asia/Yangon',
+  'Asia/Saigon': 'Asia/Ho_Chi_Minh',
+  'Atlantic/Faeroe': 'Atlantic/Faroe',
+  'Europe/Kiev': 'Europe/Kyiv',
+  'Pacific/Enderbury': 'Pacific/Kanton',
+  'Pacific/Ponape': 'Pacific/Pohnpei',
+  'Pacific/Truk': 'Pacific/Chuuk',
+};
+
 const known = new Map<string, ZoneName | null>();
 
 /** Returns the zone's name in its usual spelling, or null when the IANA database has no such zone. */
@@ -24,6 +47,8 @@ function lookUp(text: string): ZoneName | null {
   } catch {
     return null;
   }
+  const spelled = Object.keys(MODERN).find((old) => old.toLowerCase() === text.toLowerCase());
+  if (spelled) return MODERN[spelled]!;
   return allZones().find((z) => z.toLowerCase() === text.toLowerCase()) ?? text;
 }
 
@@ -44,6 +69,9 @@ let zones: ZoneName[] | undefined;
 
 /** Returns the names of all zones that can be chosen, `UTC` first, in alphabetical order. */
 export function allZones(): readonly ZoneName[] {
-  zones ??= ['UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== 'UTC')];
+  if (!zones) {
+    const listed = Intl.supportedValuesOf('timeZone').map((z) => MODERN[z] ?? z);
+    zones = ['UTC', ...[...new Set(listed)].filter((z) => z !== 'UTC').sort()];
+  }
   return zones;
 }

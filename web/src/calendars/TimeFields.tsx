@@ -30,7 +30,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
       <Stack>
         <Pair>
           <Field
-            label={timed ? 'Starts' : 'First day'}
+            label={timed ? 'Starts on' : 'First day'}
             type="date"
             value={form.startDate}
             onChange={start}
@@ -38,8 +38,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
           />
           {timed && (
             <Field
-              label="at"
-              aria-label="Start time"
+              label="Start time"
               type="time"
               value={form.startTime}
               onChange={(startTime) => set({ startTime })}
@@ -49,7 +48,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
         </Pair>
         <Pair>
           <Field
-            label={timed ? 'Ends' : 'Last day'}
+            label={timed ? 'Ends on' : 'Last day'}
             type="date"
             value={form.endDate}
             onChange={(endDate) => set({ endDate })}
@@ -57,8 +56,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
           />
           {timed && (
             <Field
-              label="at"
-              aria-label="End time"
+              label="End time"
               type="time"
               value={form.endTime}
               onChange={(endTime) => set({ endTime })}
