@@ -14,20 +14,15 @@ export function list(agenda: readonly PageEntry[], from: Day, to: Day, setting: 
   const days = byDay(agenda, from, to);
   const shown = [...days].sort(([a], [b]) => a - b);
   const head = html`<h2>${dayText(from)} to ${dayText(to - 1)}</h2>`;
-  if (!shown.length)
-    return html`${head}
-      <p class="none">Nothing is announced for these days.</p>`;
-  return html`${head}
-    <div class="list">
-      ${shown.map(([day, entries]) => {
-        const starting = entries.filter((e) => e.firstDay === day || day === from);
-        return (
-          starting.length > 0 &&
-          html`<section${day === setting.today && TODAY}><h3><time datetime="${dayToText(day)}">${dayText(day)}</time></h3>
+  if (!shown.length) return html`${head}<p class="none">Nothing is announced for these days.</p>`;
+  return html`${head}<div class="list">${shown.map(([day, entries]) => {
+    const starting = entries.filter((e) => e.firstDay === day || day === from);
+    return (
+      starting.length > 0 &&
+      html`<section${day === setting.today && TODAY}><h3><time datetime="${dayToText(day)}">${dayText(day)}</time></h3>
 <ul>${starting.map((e) => html`<li class="${classOf(e)}">${longEntry(e, setting)}</li>`)}</ul></section>`
-        );
-      })}
-    </div>`;
+    );
+  })}</div>`;
 }
 
 const TODAY = html` class="today" aria-label="Today"`;
@@ -42,24 +37,11 @@ interface GridSetting extends ListSetting {
 export function grid(agenda: readonly PageEntry[], from: Day, to: Day, setting: GridSetting): Html {
   const days = byDay(agenda, from, to);
   const weeks = Array.from({ length: (to - from) / 7 }, (_, i) => from + i * 7);
-  return html`<h2>${setting.caption}</h2>
-    <table class="grid">
-      <thead>
-        <tr>
-          ${WEEKDAYS.map((d) => html`<th scope="col">${d}</th>`)}
-        </tr>
-      </thead>
-      <tbody>
-        ${weeks.map(
-          (monday) =>
-            html`<tr>
-              ${WEEKDAYS.map((_, i) => cell(monday + i, days.get(monday + i) ?? [], setting))}
-            </tr>`,
-        )}
-      </tbody>
-    </table>
-    ${setting.month !== null && from < setting.today && setting.today < to && html`<p class="narrow">On a narrow screen, days before today are left out here; go to “Earlier” or to the list for them.</p>`}
-    ${!days.size && html`<p class="none">Nothing is announced for these days.</p>`}`;
+  return html`<h2>${setting.caption}</h2><table class="grid">
+<thead><tr>${WEEKDAYS.map((d) => html`<th scope="col">${d}</th>`)}</tr></thead>
+<tbody>${weeks.map((monday) => html`<tr>${WEEKDAYS.map((_, i) => cell(monday + i, days.get(monday + i) ?? [], setting))}</tr>`)}</tbody></table>
+${setting.month !== null && from < setting.today && setting.today < to && html`<p class="narrow">On a narrow screen, days before today are left out here; go to “Earlier” or to the list for them.</p>`}
+${!days.size && html`<p class="none">Nothing is announced for these days.</p>`}`;
 }
 
 function cell(day: Day, entries: readonly PageEntry[], setting: GridSetting): Html {
@@ -71,17 +53,8 @@ function cell(day: Day, entries: readonly PageEntry[], setting: GridSetting): Ht
     day < setting.today && 'past',
     entries.length === 0 && 'empty',
   ].filter(Boolean);
-  return html`<td class="${classes.join(' ')}">
-    <time datetime="${dayToText(day)}"
-      ><span class="long">${dayText(day)}</span><span class="short">${date}</span></time
-    >
-    ${
-      entries.length > 0 &&
-      html`<ul>
-        ${entries.map((e) => html`<li class="${classOf(e)}">${shortEntry(e, day, setting)}</li>`)}
-      </ul>`
-    }
-  </td>`;
+  return html`<td class="${classes.join(' ')}"><time datetime="${dayToText(day)}"><span class="long">${dayText(day)}</span><span class="short">${date}</span></time>
+${entries.length > 0 && html`<ul>${entries.map((e) => html`<li class="${classOf(e)}">${shortEntry(e, day, setting)}</li>`)}</ul>`}</td>`;
 }
 
 function classOf({ one, allDay }: PageEntry): string {
@@ -94,30 +67,25 @@ function classOf({ one, allDay }: PageEntry): string {
 function shortEntry(entry: PageEntry, day: Day, setting: ListSetting): Html {
   const { one, allDay, start, firstDay } = entry;
   const time = allDay ? '' : firstDay === day ? timeText(start) : '→';
-  return html`<span class="time">${time}</span>
-    <span class="what">${titleOf(entry, setting)}</span
-    >${marks(entry, false)}${one.content?.place ? html` <span class="place">${one.content.place}</span>` : ''}`;
+  return html`<span class="time">${time}</span> <span class="what">${titleOf(entry, setting)}</span>${marks(entry, false)}${one.content?.place ? html` <span class="place">${one.content.place}</span>` : ''}`;
 }
 
 function longEntry(entry: PageEntry, setting: ListSetting): Html {
   const content = entry.one.content;
   const link = content?.publicLink ? safeUri(content.publicLink) : null;
   const join = content?.joinLink ? safeUri(content.joinLink) : null;
-  return html`<span class="time">${spanText(entry)}</span>
-    <span class="body"
-      ><span class="what">${titleOf(entry, setting)}</span>${marks(entry, true)}
-      ${content?.place ? html`<span class="place">${content.place}</span>` : ''}
-      ${content?.labels?.length ? html`<span class="labels">${content.labels.join(' · ')}</span>` : ''}
-      ${content?.description ? html`<span class="description">${linked(content.description)}</span>` : ''}
-      ${content?.people?.length ? html`<span class="people">With ${content.people.map((p) => p.name || p.address).join(', ')}</span>` : ''}
-      ${content?.contact ? html`<span class="people">Ask ${content.contact}</span>` : ''}
-      ${link ? html`<a href="${link}" rel="noopener nofollow">More about it</a>` : ''}
-      ${join ? html`<a href="${join}" rel="noopener nofollow">Join online</a>` : ''}
-      ${(content?.attachments ?? []).map((a) => {
-        const href = safeUri(a.href);
-        return href && html`<a href="${href}" rel="noopener nofollow">${a.name}</a>`;
-      })}</span
-    >`;
+  return html`<span class="time">${spanText(entry)}</span> <span class="body"><span class="what">${titleOf(entry, setting)}</span>${marks(entry, true)}
+${content?.place ? html`<span class="place">${content.place}</span>` : ''}
+${content?.labels?.length ? html`<span class="labels">${content.labels.join(' · ')}</span>` : ''}
+${content?.description ? html`<span class="description">${linked(content.description)}</span>` : ''}
+${content?.people?.length ? html`<span class="people">With ${content.people.map((p) => p.name || p.address).join(', ')}</span>` : ''}
+${content?.contact ? html`<span class="people">Ask ${content.contact}</span>` : ''}
+${link ? html`<a href="${link}" rel="noopener nofollow">More about it</a>` : ''}
+${join ? html`<a href="${join}" rel="noopener nofollow">Join online</a>` : ''}
+${(content?.attachments ?? []).map((a) => {
+  const href = safeUri(a.href);
+  return href && html`<a href="${href}" rel="noopener nofollow">${a.name}</a>`;
+})}</span>`;
 }
 
 function titleOf({ one }: PageEntry, { busyWord }: ListSetting): string {

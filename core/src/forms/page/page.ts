@@ -64,29 +64,31 @@ export function writePage(view: OutwardView, revision: Revision, options: PageOp
   const theme = ['light', 'dark'].includes(options.query.theme ?? '') ? options.query.theme! : 'auto';
   const { name, description, colour } = view.wording;
   const page = html`<!doctype html>
-    <html lang="en" data-theme="${theme}" class="${options.form}">
-      <head>
-        <meta charset="utf-8" />
-        <meta name="viewport" content="width=device-width, initial-scale=1" />
-        <title>${name}</title>
-        ${description && html`<meta name="description" content="${description}" />`}
-        <link rel="stylesheet" href="${options.assets}outside.css" />
-        <link rel="alternate" type="text/calendar" href="${options.addresses.feed}" title="${name}" />
-        <script src="${options.assets}outside.js" defer></script>
-      </head>
-      <body>
-        <a class="skip" href="#entries">Go to the entries</a>
-        <header>
-          <h1><span class="plate plate-${colour}" aria-hidden="true"></span>${name}</h1>
-          ${description && html`<p class="about">${description}</p>`}
-          ${!embed && html`<p class="ways"><a href="#follow">Follow</a> <span>stays up to date</span> <a href="#copy">Take a copy</a> <span>a file that stays as it is</span></p>`}
-        </header>
-        ${zonePart(view, choice, options)} ${steps(choice, options)}
-        <main id="entries">${entries(view, choice, options)}</main>
-        ${embed ? embedFoot(options) : follow(options)}
-        <footer><p>Revision ${revision.number}, changed ${momentText(revision.at, choice.zone)}.</p></footer>
-      </body>
-    </html> `;
+<html lang="en" data-theme="${theme}" class="${options.form}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${name}</title>
+${description && html`<meta name="description" content="${description}">`}
+<link rel="stylesheet" href="${options.assets}outside.css">
+<link rel="alternate" type="text/calendar" href="${options.addresses.feed}" title="${name}">
+<script src="${options.assets}outside.js" defer></script>
+</head>
+<body>
+<a class="skip" href="#entries">Go to the entries</a>
+<header>
+<h1><span class="plate plate-${colour}" aria-hidden="true"></span>${name}</h1>
+${description && html`<p class="about">${description}</p>`}
+${!embed && html`<p class="ways"><a href="#follow">Follow</a> <span>stays up to date</span> <a href="#copy">Take a copy</a> <span>a file that stays as it is</span></p>`}
+</header>
+${zonePart(view, choice, options)}
+${steps(choice, options)}
+<main id="entries">${entries(view, choice, options)}</main>
+${embed ? embedFoot(options) : follow(options)}
+<footer><p>Revision ${revision.number}, changed ${momentText(revision.at, choice.zone)}.</p></footer>
+</body>
+</html>
+`;
   return page.text;
 }
 
@@ -136,32 +138,15 @@ function zonePart(view: OutwardView, { zone, zoneAsked, ...choice }: Choice, opt
   const host = view.hostZone;
   const other = zone !== host;
   return html`<section class="zone" aria-label="Time zone">
-    <p>
-      Times are in
-      <strong>${zoneWithOffset(zone, now)}</strong
-      >${other ? html`, not in the host’s zone ${zoneWithOffset(host, now)}` : ', the host’s zone'}.
-      ${clockChangeText(zone, now)}
-      ${other && html` <a href="${address(options, { ...choice, zone: null })}">Show the host’s times</a>`}
-    </p>
-    <details>
-      <summary>Show times in another zone</summary>
-      <form method="get" action="${options.addresses.self}" data-zone-form>
-        <label
-          >Your time zone
-          <select name="tz">
-            ${zoneOptions(zone)}
-          </select></label
-        >
-        <input type="hidden" name="show" value="${choice.show}" /><input
-          type="hidden"
-          name="from"
-          value="${dayToText(choice.from)}"
-        />
-        <button>Show</button>
-      </form>
-    </details>
-    ${options.query.tz && !zoneAsked && html`<p role="alert">“${options.query.tz}” is not a known time zone, so the host’s times are shown.</p>`}
-  </section>`;
+<p>Times are in <strong>${zoneWithOffset(zone, now)}</strong>${other ? html`, not in the host’s zone ${zoneWithOffset(host, now)}` : ', the host’s zone'}. ${clockChangeText(zone, now)}
+${other && html` <a href="${address(options, { ...choice, zone: null })}">Show the host’s times</a>`}</p>
+<details><summary>Show times in another zone</summary>
+<form method="get" action="${options.addresses.self}" data-zone-form>
+<label>Your time zone <select name="tz">${zoneOptions(zone)}</select></label>
+<input type="hidden" name="show" value="${choice.show}"><input type="hidden" name="from" value="${dayToText(choice.from)}">
+<button>Show</button></form></details>
+${options.query.tz && !zoneAsked && html`<p role="alert">“${options.query.tz}” is not a known time zone, so the host’s times are shown.</p>`}
+</section>`;
 }
 
 let optionTexts: { zone: ZoneName; text: string }[] | undefined;
@@ -188,22 +173,15 @@ function steps(choice: Choice, options: PageOptions): Html {
   }[show] as [Day, Day];
   const today = dayOfWall(wallAt(choice.zone, options.now));
   const link = (to: Day, text: string, rel: string) =>
-    html`<a href="${address(options, { show, from: to, zone })}" ${rel ? new Html(` rel="${rel}"`) : ''}
-      >${text}</a
-    >`;
+    html`<a href="${address(options, { show, from: to, zone })}"${rel ? new Html(` rel="${rel}"`) : ''}>${text}</a>`;
   return html`<nav aria-label="Days shown">
-    <span class="turn"
-      >${link(turn[0], '← Earlier', 'prev')} ${link(today, 'Today', '')}
-      ${link(turn[1], 'Later →', 'next')}</span
-    >
-    <span class="shows"
-      >${SHOWINGS.map((s) =>
-        s === show
-          ? html`<span aria-current="true">${s}</span>`
-          : html`<a href="${address(options, { show: s, from, zone })}">${s}</a>`,
-      )}</span
-    >
-  </nav>`;
+<span class="turn">${link(turn[0], '← Earlier', 'prev')} ${link(today, 'Today', '')} ${link(turn[1], 'Later →', 'next')}</span>
+<span class="shows">${SHOWINGS.map((s) =>
+    s === show
+      ? html`<span aria-current="true">${s}</span>`
+      : html`<a href="${address(options, { show: s, from, zone })}">${s}</a>`,
+  )}</span>
+</nav>`;
 }
 
 function address(options: PageOptions, to: { show: Showing; from: Day; zone: ZoneName | null }): string {
@@ -216,30 +194,18 @@ function address(options: PageOptions, to: { show: Showing; from: Day; zone: Zon
 function follow({ addresses }: PageOptions): Html {
   const webcal = addresses.feed.replace(/^https?:/, 'webcal:');
   return html`<section class="take">
-    <div id="follow">
-      <h2>Follow</h2>
-      <p>Your calendar program looks here again by itself, and shows changes as they are made.</p>
-      <p><a class="button" href="${webcal}">Follow in a calendar program</a></p>
-      <p>
-        If nothing opens, add a calendar “from the web” in your program and paste this address:<br /><code
-          >${addresses.feed}</code
-        >
-      </p>
-    </div>
-    <div id="copy">
-      <h2>Take a copy</h2>
-      <p>A file with what is known at this moment. Later changes do not reach it.</p>
-      <p><a class="button quiet" href="${addresses.copy}" download>Take a copy (.ics)</a></p>
-    </div>
-  </section>`;
+<div id="follow"><h2>Follow</h2>
+<p>Your calendar program looks here again by itself, and shows changes as they are made.</p>
+<p><a class="button" href="${webcal}">Follow in a calendar program</a></p>
+<p>If nothing opens, add a calendar “from the web” in your program and paste this address:<br><code>${addresses.feed}</code></p></div>
+<div id="copy"><h2>Take a copy</h2>
+<p>A file with what is known at this moment. Later changes do not reach it.</p>
+<p><a class="button quiet" href="${addresses.copy}" download>Take a copy (.ics)</a></p></div>
+</section>`;
 }
 
 function embedFoot({ addresses }: PageOptions): Html {
-  return html`<p class="foot">
-    <a href="${addresses.see}" target="_blank" rel="noopener"
-      >Open the whole page, to follow or take a copy</a
-    >
-  </p>`;
+  return html`<p class="foot"><a href="${addresses.see}" target="_blank" rel="noopener">Open the whole page, to follow or take a copy</a></p>`;
 }
 
 function momentText(at: Instant, zone: ZoneName): string {

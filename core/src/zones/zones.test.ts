@@ -1,0 +1,123 @@
+import { Temporal } from 'temporal-polyfill';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { Problem } from '../problems';
+import {
+  HOUR,
+  allZones,
+  clockChanges,
+  dayFromParts,
+  dayFromText,
+  dayToText,
+  instantOf,
+  isoWeekOf,
+  meetingOf,
+  nextClockChange,
+  offsetAt,
+  partsOfDay,
+  wallAt,
+  wallFromText,
+  wallToText,
+  weekdayOf,
+  zoneNamed,
+  zoneOfWindowsName,
+} from './index';
+
+const HALIFAX = 'America/Halifax';
+
+describe('days', () => {
+  it('agree with an independent calendar from 1600 to 2400', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -135_000, max: 157_000 }), (day) => {
+        const date = Temporal.PlainDate.from('1970-01-01').add({ days: day });
+        expect(dayToText(day)).toBe(date.toString());
+        expect(dayFromText(date.toString())).toBe(day);
+        expect(partsOfDay(day)).toEqual({ year: date.year, month: date.month, date: date.day });
+        expect(weekdayOf(day)).toBe(date.dayOfWeek - 1);
+        expect(isoWeekOf(day)).toBe(date.weekOfYear);
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
+  it('carry months over', () => {
+    expect(dayToText(dayFromParts(2026, 14, 1))).toBe('2027-02-01');
+    expect(dayToText(dayFromParts(2026, 0, 31))).toBe('2025-12-31');
+  });
+
+  it('refuse what is no day or time, with a code', () => {
+    for (const text of ['2026-02-29', '2026-13-01', '26-01-01', 'tomorrow']) {
+      expect(() => dayFromText(text)).toThrowError(
+        expect.objectContaining({ code: 'date-invalid' }) as Problem,
+      );
+    }
+    expect(() => wallFromText('2026-01-01T24:00:00')).toThrowError(Problem);
+    expect(wallToText(wallFromText('2026-01-01T23:59'))).toBe('2026-01-01T23:59:00');
+  });
+});
+
+describe('zones', () => {
+  it('give the offsets and clock readings of an independent implementation', () => {
+    const zone = fc.constantFrom(
+      HALIFAX,
+      'Europe/London',
+      'Pacific/Apia',
+      'Africa/Casablanca',
+      'Australia/Lord_Howe',
+      'UTC',
+    );
+    const instant = fc.integer({ min: Date.UTC(1985, 0, 1), max: Date.UTC(2040, 0, 1) });
+    fc.assert(
+      fc.property(zone, instant, (z, i) => {
+        const at = Temporal.Instant.fromEpochMilliseconds(i).toZonedDateTimeISO(z);
+        expect(offsetAt(z, i)).toBe(at.offsetNanoseconds / 1e6);
+        const wall = Math.floor(wallAt(z, i) / 1000) * 1000;
+        const resolved = Temporal.PlainDateTime.from(wallToText(wall)).toZonedDateTime(z, {
+          disambiguation: 'compatible',
+        });
+        expect(instantOf(z, wall)).toBe(resolved.epochMilliseconds);
+      }),
+      { numRuns: 1500 },
+    );
+  });
+
+  it('resolve times that do not exist or happen twice as RFC 5545 says', () => {
+    const skipped = wallFromText('2026-03-08T02:30');
+    expect(meetingOf(HALIFAX, skipped)).toBe('never');
+    expect(new Date(instantOf(HALIFAX, skipped)).toISOString()).toBe('2026-03-08T06:30:00.000Z');
+    expect(wallToText(wallAt(HALIFAX, instantOf(HALIFAX, skipped)))).toBe('2026-03-08T03:30:00');
+    const twice = wallFromText('2026-11-01T01:30');
+    expect(meetingOf(HALIFAX, twice)).toBe('twice');
+    expect(new Date(instantOf(HALIFAX, twice)).toISOString()).toBe('2026-11-01T04:30:00.000Z');
+    expect(meetingOf(HALIFAX, wallFromText('2026-03-08T03:00'))).toBe('once');
+    expect(meetingOf(HALIFAX, wallFromText('2026-11-01T02:00'))).toBe('once');
+  });
+
+  it('know the next clock change, also of zones whose tables were asked for far away before', () => {
+    expect(offsetAt(HALIFAX, Date.UTC(1999, 6, 1))).toBe(-3 * HOUR);
+    const change = nextClockChange(HALIFAX, Date.UTC(2026, 10, 23))!;
+    expect(new Date(change.at).toISOString()).toBe('2027-03-14T06:00:00.000Z');
+    expect([change.before, change.offset]).toEqual([-4 * HOUR, -3 * HOUR]);
+    expect(nextClockChange('Asia/Tokyo', 0)).toBeNull();
+    expect(clockChanges(HALIFAX, Date.UTC(2026, 0, 1), Date.UTC(2027, 0, 1))).toHaveLength(2);
+  });
+
+  it('skip a day where the date line moved', () => {
+    // Samoa had no 30 December 2011.
+    const noon = wallFromText('2011-12-30T12:00');
+    expect(meetingOf('Pacific/Apia', noon)).toBe('never');
+    expect(wallToText(wallAt('Pacific/Apia', instantOf('Pacific/Apia', noon)))).toBe('2011-12-31T12:00:00');
+  });
+
+  it('are found by their names of today, in any spelling, and by Windows names', () => {
+    expect(zoneNamed('america/halifax')).toBe(HALIFAX);
+    expect(zoneNamed('Asia/Calcutta')).toBe('Asia/Kolkata');
+    expect(zoneNamed('Etc/UTC')).toBe('UTC');
+    for (const no of ['+04:00', 'Moon/Base', '', 'A'.repeat(200)]) expect(zoneNamed(no)).toBeNull();
+    expect(zoneOfWindowsName('Atlantic Standard Time')).toBe(HALIFAX);
+    expect(zoneOfWindowsName('No Such Time')).toBeNull();
+    expect(allZones()).toContain('Asia/Kolkata');
+    expect(allZones()).not.toContain('Asia/Calcutta');
+    expect(allZones().every((z) => zoneNamed(z) === z)).toBe(true);
+  });
+});
