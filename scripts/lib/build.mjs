@@ -22,7 +22,7 @@ const SOURCES = [
   'demo/src',
   'web',
   'package-lock.json',
-  'scripts/lib/build.mjs',
+  'scripts/lib',
 ];
 
 export const WEB_FOLDER = join(DIST, 'web');
@@ -60,30 +60,9 @@ export async function build() {
 }
 
 async function buildServer() {
-  const { build: bundle } = await import('esbuild');
-  await bundle({
-    entryPoints: { main: join(ROOT, 'server/src/main.ts'), seed: join(ROOT, 'demo/src/seed.ts') },
-    outdir: join(DIST, 'server'),
-    bundle: true,
-    splitting: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    sourcemap: true,
-    // Our own packages are bundled, all others are taken from node_modules.
-    plugins: [
-      {
-        name: 'others-stay-outside',
-        setup({ onResolve }) {
-          onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-            kind === 'entry-point' || path.startsWith('@zonal/') ? undefined : { path, external: true },
-          );
-        },
-      },
-    ],
-    tsconfig: join(ROOT, 'server/tsconfig.json'),
-    logLevel: 'warning',
-  });
+  const { bundleForNode } = await import('./bundle.mjs');
+  const entryPoints = { main: join(ROOT, 'server/src/main.ts'), seed: join(ROOT, 'demo/src/seed.ts') };
+  await bundleForNode(entryPoints, join(DIST, 'server'));
 }
 
 function copyOutside() {

@@ -6,4 +6,5 @@ export const WORKSPACES = [
   { name: 'demo', config: 'demo' },
   { name: 'web', config: 'web' },
   { name: 'e2e', config: 'e2e' },
+  { name: 'bench', config: 'bench' },
 ];

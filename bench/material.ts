@@ -1,0 +1,40 @@
+import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
+import { NO_SWITCHES, type WindowRules } from '@zonal/core/glass';
+
+/** Returns 10,000 entries of a calendar within a year, every twentieth a weekly series. */
+export function manyEntries(count = 10_000): Entry[] {
+  return Array.from({ length: count }, (_, i) => {
+    const start = new Date(Date.UTC(2026, 0, 1) + ((i * 52_541) % 525_000) * 60_000)
+      .toISOString()
+      .slice(0, 19);
+    const end = new Date(Date.parse(`${start}Z`) + 3_600_000).toISOString().slice(0, 19);
+    return {
+      ...EMPTY_CONTENT,
+      id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
+      calendarId: 'a',
+      version: 1,
+      uid: `${i}@inside`,
+      title: `Bridge opens for vessel ${i}`,
+      place: 'Swing bridge, Inner Lock',
+      description:
+        'Road closed while the bridge is open. Times move with the wind; call the lock on channel 12.',
+      start: { kind: 'zoned', at: start, zone: 'America/Halifax' },
+      end: { kind: 'zoned', at: end, zone: 'America/Halifax' },
+      recurrence: i % 20 === 0 ? { rule: 'FREQ=WEEKLY;COUNT=20', dates: [], exceptDates: [] } : null,
+      overrides: [],
+    };
+  });
+}
+
+export const RANGE = { from: Date.UTC(2026, 0, 1, 4), to: Date.UTC(2027, 0, 1, 4) };
+
+export const RULES: WindowRules = {
+  wording: { name: 'Bridge times', description: '', colour: 'steelblue', busyWord: 'Busy' },
+  hostZone: 'America/Halifax',
+  horizon: { pastDays: 30, nextDays: 365 },
+  sources: [{ calendarId: 'a', glass: 'clear' }],
+  rounding: 0,
+  tellTentative: false,
+  switches: NO_SWITCHES,
+  secret: 'a secret',
+};
