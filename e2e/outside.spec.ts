@@ -1,9 +1,12 @@
 import { expect, test, type Browser } from '@playwright/test';
 import ICAL from 'ical.js';
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import { demoWindow, poll } from './demo';
+import { BASE } from './startDemo';
 
 const noScript = async (browser: Browser, options: object = {}) =>
   (await browser.newContext({ javaScriptEnabled: false, ...options })).newPage();
@@ -142,4 +145,26 @@ test('all bytes of a page and an embed stay under 60 kB compressed', async ({ re
   let shared = 0;
   for (const name of assets) shared += await size(`${base}/outside/${name}`);
   for (const address of [see, embed]) expect(shared + (await size(address))).toBeLessThan(60_000);
+});
+
+test('a second server process gives the same bytes for every window', async () => {
+  const port = 4398;
+  const env = { ...process.env, DATABASE_URL: process.env['E2E_DATABASE_URL']!, PORT: String(port) };
+  const other = fork(process.env['SERVER_MAIN']!, {
+    env: { ...env, SESSION_SECRET: 'another', PUBLIC_URL: BASE },
+  });
+  try {
+    await once(other, 'message');
+    for (const slug of ['bridge-times', 'on-the-quay', 'works-ahead', 'lighthouse-slots']) {
+      const { feed } = await demoWindow(slug);
+      const here = await poll(feed);
+      const there = await poll(feed.replace(/:\d+\//, `:${port}/`));
+      expect(there.text).toBe(here.text);
+      expect(there.etag).toBe(here.etag);
+      expect((await poll(feed.replace(/:\d+\//, `:${port}/`), here.etag)).status).toBe(304);
+    }
+  } finally {
+    other.kill('SIGTERM');
+    await once(other, 'exit');
+  }
 });

@@ -91,6 +91,34 @@ export const EMPTY_CONTENT: Content = {
 export const CONTENT_FIELDS = Object.keys(EMPTY_CONTENT) as readonly (keyof Content)[];
 
 /** Returns the content of an entry or an override without its times. */
-export function contentOf(source: Content): Content {
-  return Object.fromEntries(CONTENT_FIELDS.map((f) => [f, source[f]])) as unknown as Content;
+export function contentOf({
+  title,
+  place,
+  description,
+  publicLink,
+  joinLink,
+  labels,
+  people,
+  contact,
+  attachments,
+  status,
+  shows,
+  hold,
+  kept,
+}: Content): Content {
+  return {
+    title,
+    place,
+    description,
+    publicLink,
+    joinLink,
+    labels,
+    people,
+    contact,
+    attachments,
+    status,
+    shows,
+    hold,
+    kept,
+  };
 }

@@ -1,4 +1,4 @@
-import { fingerprint, type OutwardItem, type OutwardView } from '../glass';
+import { fingerprint, type OutwardItem, type OutwardSeries, type OutwardView } from '../glass';
 import type { Instant } from '../zones';
 
 /** What the outside could see change of one item: how often, and when last. */
@@ -25,7 +25,9 @@ const prints = new WeakMap<OutwardItem, string>();
 export function printOf(item: OutwardItem): string {
   let print = prints.get(item);
   if (print === undefined) {
-    print = fingerprint(JSON.stringify(item));
+    // The plain occurrences follow from the rest of a series.
+    const { plain: _plain, ...telling } = item as OutwardSeries;
+    print = fingerprint(JSON.stringify(telling));
     prints.set(item, print);
   }
   return print;

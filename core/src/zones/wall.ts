@@ -12,17 +12,29 @@ export const MINUTE = 60 * SECOND;
 export const HOUR = 60 * MINUTE;
 export const DAY = 24 * HOUR;
 
-const DATE = /^(\d{4})-(\d{2})-(\d{2})$/;
-const DATE_TIME = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})(?::(\d{2}))?$/;
+/** Returns the number written with `count` digits at a place of a text, or NaN. Faster than a pattern by far. */
+function digits(text: string, at: number, count: number): number {
+  let n = 0;
+  for (let i = at; i < at + count; i++) {
+    const digit = text.charCodeAt(i) - 48;
+    if (!(digit >= 0 && digit <= 9)) return NaN;
+    n = n * 10 + digit;
+  }
+  return n;
+}
+
+/** Returns the day that the first ten characters of a text say, or NaN. */
+function dayAtStart(text: string): Day {
+  const [year, month, date] = [digits(text, 0, 4), digits(text, 5, 2), digits(text, 8, 2)];
+  const fits = text[4] === '-' && text[7] === '-' && month >= 1 && month <= 12 && date >= 1;
+  return fits && date <= daysInMonth(year, month) ? dayFromParts(year, month, date) : NaN;
+}
 
 /** Returns the day of `2026-05-31`. Throws `date-invalid` for anything else, 30 February included. */
 export function dayFromText(text: string): Day {
-  const m = DATE.exec(text);
-  if (m) {
-    const day = dayFromParts(+m[1]!, +m[2]!, +m[3]!);
-    if (dayToText(day) === text) return day;
-  }
-  throw new Problem('date-invalid', { text });
+  const day = text.length === 10 ? dayAtStart(text) : NaN;
+  if (Number.isNaN(day)) throw new Problem('date-invalid', { text });
+  return day;
 }
 
 /** Returns the day written as `2026-05-31`. */
@@ -33,14 +45,14 @@ export function dayToText(day: Day): string {
 
 /** Returns the clock reading of `2026-05-31T14:30:00` (seconds optional). Throws `time-invalid`. */
 export function wallFromText(text: string): Wall {
-  const m = DATE_TIME.exec(text);
-  if (m) {
-    const [hour, minute, second] = [+m[2]!, +m[3]!, +(m[4] ?? 0)];
-    if (hour < 24 && minute < 60 && second < 60) {
-      return dayFromText(m[1]!) * DAY + hour * HOUR + minute * MINUTE + second * SECOND;
-    }
+  const long = text.length === 19 && text[16] === ':';
+  const [hour, minute, second] = [digits(text, 11, 2), digits(text, 14, 2), long ? digits(text, 17, 2) : 0];
+  const fits = (long || text.length === 16) && text[10] === 'T' && text[13] === ':';
+  const wall = dayAtStart(text) * DAY + hour * HOUR + minute * MINUTE + second * SECOND;
+  if (!fits || Number.isNaN(wall) || hour > 23 || minute > 59 || second > 59) {
+    throw new Problem('time-invalid', { text });
   }
-  throw new Problem('time-invalid', { text });
+  return wall;
 }
 
 /** Returns the clock reading written as `2026-05-31T14:30:00`. */
