@@ -22,6 +22,9 @@ const Table = styled.div<{ $days: number }>`
       minmax(${(p) => (p.$days > 7 ? '5.5rem' : '8rem')}, 1fr)
     );
   min-width: fit-content;
+  @media (max-width: 44rem) {
+    grid-template-columns: 7rem repeat(${(p) => p.$days}, minmax(7rem, 1fr));
+  }
 `;
 
 const DayHead = styled.div<{ $today: boolean; $weekend: boolean }>`

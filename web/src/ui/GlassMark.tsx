@@ -49,10 +49,10 @@ export function Rings({ audience }: { audience: Audience }) {
           cx="9"
           cy="9"
           r={r}
-          fill={4 - i <= rings ? 'currentColor' : 'none'}
-          fillOpacity={0.28}
+          fill="none"
           stroke="currentColor"
-          strokeWidth={0.8}
+          strokeOpacity={4 - i <= rings ? 1 : 0.45}
+          strokeWidth={4 - i <= rings ? 1.7 : 0.4}
         />
       ))}
     </svg>

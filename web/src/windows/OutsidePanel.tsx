@@ -129,7 +129,7 @@ export function OutsidePanel({ draft, window, calendars }: OutsidePanelProps) {
           </>
         )}
       </Row>
-      {!question && <Empty>Choose a calendar at the left. What readers would see appears here.</Empty>}
+      {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}
       {question && answer?.kind === 'error' && <Notice>{answer.text}</Notice>}
       {question && answer?.kind === 'page' && (
         <Pane title="What readers see" sandbox="" srcDoc={answer.text} $phone={width === 'phone'} />
