@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { spawn } from 'node:child_process';
 import {
   chmodSync,
@@ -11,7 +11,6 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
-import { createHash } from 'node:crypto';
 import { dirname, join } from 'node:path';
 import { postgresFolder } from './packages.mjs';
 import { ROOT, alive, probe } from './run.mjs';
@@ -26,7 +25,8 @@ function userFor(folder) {
   // A checkout below a folder that only root may enter is reached with one capability more, where that is allowed.
   const reaching = [...plain, '--inh-caps=+dac_override', '--ambient-caps=+dac_override'];
   for (const prefix of [plain, reaching]) {
-    const [command, ...args] = [...prefix, 'test', '-x', dirname(folder)];
+    // Not `test -x`: it asks without the capability.
+    const [command, ...args] = [...prefix, 'ls', dirname(folder)];
     if (probe(command, args).ok) return { prefix, uid, gid, folder };
   }
   const name = createHash('sha256').update(folder).digest('hex').slice(0, 12);
@@ -53,6 +53,7 @@ export function freePort() {
  */
 export async function startPostgres(name, { durable }) {
   const bin = postgresFolder();
+  mkdirSync(join(ROOT, '.data'), { recursive: true });
   const as = userFor(join(ROOT, '.data', name));
   const cluster = join(as.folder, 'cluster');
   const passwordFile = join(as.folder, 'password');
