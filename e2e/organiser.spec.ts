@@ -72,3 +72,30 @@ test('the application breaks none of its own content policy, light and dark', as
   // A preview frame is not allowed to run the page's script; that refusal is wanted.
   expect(refused.filter((text) => !text.includes('about:srcdoc'))).toEqual([]);
 });
+
+test('a colleague’s change appears without reload, in the lanes and in the studio', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  const colleague = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(colleague);
+  await colleague.getByRole('link', { name: /Windows/ }).click();
+  await colleague.getByRole('link', { name: 'On the quay' }).click();
+  await colleague.getByText('list', { exact: true }).click();
+  const preview = colleague.frameLocator('iframe[title="What readers see"]');
+  await expect(preview.getByText('Saturday market').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Write an entry', exact: true }).click();
+  await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'EV Events on the quay' });
+  await page.getByLabel('Title').fill('Lantern walk');
+  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await expect(preview.getByText('Lantern walk')).toBeVisible();
+  const [first] = await Promise.all([
+    page.getByRole('button', { name: 'Lantern walk' }).first(),
+    colleague.getByRole('link', { name: /Calendars/ }).click(),
+  ]);
+  await expect(colleague.getByRole('button', { name: 'Lantern walk' })).toBeVisible();
+  await first.click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(colleague.getByRole('button', { name: 'Lantern walk' })).toHaveCount(0);
+});

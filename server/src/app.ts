@@ -6,6 +6,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
 import type { Sequelize } from 'sequelize';
+import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './calendars/calendarRoutes';
 import type { Config } from './config';
 import { demoRoute } from './demoRoute';
@@ -29,6 +30,7 @@ export function createApp(
   config: Config,
   sequelize: Sequelize,
   publisher: Publisher,
+  stream: ChangeStream,
 ): { app: Express; close: () => Promise<void> } {
   const app = express();
   app.disable('x-powered-by');
@@ -56,7 +58,7 @@ export function createApp(
   app.use(outwardRoutes(publisher, config.publicUrl));
 
   const { middleware, close } = sessions(config);
-  app.use('/api', api(config, sequelize, publisher, middleware));
+  app.use('/api', api(config, sequelize, publisher, stream, middleware));
   if (config.webFolder) app.use(webApplication(config.webFolder));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
@@ -67,6 +69,7 @@ function api(
   config: Config,
   sequelize: Sequelize,
   publisher: Publisher,
+  stream: ChangeStream,
   session: express.RequestHandler,
 ): Router {
   const routes = [
@@ -74,6 +77,7 @@ function api(
     ...calendarRoutes(sequelize),
     ...entryRoutes(sequelize),
     ...importRoutes(sequelize),
+    changeRoute(stream),
     ...windowRoutes(sequelize, config.publicUrl, () => publisher.catchUp()),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, config.publicUrl)] : []),
   ];

@@ -4,6 +4,7 @@ import { createApp } from './app';
 import type { Config } from './config';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
+import { ChangeStream } from './http/changeStream';
 import { log } from './log';
 import { followChanges } from './outward/changeListener';
 import { pollPath } from './outward/pollPath';
@@ -19,10 +20,11 @@ export interface RunningServer {
 export async function startServer(config: Config): Promise<RunningServer> {
   const sequelize = connect(config.databaseUrl);
   await migrate(sequelize);
-  const publisher = new Publisher(sequelize, config.publicUrl);
+  const stream = new ChangeStream();
+  const publisher = new Publisher(sequelize, config.publicUrl, (news) => stream.tell(news));
   await publisher.start();
   const listener = followChanges(config.databaseUrl, publisher);
-  const { app, close: closeApp } = createApp(config, sequelize, publisher);
+  const { app, close: closeApp } = createApp(config, sequelize, publisher, stream);
   const poll = pollPath(publisher);
   const server = createServer((req, res) => {
     if (!poll(req, res)) app(req, res);
@@ -34,6 +36,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
     port,
     publisher,
     close: async () => {
+      stream.close();
       server.closeIdleConnections();
       await new Promise((resolve) => {
         server.close(resolve);

@@ -1,10 +1,15 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
+import { changeSlice } from './api/changeSlice';
 import { zonalApi } from './api/zonalApi';
 import { deskSlice, keepDesk } from './calendars/deskSlice';
 
 export const store = configureStore({
-  reducer: { [zonalApi.reducerPath]: zonalApi.reducer, desk: deskSlice.reducer },
+  reducer: {
+    [zonalApi.reducerPath]: zonalApi.reducer,
+    desk: deskSlice.reducer,
+    changes: changeSlice.reducer,
+  },
   middleware: (defaults) => defaults().concat(zonalApi.middleware),
 });
 

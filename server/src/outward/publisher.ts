@@ -11,6 +11,7 @@ import type { Revision } from '@zonal/core/reach';
 import { dayOfWall, wallAt } from '@zonal/core/zones';
 import { Op, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
+import type { ChangeNews } from '../http/changeStream';
 import { log } from '../log';
 import { addressesOf, rulesOf, viewIdOf } from '../windows/windowStore';
 import { makeDocument, type Document } from './document';
@@ -65,6 +66,8 @@ export class Publisher {
   constructor(
     private readonly sequelize: Sequelize,
     private readonly publicUrl: string,
+    /** Is told what changed inside, before it is compiled. */
+    private readonly tell: (news: ChangeNews) => void = () => undefined,
     private readonly clock: () => number = Date.now,
   ) {}
 
@@ -128,6 +131,7 @@ export class Publisher {
         await this.material.refresh(row.calendarId, row.entryIds);
       }
     }
+    if (rows.length) this.tell({ calendarIds: [...calendarIds], windowIds: [...windowIds] });
     if (windowIds.size) await this.loadWindows([...windowIds]);
     for (const [id, { rules }] of this.windows) {
       if (rules.sources.some((s) => calendarIds.has(s.calendarId))) windowIds.add(id);

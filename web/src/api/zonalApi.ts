@@ -77,7 +77,7 @@ export const zonalApi = createApi({
     }),
     entries: build.query<Entry[], { calendarId: string; from: string; to: string }>({
       query: ({ calendarId, from, to }) => `/calendars/${calendarId}/entries?from=${from}&to=${to}`,
-      providesTags: ['Entry'],
+      providesTags: (_result, _error, { calendarId }) => ['Entry', { type: 'Entry', id: calendarId }],
     }),
     addEntry: build.mutation<Entry, { calendarId: string; entry: EntryInput }>({
       query: ({ calendarId, entry }) => ({

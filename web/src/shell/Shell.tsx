@@ -2,6 +2,7 @@ import { LogOut, Moon, Sun, SunMoon } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
+import { useLiveChanges } from '../api/useLiveChanges';
 import { useSignOutMutation } from '../api/zonalApi';
 import type { Session } from '../api/types';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
@@ -80,6 +81,7 @@ const ICONS = { auto: SunMoon, light: Sun, dark: Moon };
 const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
 
 export function Shell({ user, children }: { user: NonNullable<Session['user']>; children: ReactNode }) {
+  useLiveChanges();
   const [signOut] = useSignOutMutation();
   const [theme, setTheme] = useState(chosenTheme);
   const Icon = ICONS[theme];

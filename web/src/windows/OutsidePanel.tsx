@@ -1,7 +1,8 @@
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { Calendar, OutwardWindow, WindowInput } from '../api/types';
+import type { OutwardWindow, WindowInput } from '../api/types';
+import { useAppSelector } from '../store';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
@@ -43,16 +44,16 @@ const OUTSIDE_ZONES = [
 interface OutsidePanelProps {
   draft: WindowInput;
   window: OutwardWindow | null;
-  calendars: readonly Calendar[];
 }
 
 /** What a reader would get by the draft, made by the same core as what is served. */
-export function OutsidePanel({ draft, window, calendars }: OutsidePanelProps) {
+export function OutsidePanel({ draft, window }: OutsidePanelProps) {
   const [form, setForm] = useState<PreviewForm>('page');
   const [show, setShow] = useState<Showing>('month');
   const [zone, setZone] = useState('');
   const [width, setWidth] = useState<'desk' | 'phone'>('desk');
   const now = useNow();
+  const changes = useAppSelector((state) => state.changes);
   const key = window?.keys[0];
   const question = useMemo(
     () =>
@@ -64,12 +65,12 @@ export function OutsidePanel({ draft, window, calendars }: OutsidePanelProps) {
             form,
             show,
             zone,
-            stamp: calendars.map((c) => `${c.id}:${c.entryCount}`).join(),
+            stamp: String(changes),
             now,
             addresses: { see: key?.see ?? '(address follows)', feed: key?.feed ?? '(address follows)' },
           }
         : null,
-    [draft, window, key, form, show, zone, calendars, now],
+    [draft, window, key, form, show, zone, changes, now],
   );
   const { answer, busy } = usePreview(question);
   const pages = form === 'page' || form === 'embed';

@@ -175,7 +175,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           <GlassPanel draft={draft} set={set} isNew={!window} />
         </section>
         <section aria-labelledby="outside">
-          <OutsidePanel draft={draft} window={window} calendars={calendars} />
+          <OutsidePanel draft={draft} window={window} />
         </section>
       </Columns>
       {window && !closed && <Addresses window={window} />}
