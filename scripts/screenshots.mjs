@@ -35,7 +35,6 @@ await main(async () => {
     await page.getByTitle('What readers see').waitFor();
   };
 
-  await shot('sign-in', () => page.goto(BASE));
   await page.goto(BASE);
   const { email, password } = demo.accounts[0];
   await page.getByLabel('E-mail address').fill(email);
@@ -44,12 +43,6 @@ await main(async () => {
   await page.getByRole('region', { name: /Lanes/ }).waitFor();
 
   await shot('calendars', () => page.goto(`${BASE}/calendars`));
-  await shot('calendars-list', async () => {
-    await page.goto(`${BASE}/calendars`);
-    await page.getByText('List', { exact: true }).click();
-  });
-  await page.goto(`${BASE}/calendars`);
-  await page.getByText('Lanes', { exact: true }).click();
   await shot('entry-editor', async () => {
     await page.goto(`${BASE}/calendars`);
     await page
@@ -62,7 +55,6 @@ await main(async () => {
   await shot('studio', () => studio('On the quay'));
   await shot('page', () => page.goto(see('on-the-quay').see));
   await shot('page-phone', () => page.goto(see('bridge-times').see), { width: 390, height: 800 });
-  await shot('page-list', () => page.goto(`${see('works-ahead').see}?show=list`));
   await shot('embed', () => page.goto(`${see('on-the-quay').embed}?show=list`), { width: 520, height: 640 });
   await browser.close();
 });
