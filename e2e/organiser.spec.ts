@@ -22,6 +22,7 @@ test('an entry is written, recurs, is frosted and deleted, all from the keyboard
   await expect(rows).toHaveCount(2);
   await expect(rows.first()).toContainText('recurring, frosted: busy time at most');
   await page.getByRole('button', { name: 'Key inventory' }).first().press('Enter');
+  await page.getByText('All dates', { exact: true }).click();
   await page.getByRole('button', { name: 'Delete all dates' }).press('Enter');
   await expect(rows).toHaveCount(0);
 });
@@ -98,4 +99,60 @@ test('a colleague’s change appears without reload, in the lanes and in the stu
   await first.click();
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect(colleague.getByRole('button', { name: 'Lantern walk' })).toHaveCount(0);
+});
+
+test('one date, all later dates, or all dates of a series are changed, as chosen', async ({ page }) => {
+  await signIn(page);
+  await page.getByText('List', { exact: true }).click();
+  await page.getByText('4 weeks').click();
+  await page.getByRole('button', { name: 'Write an entry', exact: true }).click();
+  await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'HD House diary' });
+  await page.getByLabel('Title').fill('Tide gauge');
+  await page.getByLabel('Recurs').selectOption('daily');
+  await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
+  await page.getByLabel('Times', { exact: true }).fill('6');
+  await page.getByRole('button', { name: 'Write the entry' }).click();
+  const rows = page.getByRole('row', { name: /Tide gauge/ });
+  await expect(rows).toHaveCount(6);
+  const open = async (n: number) => {
+    await rows.nth(n).getByRole('button').click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+  };
+  const save = async () => {
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
+  };
+
+  await open(1);
+  await expect(page.getByText('All others stay.')).toBeVisible();
+  await page.getByLabel('Title').fill('Tide gauge, cleaned');
+  await save();
+  await expect(page.getByRole('row', { name: /cleaned/ })).toHaveCount(1);
+
+  await open(3);
+  await page.getByLabel('Start time').fill('11:00');
+  await page.getByText('From here on').click();
+  await expect(page.getByText('all later dates (3 in two years). 3 earlier ones stay.')).toBeVisible();
+  // What was typed is carried over to the other choice of dates.
+  await expect(page.getByLabel('Start time')).toHaveValue('11:00');
+  await page.getByLabel('End time').fill('11:30');
+  await save();
+  await expect(page.getByRole('row', { name: /11:00–11:30.*Tide gauge/ })).toHaveCount(3);
+  await expect(page.getByRole('row', { name: /09:00–10:00.*Tide gauge/ })).toHaveCount(3);
+
+  await open(4);
+  await page.getByRole('button', { name: 'Skip this date' }).click();
+  await expect(rows).toHaveCount(5);
+  await open(0);
+  await page.getByText('All dates', { exact: true }).click();
+  await page.getByLabel('Place').fill('Pier head');
+  await save();
+  await expect(page.getByRole('row', { name: /Tide gauge.*Pier head/ })).toHaveCount(2);
+  for (const n of [0, 0]) {
+    await open(n);
+    await page.getByText('All dates', { exact: true }).click();
+    await page.getByRole('button', { name: 'Delete all dates' }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
+  }
+  await expect(rows).toHaveCount(0);
 });

@@ -150,6 +150,34 @@ describe('calendars and entries', () => {
     expect((await client.call('GET', `/entries/${entry.id}`)).body.code).toBe('not-found');
   });
 
+  it('cuts a series in two at once or not at all', async () => {
+    const cal = await calendar();
+    const recurrence = { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] };
+    const { body: entry } = await client.call(
+      'POST',
+      `/calendars/${cal.id}/entries`,
+      entryInput({ recurrence }),
+    );
+    const half = entryInput({ recurrence: { ...recurrence, rule: 'FREQ=DAILY;COUNT=2' } });
+    const split = (version: number, from: object) =>
+      client.call('POST', `/entries/${entry.id}/split`, { version, before: half, from });
+    const broken = { ...half, recurrence: { ...recurrence, rule: 'FREQ=NEVER' } };
+    expect((await split(1, broken)).body.code).toBe('rule-invalid');
+    expect((await split(7, half)).body).toMatchObject({
+      code: 'version-conflict',
+      details: { current: { version: 1 } },
+    });
+    const entries = async () => (await client.call('GET', `/calendars/${cal.id}/entries`)).body;
+    expect(await entries()).toHaveLength(1);
+    const done = await split(1, { ...half, title: 'Later' });
+    expect(done.status).toBe(201);
+    expect(done.body).toMatchObject({
+      before: { id: entry.id, version: 2 },
+      from: { title: 'Later', version: 1 },
+    });
+    expect(await entries()).toHaveLength(2);
+  });
+
   it('finds the entries of a stretch, endless series among them', async () => {
     const cal = await calendar();
     const add = (parts: object) => client.call('POST', `/calendars/${cal.id}/entries`, entryInput(parts));
@@ -369,6 +397,17 @@ describe('what goes outside', () => {
     );
     expect(api.components.schemas.CalendarInput.required).toContain('zone');
     expect((await get('/api/demo')).status).toBe(404);
+  });
+
+  it('follows a window to a host zone where it is still the day before', async () => {
+    const { cal, window, see } = await opened('tinted');
+    for (const [version, hostZone] of [
+      [1, 'Pacific/Kiritimati'],
+      [2, 'Pacific/Pago_Pago'],
+    ]) {
+      await client.call('PUT', `/windows/${window.id}`, windowInput(cal.id, 'tinted', { version, hostZone }));
+      expect(await textOf(see)).toContain(`Times are in <strong>${String(hostZone).replace('_', ' ')}`);
+    }
   });
 
   it('detects two changes of one window', async () => {

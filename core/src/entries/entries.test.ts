@@ -177,6 +177,14 @@ describe('rules as people see them', () => {
 });
 
 describe('moving a series', () => {
+  it('takes the end of its rule along, so that no date is lost', () => {
+    const daily = recurring('FREQ=DAILY;UNTIL=20260107T130000Z');
+    expect(localStarts(daily)).toHaveLength(3);
+    const moved = moveSeries(daily, zoned('2026-01-05T15:00'), zoned('2026-01-05T16:00'));
+    expect(moved.recurrence!.rule).toBe('FREQ=DAILY;UNTIL=20260107T190000Z');
+    expect(localStarts(moved)).toHaveLength(3);
+  });
+
   it('takes its excepted and changed dates along', () => {
     const series: Entry = {
       ...recurring('FREQ=DAILY;COUNT=4'),

@@ -58,3 +58,15 @@ export {
 } from './simpleRule';
 export { ruleWords } from './ruleWords';
 export { moveSeries } from './moveSeries';
+export {
+  SCOPES,
+  changeDate,
+  changeOnward,
+  cutSeries,
+  skipDate,
+  usualAt,
+  type AtDate,
+  type Cut,
+  type Scope,
+} from './editSeries';
+export { untilText } from './until';

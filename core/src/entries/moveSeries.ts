@@ -1,4 +1,5 @@
 import type { Recurrence, Override } from './entry';
+import { moveUntil } from './until';
 import { wallOf, whenLike, type When } from './when';
 
 interface Series {
@@ -23,7 +24,7 @@ export function moveSeries<T extends Series>(entry: T, start: When, end: When): 
     start,
     end,
     recurrence: {
-      rule,
+      rule: rule && moveUntil(rule, entry.start, start, shift),
       dates: dates.map(along),
       exceptDates: exceptDates.map((d) => (d.kind === 'date' && start.kind !== 'date' ? d : along(d))),
     },

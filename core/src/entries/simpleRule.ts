@@ -1,16 +1,6 @@
-import {
-  DAY,
-  SECOND,
-  dayFromText,
-  dayOfWall,
-  dayToText,
-  instantOf,
-  partsOfDay,
-  wallAt,
-  wallToText,
-  weekdayOf,
-} from '../zones';
+import { DAY, SECOND, dayFromText, dayOfWall, dayToText, partsOfDay, wallAt, weekdayOf } from '../zones';
 import { WEEKDAY_CODES, ruleFromText, type Rule } from './rule';
+import { untilText } from './until';
 import { wallOf, type When } from './when';
 
 export const SIMPLE_KINDS = ['daily', 'weekly', 'monthly-date', 'monthly-weekday', 'yearly'] as const;
@@ -96,14 +86,9 @@ export function textOfSimpleRule({ kind, interval, weekdays, end }: SimpleRule, 
     parts.push(`BYDAY=${weekdays.map((d) => WEEKDAY_CODES[d]).join(',')}`);
   if (kind === 'monthly-weekday') parts.push(`BYDAY=${ordinal[0]}${WEEKDAY_CODES[Number(ordinal[1])]}`);
   if (end.kind === 'count') parts.push(`COUNT=${end.count}`);
-  if (end.kind === 'until') parts.push(`UNTIL=${untilText(end.last, start)}`);
+  if (end.kind === 'until') {
+    // The whole of the last day is taken in.
+    parts.push(`UNTIL=${untilText(start, (dayFromText(end.last) + 1) * DAY - SECOND)}`);
+  }
   return parts.join(';');
-}
-
-/** UNTIL takes in the whole of the last day: as a date, floating, or in UTC (RFC 5545 section 3.3.10). */
-function untilText(last: string, start: When): string {
-  const wall = (dayFromText(last) + 1) * DAY - SECOND;
-  const compact = (w: number) => wallToText(w).replace(/[-:]/g, '');
-  if (start.kind === 'date') return compact(wall).slice(0, 8);
-  return start.kind === 'floating' ? compact(wall) : `${compact(instantOf(start.zone, wall))}Z`;
 }

@@ -1,6 +1,7 @@
 import {
   instantOfWhen,
   sameWhen,
+  untilText,
   wallOf,
   whenLike,
   type Entry,
@@ -8,7 +9,7 @@ import {
   type Range,
   type When,
 } from '../entries';
-import { instantOf, wallToText, type Wall, type ZoneName } from '../zones';
+import { wallToText, type Wall, type ZoneName } from '../zones';
 import { contentThrough, type OutwardContent, type OutwardField } from './fields';
 import { inferRule } from './inferRule';
 import { pseudonym } from './pseudonym';
@@ -100,13 +101,6 @@ function single(
   { secret }: Telling,
 ): OutwardSingle {
   return { kind: 'single', uid: pseudonym(secret, thing), ...time, content };
-}
-
-/** UNTIL is a date for dates, floating for floating times, and UTC for times in a zone (RFC 5545 section 3.3.10). */
-function untilText(like: When, wall: Wall): string {
-  const compact = (w: Wall) => wallToText(w).replace(/[-:]/g, '');
-  if (like.kind === 'date') return compact(wall).slice(0, 8);
-  return like.kind === 'floating' ? compact(wall) : `${compact(instantOf(like.zone, wall))}Z`;
 }
 
 function slotWithin(slot: When, start: When, { range, hostZone }: Telling): boolean {

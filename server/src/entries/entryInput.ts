@@ -66,3 +66,10 @@ export class EntryInput extends ContentInput {
   /** The version that was changed; left out when the entry is new. */
   @IsOptional() @IsInt() version?: number;
 }
+
+/** A series cut in two: `before` replaces it, `from` becomes an entry of its own. */
+export class SplitInput {
+  @IsInt() version!: number;
+  @ValidateNested() @Type(() => EntryInput) before!: EntryInput;
+  @ValidateNested() @Type(() => EntryInput) from!: EntryInput;
+}

@@ -1,11 +1,11 @@
 import { Problem } from '@zonal/core/problems';
 import { randomUUID } from 'node:crypto';
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
 import { changing } from '../db/changes';
 import { EntryRow } from '../db/models';
 import { route } from '../http/route';
-import { EntryInput } from './entryInput';
+import { EntryInput, SplitInput } from './entryInput';
 import { columnsOf, entryOf, within } from './entryStore';
 
 const MOST_DAYS = 366 * 5;
@@ -13,6 +13,24 @@ const MOST_DAYS = 366 * 5;
 async function rowOf(id: string): Promise<EntryRow> {
   const row = /^[0-9a-f-]{36}$/.test(id) ? await EntryRow.findByPk(id) : null;
   if (!row) throw new Problem('not-found');
+  return row;
+}
+
+/** Returns the entry with its new columns. Throws `version-conflict` unless it still has the version that was seen. */
+async function replace(
+  id: string,
+  version: number,
+  columns: ReturnType<typeof columnsOf>,
+  yours: unknown,
+  transaction: Transaction,
+): Promise<EntryRow> {
+  const [changed] = await EntryRow.update(
+    { ...columns, version: version + 1 },
+    { where: { id, version }, transaction },
+  );
+  const row = await EntryRow.findByPk(id, { transaction });
+  if (!row) throw new Problem('not-found');
+  if (!changed) throw new Problem('version-conflict', { current: entryOf(row), yours });
   return row;
 }
 
@@ -79,16 +97,32 @@ export const entryRoutes = (sequelize: Sequelize) => [
     summary: 'Change an entry; 409 with both versions when somebody else changed it first',
     body: EntryInput,
     handle: async ({ body, param }) => {
-      const before = await rowOf(param('id'));
-      const columns = columnsOf(body, (await calendarOf(before.calendarId)).zone);
-      const version = body.version ?? 0;
+      const seen = await rowOf(param('id'));
+      const columns = columnsOf(body, (await calendarOf(seen.calendarId)).zone);
       return changing(sequelize, async (transaction) => {
-        const where = { id: before.id, version };
-        const [changed] = await EntryRow.update({ ...columns, version: version + 1 }, { where, transaction });
-        const row = await EntryRow.findByPk(before.id, { transaction });
-        if (!row) throw new Problem('not-found');
-        if (!changed) throw new Problem('version-conflict', { current: entryOf(row), yours: body });
+        const row = await replace(seen.id, body.version ?? 0, columns, body, transaction);
         return { result: entryOf(row), touched: [{ calendarId: row.calendarId, entryIds: [row.id] }] };
+      });
+    },
+  }),
+  route<SplitInput>({
+    method: 'post',
+    path: '/entries/:id/split',
+    tag: 'Entries',
+    summary: 'Change a series from one date on: the entry keeps the dates before, a new entry has the rest',
+    body: SplitInput,
+    status: 201,
+    handle: async ({ body, param }) => {
+      const seen = await rowOf(param('id'));
+      const { zone } = await calendarOf(seen.calendarId);
+      const [before, from] = [columnsOf(body.before, zone), columnsOf(body.from, zone)];
+      return changing(sequelize, async (transaction) => {
+        const row = await replace(seen.id, body.version, before, body.from, transaction);
+        const id = randomUUID();
+        const { calendarId } = row;
+        const added = await EntryRow.create({ id, calendarId, uid: id, ...from }, { transaction });
+        const touched = [{ calendarId, entryIds: [row.id, id] }];
+        return { result: { before: entryOf(row), from: entryOf(added) }, touched };
       });
     },
   }),

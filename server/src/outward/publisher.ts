@@ -60,6 +60,8 @@ export class Publisher {
   private readonly keys = new Map<string, KeyPlace>();
   private readonly shown = new Map<string, Shown>();
   private readonly memos = new Map<string, Memo>();
+  /** Windows that have to be compiled anew; they stay here until that has worked. */
+  private readonly stale = new Set<string>();
   private cursor = 0;
   private running: Promise<void> = Promise.resolve();
 
@@ -133,14 +135,13 @@ export class Publisher {
     }
     if (rows.length) this.tell({ calendarIds: [...calendarIds], windowIds: [...windowIds] });
     if (windowIds.size) await this.loadWindows([...windowIds]);
-    for (const [id, { rules }] of this.windows) {
-      if (rules.sources.some((s) => calendarIds.has(s.calendarId))) windowIds.add(id);
-    }
     // Only now: after a failure on the way the same changes are taken again.
     this.cursor = rows.at(-1)?.id ?? this.cursor;
     for (const [id, window] of this.windows) {
-      if (windowIds.has(id) || this.dayHasTurned(window)) await this.compileWindow(id);
+      const touched = windowIds.has(id) || window.rules.sources.some((s) => calendarIds.has(s.calendarId));
+      if (touched || this.dayHasTurned(window)) this.stale.add(id);
     }
+    for (const id of this.stale) await this.compileWindow(id);
   }
 
   private async loadWindows(ids?: readonly string[]): Promise<void> {
@@ -177,24 +178,27 @@ export class Publisher {
 
   private async compileWindow(windowId: string): Promise<void> {
     const window = this.windows.get(windowId)!;
-    if (window.closed) return;
     const views = new Map<string, { reader: Reader; tokens: string[] }>();
-    for (const token of window.tokens) {
+    for (const token of window.closed ? [] : window.tokens) {
       const { viewId, reader } = this.keys.get(token)!;
       const known = views.get(viewId);
       if (known) known.tokens.push(token);
       else views.set(viewId, { reader, tokens: [token] });
     }
-    for (const [viewId, { reader, tokens }] of views)
-      await this.compileView(windowId, viewId, reader, tokens);
+    let done = true;
+    for (const [viewId, { reader, tokens }] of views) {
+      done = (await this.compileView(windowId, viewId, reader, tokens)) && done;
+    }
+    if (done) this.stale.delete(windowId);
   }
 
+  /** Returns false when another process has stored a newer state: this one has changes to take in first. */
   private async compileView(
     windowId: string,
     viewId: string,
     reader: Reader,
     tokens: string[],
-  ): Promise<void> {
+  ): Promise<boolean> {
     const { rules, listed } = this.windows.get(windowId)!;
     const now = this.clock();
     const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);
@@ -203,7 +207,7 @@ export class Publisher {
     const view = outwardView(entries, rules, range, reader, this.memoFor(viewId, rules, range.from));
     const basis = { changeId: this.cursor, day: dayOfWall(wallAt(rules.hostZone, now)) };
     const revision = await recordRevision(this.sequelize, viewId, windowId, view, basis, now);
-    if (!revision) return;
+    if (!revision) return false;
     const before = this.shown.get(viewId);
     const shown: Shown = { view, revision, listed, documents: new Map() };
     // Programs that follow get the new bytes from memory from the first poll on.
@@ -213,6 +217,7 @@ export class Publisher {
       }
     }
     this.shown.set(viewId, shown);
+    return true;
   }
 
   private memoFor(viewId: string, rules: WindowRules, from: number): TellingMemo {

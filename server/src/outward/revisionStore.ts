@@ -27,11 +27,16 @@ export async function recordRevision(
       replacements: { id },
     });
     const row = await ViewRow.findByPk(id, { transaction });
-    if (row && (row.changeId > basis.changeId || row.day > basis.day)) return null;
+    if (row && newer(row, basis)) return null;
     const revision = nextRevision(row?.revision ?? null, view, now);
     if (!row) await ViewRow.create({ id, windowId, revision, ...basis }, { transaction });
     else if (revision !== row.revision) await row.update({ revision, ...basis }, { transaction });
     else await row.update({ ...basis }, { transaction });
     return revision;
   });
+}
+
+/** Of two states with the same changes the one of the later day counts. */
+function newer(stored: Basis, basis: Basis): boolean {
+  return stored.changeId === basis.changeId ? stored.day > basis.day : stored.changeId > basis.changeId;
 }

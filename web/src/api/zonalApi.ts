@@ -91,6 +91,17 @@ export const zonalApi = createApi({
       query: ({ id, entry }) => ({ url: `/entries/${id}`, method: 'PUT', body: entryBody(entry) }),
       invalidatesTags: ['Entry'],
     }),
+    splitEntry: build.mutation<
+      { before: Entry; from: Entry },
+      { version: number; before: Entry; from: Entry }
+    >({
+      query: ({ version, before, from }) => ({
+        url: `/entries/${before.id}/split`,
+        method: 'POST',
+        body: { version, before: entryBody(before), from: entryBody(from) },
+      }),
+      invalidatesTags: ['Entry', 'Calendar'],
+    }),
     deleteEntry: build.mutation<void, { id: string; version: number }>({
       query: ({ id, version }) => ({ url: `/entries/${id}?version=${version}`, method: 'DELETE' }),
       invalidatesTags: ['Entry', 'Calendar'],
@@ -129,6 +140,7 @@ export const {
   useDeleteCalendarMutation,
   useAddEntryMutation,
   useSaveEntryMutation,
+  useSplitEntryMutation,
   useDeleteEntryMutation,
   useImportFileMutation,
   useWindowsQuery,

@@ -74,7 +74,7 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
     [shown, entries, from, to],
   );
   const go = (day: Day) => dispatch(wentTo(dayToText(day)));
-  const open = (item: DeskItem) => setWork({ kind: 'entry', editing: { entry: item.entry } });
+  const open = (item: DeskItem) => setWork({ kind: 'entry', editing: { entry: item.entry, date: item.one } });
   const add = (calendar: Calendar, day: Day) =>
     setWork({ kind: 'entry', editing: { calendarId: calendar.id, day } });
   const done = () => setWork(null);

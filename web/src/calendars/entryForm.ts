@@ -11,8 +11,8 @@ import {
   type When,
 } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import { DAY, dayFromText, dayToText, type Day } from '@zonal/core/zones';
-import type { Calendar, EntryInput } from '../api/types';
+import { DAY, dayFromText, dayToText, type Day, type ZoneName } from '@zonal/core/zones';
+import type { EntryInput } from '../api/types';
 
 export const CLOCKS = ['zoned', 'floating', 'date'] as const;
 /** Whether an entry has times in a zone, floating times, or whole days. */
@@ -44,8 +44,8 @@ export interface EntryForm {
   count: string;
 }
 
-/** Returns the form of a new entry on a day. */
-export function blankForm(calendar: Calendar, day: Day): EntryForm {
+/** Returns the form of a new entry on a day, on the clocks of a zone. */
+export function blankForm(zone: ZoneName, day: Day): EntryForm {
   const date = dayToText(day);
   return {
     title: '',
@@ -59,7 +59,7 @@ export function blankForm(calendar: Calendar, day: Day): EntryForm {
     shows: 'busy',
     hold: 'none',
     clock: 'zoned',
-    zone: calendar.zone,
+    zone,
     startDate: date,
     startTime: '09:00',
     endDate: date,
@@ -74,7 +74,7 @@ export function blankForm(calendar: Calendar, day: Day): EntryForm {
 }
 
 /** Returns the form of an entry. A rule of no common shape is `kept`. */
-export function formOf(entry: Entry, calendar: Calendar): EntryForm {
+export function formOf(entry: Entry, zone: ZoneName): EntryForm {
   const split = (when: When) => {
     const [date, time] = when.kind === 'date' ? [when.date, '09:00'] : when.at.split('T');
     return { date: date!, time: time!.slice(0, 5) };
@@ -82,7 +82,7 @@ export function formOf(entry: Entry, calendar: Calendar): EntryForm {
   const [start, end] = [split(entry.start), split(entry.end)];
   const rule = entry.recurrence?.rule;
   const simple = rule ? simpleRuleOf(rule, entry.start) : null;
-  const blank = blankForm(calendar, dayFromText(start.date));
+  const blank = blankForm(zone, dayFromText(start.date));
   return {
     ...blank,
     title: entry.title,
@@ -96,7 +96,7 @@ export function formOf(entry: Entry, calendar: Calendar): EntryForm {
     shows: entry.shows,
     hold: entry.hold,
     clock: entry.start.kind,
-    zone: entry.start.kind === 'zoned' ? entry.start.zone : calendar.zone,
+    zone: entry.start.kind === 'zoned' ? entry.start.zone : zone,
     startDate: start.date,
     startTime: start.time,
     endDate: entry.end.kind === 'date' ? dayToText(dayFromText(end.date) - 1) : end.date,
@@ -134,7 +134,8 @@ export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
     ? { ...contentOf(before), ...before }
     : { ...EMPTY_CONTENT, start, end, recurrence: null, overrides: [] };
   const moved = moveSeries(base, start, end);
-  const rule = ruleOf(form, start, before);
+  const rule =
+    before && sameRecurrence(form, before) ? (moved.recurrence?.rule ?? null) : ruleOf(form, start, before);
   return {
     ...moved,
     title: form.title.trim(),
@@ -153,6 +154,14 @@ export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
     recurrence: rule === null ? null : { ...(moved.recurrence ?? { dates: [], exceptDates: [] }), rule },
     overrides: rule === null ? [] : moved.overrides,
   };
+}
+
+const RECURRENCE_FIELDS = ['recurs', 'interval', 'weekdays', 'end', 'until', 'count'] as const;
+
+/** Whether a form says of the recurrence what the entry says: then the rule stays as it was written. */
+function sameRecurrence(form: EntryForm, before: Entry): boolean {
+  const own = formOf(before, form.zone);
+  return RECURRENCE_FIELDS.every((field) => String(form[field]) === String(own[field]));
 }
 
 function ruleOf(form: EntryForm, start: When, before: Entry | null): string | null {
