@@ -156,3 +156,22 @@ test('one date, all later dates, or all dates of a series are changed, as chosen
   }
   await expect(rows).toHaveCount(0);
 });
+
+test('a quick line shows what was understood, and writes it', async ({ page }) => {
+  await signIn(page);
+  await page.getByText('List', { exact: true }).click();
+  await page.getByLabel('Into').selectOption({ label: 'HD House diary' });
+  const line = page.getByLabel(/Quick line/);
+  await line.fill('today 14:00-15:30');
+  await expect(page.getByText('A title is missing still.')).toBeVisible();
+  await line.fill('today 14:00-15:30 Rope count @ Net loft #stock');
+  await expect(
+    page.getByText(/Understood: .*14:00 to 15:30, “Rope count”, at Net loft, labelled stock\./),
+  ).toBeVisible();
+  await line.press('Enter');
+  await expect(page.getByText(/Written into House diary/)).toBeVisible();
+  await expect(page.getByRole('row', { name: /14:00–15:30.*Rope count.*Net loft/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Rope count' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Rope count' })).toHaveCount(0);
+});

@@ -70,3 +70,4 @@ export {
   type Scope,
 } from './editSeries';
 export { untilText } from './until';
+export { quickMoment, readQuickLine, type QuickLine } from './quickLine';

@@ -20,6 +20,7 @@ import { EntryEditor, type Editing } from './EntryEditor';
 import { EntryList } from './EntryList';
 import { ImportSheet } from './ImportSheet';
 import { Lanes } from './Lanes';
+import { QuickLine } from './QuickLine';
 import { useEntries } from './useEntries';
 
 const Bar = styled.div`
@@ -149,6 +150,7 @@ function Desk({ calendars }: { calendars: readonly Calendar[] }) {
           </MainButton>
         </Row>
       </Bar>
+      {shown.length > 0 && <QuickLine calendars={shown} />}
       {problem && <Notice>{problem.message}</Notice>}
       {!calendars.length && (
         <Empty>

@@ -12,7 +12,7 @@ const Frame = styled.div`
   overflow: auto;
   border: 1px solid var(--line);
   background: var(--sheet);
-  max-height: calc(100dvh - 13rem);
+  max-height: max(20rem, calc(100dvh - 17rem));
 `;
 
 const Table = styled.div<{ $days: number }>`

@@ -60,14 +60,15 @@ interface FieldProps extends Omit<TextFieldProps, 'children'> {
   help?: ReactNode;
   error?: string | undefined;
   lines?: boolean;
+  placeholder?: string;
 }
 
 /** A line or a box of text with its label, help and error. */
-export function Field({ label, help, error, lines, ...props }: FieldProps) {
+export function Field({ label, help, error, lines, placeholder, ...props }: FieldProps) {
   return (
     <Look {...props} isInvalid={!!error}>
       <Label>{label}</Label>
-      {lines ? <TextArea /> : <Input />}
+      {lines ? <TextArea /> : <Input {...(placeholder ? { placeholder } : {})} />}
       {help && <Text slot="description">{help}</Text>}
       <FieldError>{error}</FieldError>
     </Look>
