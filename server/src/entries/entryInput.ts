@@ -3,6 +3,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsDefined,
   IsIn,
   IsInt,
   IsOptional,
@@ -55,7 +56,7 @@ export class OverrideInput {
   @IsWhen() slot!: When;
   @IsWhen() start!: When;
   @IsWhen() end!: When;
-  @ValidateNested() @Type(() => ContentInput) content!: ContentInput;
+  @IsDefined() @ValidateNested() @Type(() => ContentInput) content!: ContentInput;
 }
 
 export class EntryInput extends ContentInput {
@@ -70,6 +71,6 @@ export class EntryInput extends ContentInput {
 /** A series cut in two: `before` replaces it, `from` becomes an entry of its own. */
 export class SplitInput {
   @IsInt() version!: number;
-  @ValidateNested() @Type(() => EntryInput) before!: EntryInput;
-  @ValidateNested() @Type(() => EntryInput) from!: EntryInput;
+  @IsDefined() @ValidateNested() @Type(() => EntryInput) before!: EntryInput;
+  @IsDefined() @ValidateNested() @Type(() => EntryInput) from!: EntryInput;
 }

@@ -27,15 +27,15 @@ export function IsZone(options?: ValidationOptions): PropertyDecorator {
   );
 }
 
-const SHAPES: Record<string, readonly string[]> = {
-  date: ['kind', 'date'],
-  floating: ['kind', 'at'],
-  zoned: ['kind', 'at', 'zone'],
-};
+const SHAPES = new Map<unknown, readonly string[]>([
+  ['date', ['kind', 'date']],
+  ['floating', ['kind', 'at']],
+  ['zoned', ['kind', 'at', 'zone']],
+]);
 
 function isWhen(value: unknown): value is When {
   if (typeof value !== 'object' || value === null) return false;
-  const keys = SHAPES[(value as { kind: string }).kind];
+  const keys = SHAPES.get((value as { kind: unknown }).kind);
   if (!keys || Object.keys(value).length !== keys.length) return false;
   if (!keys.every((k) => typeof (value as Record<string, unknown>)[k] === 'string')) return false;
   return accepted(() => checkWhen(value as When));

@@ -5,6 +5,7 @@ import {
   ArrayMinSize,
   ArrayUnique,
   IsBoolean,
+  IsDefined,
   IsIn,
   IsInt,
   IsOptional,
@@ -40,10 +41,10 @@ export class WindowInput {
   @IsIn(COLOURS) colour!: (typeof COLOURS)[number];
   @IsString() @MinLength(1) @MaxLength(60) busyWord!: string;
   @IsZone() hostZone!: string;
-  @ValidateNested() @Type(() => HorizonInput) horizon!: HorizonInput;
+  @IsDefined() @ValidateNested() @Type(() => HorizonInput) horizon!: HorizonInput;
   @IsIn(ROUNDINGS) rounding!: (typeof ROUNDINGS)[number];
   @IsBoolean() tellTentative!: boolean;
-  @ValidateNested() @Type(() => SwitchesInput) switches!: SwitchesInput;
+  @IsDefined() @ValidateNested() @Type(() => SwitchesInput) switches!: SwitchesInput;
   @IsBoolean() listed!: boolean;
   @ArrayMinSize(1)
   @ArrayMaxSize(100)

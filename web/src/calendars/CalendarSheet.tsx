@@ -12,19 +12,9 @@ import { Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
 import { ZoneSelect } from '../ui/ZoneSelect';
+import { plateFrom } from './plateFrom';
 
 const OWN_ZONE = zoneNamed(Intl.DateTimeFormat().resolvedOptions().timeZone) ?? 'UTC';
-
-/** Returns letters for a plate from a name: first letters of its words, or its first letters. */
-export function plateFrom(name: string): string {
-  const words =
-    name
-      .normalize('NFKD')
-      .toUpperCase()
-      .match(/[A-Z0-9]+/g) ?? [];
-  const letters = words.length > 1 ? words.map((w) => w[0]).join('') : (words[0] ?? '');
-  return letters.slice(0, 3).padEnd(2, 'X');
-}
 
 /** Makes a calendar, or changes one. */
 export function CalendarSheet({ calendar, onClose }: { calendar: Calendar | null; onClose: () => void }) {

@@ -1,0 +1,130 @@
+import { describe, expect, it } from 'vitest';
+import { outwardView, type Glass } from '../glass';
+import { nextRevision } from '../reach';
+import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
+import { busyTimes } from './freeBusy';
+import { FORMS, fileNameOf, type FormName } from './formTable';
+import { escapeText, foldLine, quoteParameter, safeUri } from './icsText';
+import { timeZoneLines } from './icsTimeZone';
+
+const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
+const NOW = Date.UTC(2026, 5, 10, 15);
+const ADDRESSES = { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' };
+const viewOf = (entries: Parameters<typeof outwardView>[0], glass: Glass) =>
+  outwardView(entries, rulesOf(glass), RANGE, STREET);
+const write = (form: FormName, entries: Parameters<typeof outwardView>[0], glass: Glass = 'clear') => {
+  const view = viewOf(entries, glass);
+  return FORMS[form]
+    .write(view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW })
+    .replace(/\r\n /g, '');
+};
+
+describe('texts in iCalendar', () => {
+  it('are escaped so that no line can be added', () => {
+    expect(escapeText('a,b;c\\d\r\ne\rf\ng\u0000')).toBe('a\\,b\\;c\\\\d\\ne\\nf\\ng');
+    expect(quoteParameter('say "hi"^\n')).toBe(`"say ^'hi^'^^^n"`);
+  });
+
+  it('are addresses only with a known scheme', () => {
+    expect(safeUri(' https://a.example/x y?z="q" ')).toBe('https://a.example/x%20y?z=%22q%22');
+    for (const bad of [
+      'javascript:alert(1)',
+      'data:text/html,x',
+      '//a.example',
+      'https',
+      '',
+      'JaVaScRiPt:1',
+    ]) {
+      expect(safeUri(bad)).toBeNull();
+    }
+    expect(safeUri('https://a.example/\r\nX-EVIL:1')).toBe('https://a.example/%0D%0AX-EVIL:1');
+  });
+
+  it('are folded into lines that give the text back', () => {
+    for (const text of [
+      'short',
+      'x'.repeat(75),
+      'x'.repeat(76),
+      'é'.repeat(60),
+      '🚢'.repeat(40),
+      `${'x'.repeat(74)}é`,
+    ]) {
+      const folded = foldLine(text);
+      expect(folded.replace(/\r\n( |$)/g, '')).toBe(text);
+      for (const line of folded.split('\r\n'))
+        expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75);
+    }
+  });
+});
+
+describe('busy times', () => {
+  it('join entries of all glass, and leave out what is free or cancelled', () => {
+    const hour = (id: string, from: string, parts = {}) =>
+      entry({ id, start: zoned(`2026-06-01T${from}`, 'UTC'), ...parts });
+    const all = [
+      hour('a', '10:00'),
+      hour('b', '10:30', { status: 'tentative' }),
+      hour('c', '11:00', { shows: 'free' }),
+      hour('d', '14:00', { status: 'cancelled' }),
+    ];
+    const told = busyTimes(viewOf(all, 'tinted')).map((s) => [
+      new Date(s.from).toISOString().slice(11, 16),
+      s.tentative,
+    ]);
+    expect(told).toEqual([
+      ['10:00', false],
+      ['11:00', true],
+    ]);
+  });
+
+  it('are written in UTC for the whole range', () => {
+    const text = write('freeBusy', [
+      entry({ start: zoned('2026-06-01T10:00') }),
+      entry({ id: 'd', start: date('2026-07-01') }),
+    ]);
+    expect(text).toContain('FREEBUSY;FBTYPE=BUSY:20260601T130000Z/20260601T140000Z');
+    // A whole day is taken from midnight to midnight of the host.
+    expect(text).toContain('FREEBUSY;FBTYPE=BUSY:20260701T030000Z/20260702T030000Z');
+    expect(text).toContain('DTSTART:20260101T000000Z\r\nDTEND:20270101T000000Z');
+    expect(text).not.toMatch(/SUMMARY|Lock/);
+  });
+});
+
+describe('a dated copy', () => {
+  it('says that it is one, of when, and where the live calendar is', () => {
+    const text = write('copy', [entry({ start: zoned('2026-06-12T10:00'), description: 'Bring a lamp' })]);
+    expect(text).toContain('X-WR-CALNAME:Bridge times (copy of Wed 10 Jun 2026)');
+    expect(text).toContain('DESCRIPTION:Bring a lamp\\n\\nCopy as of Wed 10 Jun 2026\\, 12:00');
+    expect(text).toContain('the live calendar is at https://w.example/see/k');
+    expect(text).not.toMatch(/REFRESH-INTERVAL|SOURCE/);
+    expect(write('feed', [entry({ start: zoned('2026-06-12T10:00') })])).not.toContain('Copy as of');
+  });
+
+  it('and feeds have file names in plain letters', () => {
+    const view = viewOf([], 'clear');
+    expect(fileNameOf('copy', view, NOW)).toBe('bridge-times-copy-2026-06-10.ics');
+    const odd = { ...view, wording: { ...view.wording, name: '"Über"\r\n../../Fête' } };
+    expect(fileNameOf('feed', odd, NOW)).toBe('uber-fete.ics');
+    expect(fileNameOf('freeBusy', { ...view, wording: { ...view.wording, name: '漁港' } }, NOW)).toBe(
+      'calendar.ifb',
+    );
+  });
+});
+
+describe('a time zone in a feed', () => {
+  it('lists every clock change of its time by date', () => {
+    const text = timeZoneLines('America/Halifax', Date.UTC(2026, 0, 1), Date.UTC(2028, 0, 1)).join('\n');
+    expect(text).toContain(
+      'BEGIN:DAYLIGHT\nDTSTART:20260308T020000\nRDATE:20270314T020000\nTZOFFSETFROM:-0400\nTZOFFSETTO:-0300',
+    );
+    expect(text).toContain(
+      'BEGIN:STANDARD\nDTSTART:20261101T020000\nRDATE:20271107T020000\nTZOFFSETFROM:-0300\nTZOFFSETTO:-0400',
+    );
+  });
+
+  it('has one observance where clocks never change', () => {
+    expect(
+      timeZoneLines('Asia/Tokyo', 0, Date.UTC(2026, 0, 1)).filter((l) => l.startsWith('BEGIN:')),
+    ).toEqual(['BEGIN:VTIMEZONE', 'BEGIN:STANDARD']);
+  });
+});

@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest';
+import type { OutwardWindow } from '../api/types';
+import { blankDraft, draftOf, lackOf, rulesOfDraft } from './draft';
+import { embedCode } from './embedCode';
+
+const WINDOW: OutwardWindow = {
+  ...rulesOfDraft(
+    { ...blankDraft([]), name: 'Quay', sources: [{ calendarId: 'c', glass: 'tinted' }] },
+    'secret',
+  ),
+  id: 'w',
+  slug: 'quay',
+  listed: true,
+  closedAt: null,
+  version: 4,
+  keys: [],
+};
+
+describe('a draft', () => {
+  it('says what is missing before it can be shown outside', () => {
+    const blank = blankDraft([]);
+    expect(lackOf(blank)).toContain('name');
+    expect(lackOf({ ...blank, name: 'Quay' })).toContain('calendar');
+    expect(lackOf({ ...blank, name: 'Quay', sources: WINDOW.sources, busyWord: ' ' })).toContain('frosted');
+    expect(lackOf(draftOf(WINDOW))).toBeNull();
+  });
+
+  it('is the window again, with its version and without its secret', () => {
+    const draft = draftOf(WINDOW);
+    expect(draft).toMatchObject({ name: 'Quay', listed: true, version: 4 });
+    expect(JSON.stringify(draft)).not.toContain('secret');
+    const { wording, secret, sources } = rulesOfDraft(draft, 'secret');
+    expect({ wording, secret, sources }).toEqual({
+      wording: WINDOW.wording,
+      secret: 'secret',
+      sources: WINDOW.sources,
+    });
+  });
+
+  it('lets nothing be shared out from the start', () => {
+    expect(Object.values(blankDraft([]).switches)).toEqual([false, false, false]);
+    expect(blankDraft([]).listed).toBe(false);
+  });
+});
+
+it('the embed code is safe whatever the window is called', () => {
+  const code = embedCode('https://w.example/embed/k', '"><script>alert(1)</script>');
+  expect(code).not.toContain('<script>');
+  expect(code).toContain('title="&quot;&gt;&lt;script&gt;');
+  expect(code).toContain('width:100%');
+});
