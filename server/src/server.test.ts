@@ -147,7 +147,9 @@ describe('calendars and entries', () => {
     });
     expect((await client.call('DELETE', `/entries/${entry.id}?version=1`)).status).toBe(409);
     expect((await client.call('DELETE', `/entries/${entry.id}?version=2`)).status).toBe(204);
-    expect((await client.call('GET', `/entries/${entry.id}`)).body.code).toBe('not-found');
+    for (const id of [entry.id, 'x', '-'.repeat(36)]) {
+      expect((await client.call('GET', `/entries/${id}`)).body.code).toBe('not-found');
+    }
   });
 
   it('cuts a series in two at once or not at all', async () => {

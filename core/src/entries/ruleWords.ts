@@ -1,21 +1,6 @@
-import { dayOfWall, dayToText } from '../zones';
+import { MONTH_NAMES, WEEKDAY_NAMES, dayOfWall, dayToText } from '../zones';
 import { ruleFromText, type Rule, type WeekdayPart } from './rule';
 
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-];
 const UNITS: Record<Rule['freq'], string> = {
   YEARLY: 'year',
   MONTHLY: 'month',
@@ -31,7 +16,7 @@ export function ruleWords(text: string): string {
   const rule = ruleFromText(text);
   const unit = UNITS[rule.freq];
   const words = [rule.interval === 1 ? `every ${unit}` : `every ${rule.interval} ${unit}s`];
-  if (rule.byMonth.length) words.push(`in ${join(rule.byMonth.map((m) => MONTHS[m - 1]!))}`);
+  if (rule.byMonth.length) words.push(`in ${join(rule.byMonth.map((m) => MONTH_NAMES[m - 1]!))}`);
   if (rule.byWeekNo.length) words.push(`in week ${join(rule.byWeekNo.map(counted))}`);
   if (rule.byYearDay.length) words.push(`on day ${join(rule.byYearDay.map(counted))} of the year`);
   if (rule.byMonthDay.length) words.push(`on day ${join(rule.byMonthDay.map(counted))} of the month`);
@@ -41,14 +26,14 @@ export function ruleWords(text: string): string {
   if (rule.bySecond.length) words.push(`at second ${join(rule.bySecond.map(String))}`);
   if (rule.bySetPos.length)
     words.push(`only the ${join(rule.bySetPos.map(ordinal))} of these in each ${unit}`);
-  if (rule.weekStart !== 0) words.push(`(weeks start on ${WEEKDAYS[rule.weekStart]})`);
+  if (rule.weekStart !== 0) words.push(`(weeks start on ${WEEKDAY_NAMES[rule.weekStart]})`);
   const end = rule.count !== null ? `, ${rule.count} ${rule.count === 1 ? 'time' : 'times'}` : '';
   const until = rule.until !== null ? `, until ${dayToText(dayOfWall(rule.until))}` : '';
   return words.join(' ') + end + until;
 }
 
 function weekdayWords({ weekday, nth }: WeekdayPart): string {
-  return nth === 0 ? WEEKDAYS[weekday]! : `the ${ordinal(nth)} ${WEEKDAYS[weekday]}`;
+  return nth === 0 ? WEEKDAY_NAMES[weekday]! : `the ${ordinal(nth)} ${WEEKDAY_NAMES[weekday]}`;
 }
 
 function counted(n: number): string {

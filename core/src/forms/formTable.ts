@@ -3,6 +3,7 @@ import type { Revision } from '../reach';
 import { DAY, dayToText, wallAt, type Instant } from '../zones';
 import { writeCalendar } from './icsCalendar';
 import { writeFreeBusy } from './freeBusy';
+import { plainName } from './plainName';
 import { dayText, timeText, zoneText } from './page/words';
 
 /** What a form needs to know besides the view and its revision. Addresses are absolute. */
@@ -53,13 +54,7 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
 
 /** Returns a file name for a form: the window's name in plain letters, and for a copy its day. */
 export function fileNameOf(name: FormName, view: OutwardView, now: Instant): string {
-  const plain = view.wording.name
-    .normalize('NFKD')
-    .replace(/[\u0300-\u036f]/g, '')
-    .replace(/[^A-Za-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .toLowerCase();
   const day = dayToText(Math.floor(wallAt(view.hostZone, now) / DAY));
   const suffix = name === 'copy' ? `-copy-${day}` : '';
-  return `${plain || 'calendar'}${suffix}.${name === 'freeBusy' ? 'ifb' : 'ics'}`;
+  return `${plainName(view.wording.name, 'calendar')}${suffix}.${name === 'freeBusy' ? 'ifb' : 'ics'}`;
 }

@@ -3,6 +3,7 @@ export { PRODUCT, writeCalendar, type CalendarOptions } from './icsCalendar';
 export { busyTimes, writeFreeBusy } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
+export { plainName } from './plainName';
 export { safeUri } from './icsText';
 export {
   SHOWINGS,

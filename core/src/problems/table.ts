@@ -24,10 +24,6 @@ export const PROBLEMS = {
     status: 409,
     say: 'Somebody else changed this in the meantime. Compare both versions and choose what to keep.',
   },
-  'uid-taken': {
-    status: 409,
-    say: 'This calendar already has an entry with this identifier. Open that entry and change it instead.',
-  },
   'calendar-in-use': {
     status: 409,
     say: 'This calendar is shown in: {windows}. Take it out of these windows first.',

@@ -1,3 +1,4 @@
+export { MONTH_NAMES, WEEKDAY_NAMES } from './names';
 export {
   DAY,
   HOUR,

@@ -1,6 +1,6 @@
 import { COLOURS } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { IsIn, IsInt, IsOptional, IsString, Matches, MaxLength, MinLength } from 'class-validator';
+import { IsIn, IsInt, IsOptional, IsString, Matches, MaxLength, MinLength, isUUID } from 'class-validator';
 import { UniqueConstraintError, type Sequelize } from 'sequelize';
 import { changing } from '../db/changes';
 import { CalendarRow, EntryRow, WindowRow, WindowSourceRow } from '../db/models';
@@ -57,7 +57,7 @@ async function answers(where: { id?: string } = {}): Promise<CalendarAnswer[]> {
 
 /** Returns a calendar. Throws `not-found`. */
 export async function calendarOf(id: string): Promise<CalendarRow> {
-  const row = /^[0-9a-f-]{36}$/.test(id) ? await CalendarRow.findByPk(id) : null;
+  const row = isUUID(id) ? await CalendarRow.findByPk(id) : null;
   if (!row) throw new Problem('not-found');
   return row;
 }

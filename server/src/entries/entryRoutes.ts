@@ -1,4 +1,5 @@
 import { Problem } from '@zonal/core/problems';
+import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
@@ -11,7 +12,7 @@ import { columnsOf, entryOf, within } from './entryStore';
 const MOST_DAYS = 366 * 5;
 
 async function rowOf(id: string): Promise<EntryRow> {
-  const row = /^[0-9a-f-]{36}$/.test(id) ? await EntryRow.findByPk(id) : null;
+  const row = isUUID(id) ? await EntryRow.findByPk(id) : null;
   if (!row) throw new Problem('not-found');
   return row;
 }

@@ -1,4 +1,4 @@
-import { CONTENT_FIELDS, checkRecurrence, checkSpan, extentOf, type Entry } from '@zonal/core/entries';
+import { checkRecurrence, checkSpan, contentOf, extentOf, type Entry } from '@zonal/core/entries';
 import type { DraftEntry } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import { Op, type WhereOptions } from 'sequelize';
@@ -29,9 +29,14 @@ export function columnsOf(
 }
 
 function dataOf(draft: Omit<DraftEntry, 'uid'>): EntryData {
-  const content = Object.fromEntries(CONTENT_FIELDS.map((f) => [f, draft[f]])) as unknown as EntryData;
   const { start, end, recurrence, overrides } = draft;
-  return { ...content, start, end, recurrence: recurrence ?? null, overrides: recurrence ? overrides : [] };
+  return {
+    ...contentOf(draft),
+    start,
+    end,
+    recurrence: recurrence ?? null,
+    overrides: recurrence ? overrides : [],
+  };
 }
 
 /** Returns the condition for entries that can take place in a stretch of time. */

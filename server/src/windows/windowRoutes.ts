@@ -1,4 +1,6 @@
+import { plainName } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
+import { isUUID } from 'class-validator';
 import { randomBytes } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import { changing } from '../db/changes';
@@ -23,13 +25,7 @@ function settingsOf(body: WindowInput): WindowSettings {
 
 /** Returns a part of an address that no other window has: the name in plain letters, numbered where taken. */
 async function freeSlug(name: string, transaction: Transaction): Promise<string> {
-  const base =
-    name
-      .normalize('NFKD')
-      .replace(/[\u0300-\u036f]/g, '')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '') || 'window';
+  const base = plainName(name, 'window');
   for (let n = 1; ; n++) {
     const slug = n === 1 ? base : `${base}-${n}`;
     if (!(await WindowRow.count({ where: { slug }, transaction }))) return slug;
@@ -85,7 +81,7 @@ export const windowRoutes = (sequelize: Sequelize, publicUrl: string, settle: ()
     tag: 'Windows',
     summary: 'The revision that readers with a key see now; null before the first one',
     handle: async ({ param }) => {
-      const key = /^[0-9a-f-]{36}$/.test(param('id')) ? await KeyRow.findByPk(param('id')) : null;
+      const key = isUUID(param('id')) ? await KeyRow.findByPk(param('id')) : null;
       if (!key) throw new Problem('not-found');
       return (await ViewRow.findByPk(viewIdOf(key)))?.revision ?? null;
     },

@@ -1,5 +1,6 @@
 import type { WindowRules } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
+import { isUUID } from 'class-validator';
 import type { Transaction } from 'sequelize';
 import { KeyRow, WindowRow, WindowSourceRow } from '../db/models';
 
@@ -89,7 +90,7 @@ export async function windowAnswers(
 
 /** Returns one window. Throws `not-found`. */
 export async function windowAnswer(publicUrl: string, id: string): Promise<WindowAnswer> {
-  const [found] = /^[0-9a-f-]{36}$/.test(id) ? await windowAnswers(publicUrl, id) : [];
+  const [found] = isUUID(id) ? await windowAnswers(publicUrl, id) : [];
   if (!found) throw new Problem('not-found');
   return found;
 }

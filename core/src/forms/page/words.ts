@@ -2,6 +2,8 @@ import {
   DAY,
   HOUR,
   MINUTE,
+  MONTH_NAMES,
+  WEEKDAY_NAMES,
   nextClockChange,
   offsetAt,
   partsOfDay,
@@ -13,32 +15,19 @@ import {
   type ZoneName,
 } from '../../zones';
 
-export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-] as const;
+/** Short names of the weekdays, Monday first. */
+export const WEEKDAYS = WEEKDAY_NAMES.map((name) => name.slice(0, 3));
 
 /** Returns `Mon 23 Nov 2026`. */
 export function dayText(day: Day): string {
   const { year, month, date } = partsOfDay(day);
-  return `${WEEKDAYS[weekdayOf(day)]} ${date} ${MONTHS[month - 1]!.slice(0, 3)} ${year}`;
+  return `${WEEKDAYS[weekdayOf(day)]} ${date} ${MONTH_NAMES[month - 1]!.slice(0, 3)} ${year}`;
 }
 
 /** Returns `November 2026`. */
 export function monthText(day: Day): string {
   const { year, month } = partsOfDay(day);
-  return `${MONTHS[month - 1]} ${year}`;
+  return `${MONTH_NAMES[month - 1]} ${year}`;
 }
 
 /** Returns `14:30` of a clock reading. */
