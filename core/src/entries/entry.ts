@@ -1,6 +1,11 @@
 import type { When } from './when';
 
-export const STATUSES = ['confirmed', 'tentative', 'cancelled'] as const;
+export const KINDS = ['event', 'milestone', 'due'] as const;
+/** A milestone and a due item are one day or one moment; a milestone has a planned date besides its present one. */
+export type Kind = (typeof KINDS)[number];
+
+/** `done` is for due items and milestones. */
+export const STATUSES = ['confirmed', 'tentative', 'cancelled', 'done'] as const;
 export type Status = (typeof STATUSES)[number];
 
 export const SHOWS = ['busy', 'free'] as const;
@@ -15,6 +20,8 @@ export type Hold = (typeof HOLDS)[number];
 export interface Person {
   readonly name: string;
   readonly address: string;
+  /** Set for a team or a group in place of one person. */
+  readonly group?: boolean;
 }
 
 export interface Attachment {
@@ -22,11 +29,20 @@ export interface Attachment {
   readonly href: string;
 }
 
+/** A value of one of the house's own properties, as text: a date is written `2026-05-31`. */
+export interface PropertyValue {
+  readonly name: string;
+  readonly value: string;
+}
+
 /** A property of an iCalendar file that has no field here, kept as jCal (RFC 7265) for the round trip. */
 export type KeptProperty = readonly [name: string, parameters: object, type: string, ...values: unknown[]];
 
 /** What an entry says, apart from when it recurs. Texts are plain text; lines end in \n. */
 export interface Content {
+  readonly kind: Kind;
+  /** When a milestone was planned for; its start is what is expected now. Null for everything else. */
+  readonly planned: When | null;
   readonly title: string;
   readonly place: string;
   readonly description: string;
@@ -39,6 +55,7 @@ export interface Content {
   readonly status: Status;
   readonly shows: Shows;
   readonly hold: Hold;
+  readonly properties: readonly PropertyValue[];
   readonly kept: readonly KeptProperty[];
 }
 
@@ -58,6 +75,13 @@ export interface Override {
   readonly content: Content;
 }
 
+/** What is remembered of the file that an entry was last brought in from. */
+export interface Imported {
+  /** Fingerprint of what the file said of it. */
+  readonly print: string;
+  readonly sequence: number;
+}
+
 /** One entry of a calendar with everything that is known of it inside. `end` is exclusive. */
 export interface Entry extends Content {
   readonly id: string;
@@ -70,9 +94,13 @@ export interface Entry extends Content {
   readonly end: When;
   readonly recurrence: Recurrence | null;
   readonly overrides: readonly Override[];
+  /** Absent or null for an entry that was written here. */
+  readonly imported?: Imported | null;
 }
 
 export const EMPTY_CONTENT: Content = {
+  kind: 'event',
+  planned: null,
   title: '',
   place: '',
   description: '',
@@ -85,40 +113,16 @@ export const EMPTY_CONTENT: Content = {
   status: 'confirmed',
   shows: 'busy',
   hold: 'none',
+  properties: [],
   kept: [],
 };
 
 export const CONTENT_FIELDS = Object.keys(EMPTY_CONTENT) as readonly (keyof Content)[];
 
 /** Returns the content of an entry or an override without its times. */
-export function contentOf({
-  title,
-  place,
-  description,
-  publicLink,
-  joinLink,
-  labels,
-  people,
-  contact,
-  attachments,
-  status,
-  shows,
-  hold,
-  kept,
-}: Content): Content {
-  return {
-    title,
-    place,
-    description,
-    publicLink,
-    joinLink,
-    labels,
-    people,
-    contact,
-    attachments,
-    status,
-    shows,
-    hold,
-    kept,
-  };
+export function contentOf(from: Content): Content {
+  const content: Record<string, unknown> = {};
+  // Entries that were stored before a field came up have its empty value.
+  for (const field of CONTENT_FIELDS) content[field] = from[field] ?? EMPTY_CONTENT[field];
+  return content as unknown as Content;
 }

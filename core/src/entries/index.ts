@@ -2,6 +2,7 @@ export {
   CONTENT_FIELDS,
   EMPTY_CONTENT,
   HOLDS,
+  KINDS,
   SHOWS,
   STATUSES,
   contentOf,
@@ -9,9 +10,12 @@ export {
   type Content,
   type Entry,
   type Hold,
+  type Imported,
+  type Kind,
   type KeptProperty,
   type Override,
   type Person,
+  type PropertyValue,
   type Recurrence,
   type Shows,
   type Status,
@@ -69,5 +73,12 @@ export {
   type Cut,
   type Scope,
 } from './editSeries';
+export { fitKind } from './kind';
+export { slipOf, workingDaysBetween, type Slip } from './slip';
+export { FIND_IN, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';
+export { PROPERTY_KINDS, checkProperty, type PropertyDefinition, type PropertyKind } from './properties';
+export { driftsBetween, oddTimesOf, phasesFor, type OddTime, type Phase } from './clockNotes';
+export { REZONES, rezone, type Rezone, type Rezoned } from './rezone';
+export { canonical, fieldsApart, printOfEntry, sequenceOf } from './fingerprintEntry';
 export { untilText } from './until';
 export { quickMoment, readQuickLine, type QuickLine } from './quickLine';

@@ -22,10 +22,17 @@ const REFRESH = 'PT1H';
  * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets.
  */
 export function writeCalendar(view: OutwardView, revision: Revision, options: CalendarOptions): string {
-  const setting: EventSetting = { busyWord: view.wording.busyWord, note: options.copy?.note ?? '' };
+  const setting: EventSetting = {
+    busyWord: view.wording.busyWord,
+    note: options.copy?.note ?? '',
+    hostZone: view.hostZone,
+    dueAs: view.wording.dueAs,
+  };
   let events = '';
   for (const item of view.items) events += itemText(item, revision.stamps[item.uid]!, setting);
-  return joinLines(headLines(view, revision, options)) + zonesText(view) + events + 'END:VCALENDAR\r\n';
+  return (
+    joinLines(headLines(view, revision, options)) + zonesText(view, setting) + events + 'END:VCALENDAR\r\n'
+  );
 }
 
 /** The text of each item is made once as long as its stamp stays the same. */
@@ -65,11 +72,11 @@ function headLines(view: OutwardView, revision: Revision, { source, copy }: Cale
   ];
 }
 
-function zonesText(view: OutwardView): string {
+function zonesText(view: OutwardView, setting: EventSetting): string {
   const used = new Map<string, { from: Instant; to: Instant }>();
   for (const item of view.items) {
     const { from, to } = extent(item);
-    for (const zone of zonesOf(item)) {
+    for (const zone of zonesOf(item, setting)) {
       const known = used.get(zone);
       used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });
     }

@@ -1,5 +1,6 @@
 import { wallOf, zoneOfWhen, type Status, type When } from '../entries';
 import type {
+  DueForm,
   OutwardContent,
   OutwardField,
   OutwardItem,
@@ -8,29 +9,47 @@ import type {
   OutwardTime,
 } from '../glass';
 import type { Stamp } from '../reach';
-import { meetingOf, wallToText, type Instant } from '../zones';
+import { meetingOf, wallToText, type Instant, type ZoneName } from '../zones';
 import { compactWall, escapeText, quoteParameter, safeUri } from './icsText';
+import { asWritten } from './dueForm';
+import { kindText } from './page/words';
 
 /** What all events of one document have in common. */
 export interface EventSetting {
   readonly busyWord: string;
   /** A sentence for the notes of every entry, or empty. */
   readonly note: string;
+  readonly hostZone: ZoneName;
+  readonly dueAs: DueForm;
 }
 
 const STATUS: Record<Status, string> = {
   confirmed: 'CONFIRMED',
   tentative: 'TENTATIVE',
   cancelled: 'CANCELLED',
+  // An event cannot be done (RFC 5545 section 3.8.1.11); its notes say so.
+  done: 'CONFIRMED',
 };
 
+const TASK_STATUS: Record<Status, string> = {
+  confirmed: 'NEEDS-ACTION',
+  tentative: 'NEEDS-ACTION',
+  cancelled: 'CANCELLED',
+  done: 'COMPLETED',
+};
+
+/** Told in the notes, because few programs show a property of its own. */
+const IN_NOTES = ['description', 'kind', 'planned', 'properties'] as const;
+type NoteField = (typeof IN_NOTES)[number];
+
 /** How each outward field is written; the order here is the order in the document. */
-const WRITERS: { [F in OutwardField]: (value: NonNullable<OutwardContent[F]>) => string[] } = {
+const WRITERS: {
+  [F in Exclude<OutwardField, NoteField>]: (value: NonNullable<OutwardContent[F]>) => string[];
+} = {
   title: (v) => [`SUMMARY:${escapeText(v)}`],
   place: (v) => (v ? [`LOCATION:${escapeText(v)}`] : []),
   status: (v) => [`STATUS:${STATUS[v]}`],
   shows: (v) => [`TRANSP:${v === 'free' ? 'TRANSPARENT' : 'OPAQUE'}`],
-  description: (v) => [`DESCRIPTION:${escapeText(v)}`],
   publicLink: (v) => uriLine('URL', v),
   labels: (v) => [`CATEGORIES:${v.map(escapeText).join(',')}`],
   attachments: (v) => v.flatMap((a) => uriLine(`ATTACH;FILENAME=${quoteParameter(a.name)}`, a.href)),
@@ -38,13 +57,16 @@ const WRITERS: { [F in OutwardField]: (value: NonNullable<OutwardContent[F]>) =>
   people: (v) =>
     v.flatMap((p) =>
       p.address
-        ? uriLine(`ATTENDEE;CN=${quoteParameter(p.name)}`, `mailto:${p.address}`)
+        ? uriLine(
+            `ATTENDEE;CN=${quoteParameter(p.name)}${p.group ? ';CUTYPE=GROUP' : ''}`,
+            `mailto:${p.address}`,
+          )
         : [`CONTACT:${escapeText(p.name)}`],
     ),
   contact: (v) => [`CONTACT:${escapeText(v)}`],
 };
 
-const FIELDS = Object.keys(WRITERS) as OutwardField[];
+const FIELDS = Object.keys(WRITERS) as (keyof typeof WRITERS)[];
 
 function uriLine(head: string, value: string): string[] {
   const uri = safeUri(value);
@@ -52,34 +74,43 @@ function uriLine(head: string, value: string): string[] {
 }
 
 /** Returns the content lines of one item: one VEVENT (RFC 5545 section 3.6.1), and one more for each override. */
-export function eventLines(item: OutwardItem, stamp: Stamp, setting: EventSetting): string[] {
+export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSetting): string[] {
+  const item = asWritten(original, setting);
+  const component = isTask(item, setting) ? TASK : EVENT;
   if (item.kind === 'busy') {
     const busy = [
       `SUMMARY:${escapeText(setting.busyWord)}`,
       `STATUS:${item.tentative ? 'TENTATIVE' : 'CONFIRMED'}`,
       'TRANSP:OPAQUE',
-      ...noteLines('', setting),
+      ...descriptionLine([setting.note]),
     ];
-    return event(item.uid, stamp, spanLines(item), busy);
+    return component.lines(item.uid, stamp, EVENT.span(item), busy);
   }
   if (item.kind === 'single')
-    return event(item.uid, stamp, spanLines(withoutDoubt(item)), contentLines(item.content, setting));
+    return component.lines(
+      item.uid,
+      stamp,
+      component.span(withoutDoubt(item)),
+      component.content(item.content, item.start, setting),
+    );
   const recurrence = [
     ...(item.rule ? [`RRULE:${item.rule}`] : []),
     ...listLine('RDATE', item.dates),
     ...listLine('EXDATE', item.exceptDates),
   ];
-  const lines = event(
+  const lines = component.lines(
     item.uid,
     stamp,
-    [...spanLines(item), ...recurrence],
-    contentLines(item.content, setting),
+    [...component.seriesSpan(item), ...recurrence],
+    component.content(item.content, item.start, setting),
   );
   for (const override of [...item.overrides, ...spelledOut(item)].sort(
     (a, b) => wallOf(a.slot) - wallOf(b.slot),
   )) {
-    const head = [`RECURRENCE-ID${whenText(override.slot)}`, ...spanLines(withoutDoubt(override))];
-    lines.push(...event(item.uid, stamp, head, contentLines(override.content, setting)));
+    const head = [`RECURRENCE-ID${whenText(override.slot)}`, ...component.seriesSpan(withoutDoubt(override))];
+    lines.push(
+      ...component.lines(item.uid, stamp, head, component.content(override.content, override.start, setting)),
+    );
   }
   return lines;
 }
@@ -108,39 +139,88 @@ function withoutDoubt(time: OutwardTime): OutwardTime {
   return { ...time, start: utc(time.from), end: utc(time.to) };
 }
 
-function event(uid: string, stamp: Stamp, timeLines: readonly string[], rest: readonly string[]): string[] {
+/** What differs between the two components that an entry can be. */
+interface Shape {
+  lines(uid: string, stamp: Stamp, time: readonly string[], rest: readonly string[]): string[];
+  span(time: OutwardTime): string[];
+  /** A series needs a start (RFC 5545 section 3.8.5.3). */
+  seriesSpan(time: OutwardTime): string[];
+  content(content: OutwardContent, start: When, setting: EventSetting): string[];
+}
+
+/** An entry with no length has no DTEND: it must be later than DTSTART (RFC 5545 section 3.8.2.2). */
+function eventSpan({ start, end, from, to }: OutwardTime): string[] {
+  const lines = [`DTSTART${whenText(start)}`];
+  if (to > from) lines.push(`DTEND${whenText(end)}`);
+  return lines;
+}
+
+/** RFC 5545 section 3.6.1. */
+const EVENT: Shape = {
+  lines: (...parts) => component('VEVENT', ...parts),
+  span: eventSpan,
+  seriesSpan: eventSpan,
+  content: contentLines,
+};
+
+/** RFC 5545 section 3.6.2: a due day or moment has no length and takes no time. */
+const TASK: Shape = {
+  lines: (...parts) => component('VTODO', ...parts),
+  span: ({ start }) => [`DUE${whenText(start)}`],
+  seriesSpan: ({ start }) => [
+    `DTSTART${whenText(start)}`,
+    ...(start.kind === 'date' ? ['DURATION:P1D'] : []),
+  ],
+  content: (content, start, setting) => {
+    const lines = contentLines(content, start, setting).filter((l) => !/^(STATUS|TRANSP):/.test(l));
+    return [...lines, `STATUS:${TASK_STATUS[content.status]}`];
+  },
+};
+
+function isTask(item: OutwardItem, { dueAs }: EventSetting): boolean {
+  return dueAs === 'task' && item.kind !== 'busy' && item.content.kind === 'due';
+}
+
+function component(
+  name: string,
+  uid: string,
+  stamp: Stamp,
+  timeLines: readonly string[],
+  rest: readonly string[],
+): string[] {
   return [
-    'BEGIN:VEVENT',
+    `BEGIN:${name}`,
     `UID:${uid}`,
     `DTSTAMP:${compactWall(stamp.at)}Z`,
     `LAST-MODIFIED:${compactWall(stamp.at)}Z`,
     `SEQUENCE:${stamp.sequence}`,
     ...timeLines,
     ...rest,
-    'END:VEVENT',
+    `END:${name}`,
   ];
 }
 
-/** An entry with no length has no DTEND: it must be later than DTSTART (RFC 5545 section 3.8.2.2). */
-function spanLines({ start, end, from, to }: OutwardTime): string[] {
-  const lines = [`DTSTART${whenText(start)}`];
-  if (to > from) lines.push(`DTEND${whenText(end)}`);
-  return lines;
-}
-
-function contentLines(content: OutwardContent, setting: EventSetting): string[] {
+function contentLines(content: OutwardContent, start: When, setting: EventSetting): string[] {
   const lines: string[] = [];
   for (const field of FIELDS) {
     const value = content[field];
-    if (value === undefined || field === 'description') continue;
-    lines.push(...(WRITERS[field] as (v: unknown) => string[])(value));
+    if (value !== undefined) lines.push(...(WRITERS[field] as (v: unknown) => string[])(value));
   }
-  return [...lines, ...noteLines(content.description ?? '', setting)];
+  const properties = (content.properties ?? []).map((p) => `${p.name}: ${p.value}`).join('\n');
+  return [
+    ...lines,
+    ...descriptionLine([
+      kindText(content, start, setting.hostZone),
+      content.description,
+      properties,
+      setting.note,
+    ]),
+  ];
 }
 
-function noteLines(description: string, { note }: EventSetting): string[] {
-  const text = [description, note].filter(Boolean).join('\n\n');
-  return text ? WRITERS.description(text) : [];
+function descriptionLine(texts: readonly (string | undefined)[]): string[] {
+  const text = texts.filter(Boolean).join('\n\n');
+  return text ? [`DESCRIPTION:${escapeText(text)}`] : [];
 }
 
 /** Returns parameters and value of a date or time property, from the `;` or `:` on. */
@@ -151,8 +231,8 @@ export function whenText(when: When): string {
   return when.zone === 'UTC' ? `:${wall}Z` : `;TZID=${when.zone}:${wall}`;
 }
 
-/** Dates and times of one kind and zone go into one line. */
-function listLine(name: string, whens: readonly When[]): string[] {
+/** Returns a list property, or none for no moments. Dates and times of one kind and zone go into one line. */
+export function listLine(name: string, whens: readonly When[]): string[] {
   if (!whens.length) return [];
   const texts = whens.map(whenText);
   const head = texts[0]!.slice(0, texts[0]!.lastIndexOf(':') + 1);
@@ -160,7 +240,8 @@ function listLine(name: string, whens: readonly When[]): string[] {
 }
 
 /** Returns the zones whose names stand in the lines of an item. */
-export function zonesOf(item: OutwardItem): string[] {
+export function zonesOf(original: OutwardItem, setting: EventSetting): string[] {
+  const item = asWritten(original, setting);
   const times = endsOf(item);
   if (item.kind === 'series') {
     for (const o of item.overrides) times.push(o.slot, ...endsOf(withoutDoubt(o)));

@@ -3,6 +3,27 @@ export { PRODUCT, writeCalendar, type CalendarOptions } from './icsCalendar';
 export { busyTimes, writeFreeBusy } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
+export { writeEntries, writeJCal, type FileSetting } from './insideCalendar';
+export { MERGE_KINDS, mergePlan, type MergeItem, type MergeKind } from './merge';
+export {
+  CSV_FIELDS,
+  CSV_FIELD_NAMES,
+  guessMapping,
+  type CsvField,
+  type CsvFieldName,
+  type CsvMapping,
+} from './csv/csvFields';
+export {
+  DATE_ORDERS,
+  checkMapping,
+  csvTable,
+  guessDateOrder,
+  readCsv,
+  type CsvSetting,
+  type CsvTable,
+  type DateOrder,
+} from './csv/readCsv';
+export { writeCsv } from './csv/writeCsv';
 export { plainName } from './plainName';
 export { safeUri } from './icsText';
 export {
@@ -15,6 +36,9 @@ export {
 } from './page/page';
 export {
   clockChangeText,
+  kindText,
+  slipText,
+  whenWords,
   dayText,
   monthText,
   offsetText,

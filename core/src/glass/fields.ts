@@ -1,4 +1,4 @@
-import type { Attachment, Content, Person, Shows, Status } from '../entries';
+import type { Attachment, Content, Kind, Person, PropertyValue, Shows, Status, When } from '../entries';
 import { atLeast, type Glass } from './glass';
 
 /** The content of an entry as a reader gets it. A field that the glass keeps back is absent. */
@@ -7,10 +7,15 @@ export interface OutwardContent {
   readonly place: string;
   readonly status: Status;
   readonly shows: Shows;
+  /** Absent for an event. */
+  readonly kind?: Exclude<Kind, 'event'>;
+  /** When a milestone was planned for. */
+  readonly planned?: When;
   readonly description?: string;
   readonly publicLink?: string;
   readonly labels?: readonly string[];
   readonly attachments?: readonly Attachment[];
+  readonly properties?: readonly PropertyValue[];
   readonly joinLink?: string;
   readonly people?: readonly Person[];
   readonly contact?: string;
@@ -41,10 +46,13 @@ export const FIELD_RULES: Readonly<Record<OutwardField, FieldRule>> = {
   place: { from: 'tinted', switched: false },
   status: { from: 'tinted', switched: false },
   shows: { from: 'tinted', switched: false },
+  kind: { from: 'tinted', switched: false },
+  planned: { from: 'tinted', switched: false },
   description: { from: 'clear', switched: false },
   publicLink: { from: 'clear', switched: false },
   labels: { from: 'clear', switched: false },
   attachments: { from: 'clear', switched: false },
+  properties: { from: 'clear', switched: false },
   joinLink: { from: 'clear', switched: true },
   people: { from: 'clear', switched: true },
   contact: { from: 'clear', switched: true },
@@ -65,7 +73,10 @@ export function contentThrough(content: Content, fields: readonly OutwardField[]
   const out: Record<string, unknown> = {};
   for (const field of fields) {
     const value = content[field];
-    if (value.length > 0 || field === 'title' || field === 'place') out[field] = value;
+    const empty =
+      value === null ||
+      (field === 'kind' ? value === 'event' : 'length' in Object(value) && !(value as string).length);
+    if (!empty || field === 'title' || field === 'place') out[field] = value;
   }
   return out as unknown as OutwardContent;
 }

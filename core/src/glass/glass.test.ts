@@ -61,8 +61,8 @@ describe('the effective glass', () => {
 
 describe('fields', () => {
   it('go through as the table of disclosure says', () => {
-    const tinted = ['title', 'place', 'status', 'shows'];
-    const clear = [...tinted, 'description', 'publicLink', 'labels', 'attachments'];
+    const tinted = ['title', 'place', 'status', 'shows', 'kind', 'planned'];
+    const clear = [...tinted, 'description', 'publicLink', 'labels', 'attachments', 'properties'];
     expect(fieldsThrough('shut', NONE)).toEqual([]);
     expect(fieldsThrough('frosted', { joinLink: true, people: true, contact: true })).toEqual([]);
     expect(fieldsThrough('tinted', { joinLink: true, people: true, contact: true })).toEqual(tinted);

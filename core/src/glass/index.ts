@@ -25,8 +25,10 @@ export {
   type Switches,
 } from './fields';
 export {
+  DUE_FORMS,
   ROUNDINGS,
   rangeOfHorizon,
+  type DueForm,
   type Horizon,
   type Reader,
   type Rounding,

@@ -19,6 +19,10 @@ export interface SourceRule {
   readonly glass: Glass;
 }
 
+export const DUE_FORMS = ['all-day', 'task'] as const;
+/** Whether due items stand in feeds as all-day entries, which every program shows, or as tasks (VTODO). */
+export type DueForm = (typeof DUE_FORMS)[number];
+
 /** How a window names itself to readers. */
 export interface Wording {
   readonly name: string;
@@ -26,6 +30,7 @@ export interface Wording {
   readonly colour: Colour;
   /** The one word that stands for every entry behind frosted glass. */
   readonly busyWord: string;
+  readonly dueAs: DueForm;
 }
 
 /** Everything that decides what a window lets out. */

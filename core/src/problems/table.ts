@@ -41,6 +41,11 @@ export const PROBLEMS = {
     say: 'Start and end must be of one kind: both dates, both floating, or both in a time zone.',
   },
   'rule-invalid': { status: 422, say: 'The recurrence rule cannot be read: {reason}.' },
+  'milestone-recurs': {
+    status: 422,
+    say: 'A milestone takes place once. Take the recurrence away, or make it an event or a due item.',
+  },
+  'property-invalid': { status: 422, say: '“{value}” does not fit “{name}”: it must be {expected}.' },
   'range-invalid': { status: 422, say: 'The range ends before it starts. Swap its ends.' },
   'range-too-long': { status: 422, say: 'The range is longer than {limit}. Ask for a shorter one.' },
   'file-empty': {
@@ -55,6 +60,12 @@ export const PROBLEMS = {
     status: 422,
     say: 'Line {line}: {reason}. Nothing was brought in; mend that line or export the file again.',
   },
+  'table-unreadable': {
+    status: 422,
+    say: 'Row {line}: {reason}. Nothing was brought in; mend that row or export the table again.',
+  },
+  'table-row': { status: 422, say: 'This row was left out: {reason}.' },
+  'columns-missing': { status: 422, say: 'Say which column holds: {columns}. Then go on.' },
   'window-closed': { status: 409, say: 'This window is closed. Open it again before you change it.' },
   'source-missing': { status: 422, say: 'A window needs at least one calendar. Choose one.' },
   'storage-away': {

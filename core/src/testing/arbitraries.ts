@@ -1,14 +1,6 @@
 import fc from 'fast-check';
-import {
-  EMPTY_CONTENT,
-  HOLDS,
-  STATUSES,
-  type Content,
-  type Entry,
-  type Override,
-  type When,
-} from '../entries';
-import { GLASSES, ROUNDINGS, type WindowRules } from '../glass';
+import { HOLDS, STATUSES, fitKind, type Content, type Entry, type Override, type When } from '../entries';
+import { DUE_FORMS, GLASSES, ROUNDINGS, type WindowRules } from '../glass';
 import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, type Wall } from '../zones';
 import { HOST, rulesOf } from './samples';
 
@@ -28,7 +20,18 @@ const words = fc.constantFrom(
 );
 const text = fc.oneof(words, fc.string({ maxLength: 90 }), fc.constant('line\nbreak\r\nX-EVIL:1'));
 
+const planned: fc.Arbitrary<When> = fc.oneof(
+  fc
+    .integer({ min: 0, max: 320 })
+    .map((day): When => whenAt({ kind: 'date', zone: '' }, (FIRST + day) * DAY)),
+  fc
+    .integer({ min: 0, max: 320 * 24 })
+    .map((hour): When => whenAt({ kind: 'zoned', zone: HOST }, FIRST * DAY + hour * HOUR)),
+);
+
 export const content: fc.Arbitrary<Content> = fc.record({
+  kind: fc.constantFrom<Content['kind']>('event', 'event', 'event', 'due', 'milestone'),
+  planned: fc.option(planned),
   title: text,
   place: words,
   description: text,
@@ -45,6 +48,12 @@ export const content: fc.Arbitrary<Content> = fc.record({
   status: fc.constantFrom(...STATUSES),
   shows: fc.constantFrom('busy', 'busy', 'free'),
   hold: fc.constantFrom('none', 'none', 'none', ...HOLDS),
+  properties: fc.array(
+    fc.record({ name: fc.constantFrom('Berth', 'Crew; size'), value: words.filter(Boolean) }),
+    {
+      maxLength: 1,
+    },
+  ),
   kept: fc.constantFrom([], [['x-inside', {}, 'text', 'kept'] as const]),
 });
 
@@ -114,18 +123,19 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
         content: c.content,
       };
     });
-    return {
-      ...EMPTY_CONTENT,
+    const recurrence = rule ? { rule, dates: [], exceptDates: except.map(slot) } : null;
+    return fitKind({
       ...own,
+      kind: rule && own.kind === 'milestone' ? 'event' : own.kind,
       id,
       calendarId,
       version: 1,
       uid: `${id}@inside`,
       start: whenAt(s, s.start),
       end: whenAt(s, s.start + s.length),
-      recurrence: rule ? { rule, dates: [], exceptDates: except.map(slot) } : null,
+      recurrence,
       overrides: rule ? [...new Map(overrides.map((o) => [JSON.stringify(o.slot), o])).values()] : [],
-    };
+    });
   });
 
 /** Rules of a window on calendars a and b; c is never a source. */
@@ -135,11 +145,13 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     b: fc.constantFrom(...GLASSES),
     rounding: fc.constantFrom(...ROUNDINGS),
     tellTentative: fc.boolean(),
+    dueAs: fc.constantFrom(...DUE_FORMS),
     switches: fc.record({ joinLink: fc.boolean(), people: fc.boolean(), contact: fc.boolean() }),
   })
-  .map(({ a, b, ...rest }) =>
+  .map(({ a, b, dueAs, ...rest }) =>
     rulesOf('shut', {
       ...rest,
+      wording: { ...rulesOf('shut').wording, dueAs },
       sources: [
         { calendarId: 'a', glass: a },
         { calendarId: 'b', glass: b },

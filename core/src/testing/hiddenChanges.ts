@@ -108,6 +108,7 @@ function changeVisible(
           publicLink: other.publicLink,
           labels: other.labels,
           attachments: other.attachments,
+          properties: other.properties,
         }),
     ...(clear && rules.switches.joinLink ? {} : { joinLink: other.joinLink }),
     ...(clear && rules.switches.people ? {} : { people: other.people }),

@@ -49,6 +49,7 @@ export function rulesOf(glass: Glass, parts: Partial<WindowRules> = {}): WindowR
       description: 'When the bridge opens',
       colour: 'steelblue',
       busyWord: 'Taken',
+      dueAs: 'all-day',
     },
     hostZone: HOST,
     horizon: { pastDays: 30, nextDays: 365 },

@@ -1,10 +1,12 @@
-import { partsOfDay, weekdayOf, dayToText, type Day } from '../../zones';
+import { partsOfDay, weekdayOf, dayToText, type Day, type ZoneName } from '../../zones';
+import { sameWhen } from '../../entries';
 import { safeUri } from '../icsText';
 import { byDay, type PageEntry } from './agenda';
 import { html, type Html } from './html';
-import { WEEKDAYS, dayText, timeText } from './words';
+import { WEEKDAYS, dayText, kindText, timeText } from './words';
 
 interface ListSetting {
+  readonly hostZone: ZoneName;
   readonly today: Day;
   readonly busyWord: string;
 }
@@ -73,11 +75,14 @@ function shortEntry(entry: PageEntry, day: Day, setting: ListSetting): Html {
 function longEntry(entry: PageEntry, setting: ListSetting): Html {
   const content = entry.one.content;
   const link = content?.publicLink ? safeUri(content.publicLink) : null;
+  const told = content ? kindText(content, entry.one.start, setting.hostZone) : '';
   const join = content?.joinLink ? safeUri(content.joinLink) : null;
   return html`<span class="time">${spanText(entry)}</span> <span class="body"><span class="what">${titleOf(entry, setting)}</span>${marks(entry, true)}
+${told ? html`<span class="place">${told}</span>` : ''}
 ${content?.place ? html`<span class="place">${content.place}</span>` : ''}
 ${content?.labels?.length ? html`<span class="labels">${content.labels.join(' · ')}</span>` : ''}
 ${content?.description ? html`<span class="description">${linked(content.description)}</span>` : ''}
+${(content?.properties ?? []).map((p) => html`<span class="place">${p.name}: ${p.value}</span>`)}
 ${content?.people?.length ? html`<span class="people">With ${content.people.map((p) => p.name || p.address).join(', ')}</span>` : ''}
 ${content?.contact ? html`<span class="people">Ask ${content.contact}</span>` : ''}
 ${link ? html`<a href="${link}" rel="noopener nofollow">More about it</a>` : ''}
@@ -96,10 +101,18 @@ function titleOf({ one }: PageEntry, { busyWord }: ListSetting): string {
 function marks({ one }: PageEntry, long: boolean): Html {
   const words = [
     one.content?.status === 'cancelled' && 'cancelled',
+    one.content?.status === 'done' && 'done',
+    !long && one.content?.kind,
+    !long && slipped(one) && 'date changed',
     one.tentative && 'tentative',
     long && one.content?.shows === 'free' && 'the time stays free',
-  ].filter((w) => w !== false);
+  ].filter(Boolean);
   return html`${words.map((w) => html` <em class="mark">${w}</em>`)}`;
+}
+
+/** Whether a milestone is told to stand elsewhere than planned. */
+function slipped({ content, start }: PageEntry['one']): boolean {
+  return content?.planned !== undefined && !sameWhen(content.planned, start);
 }
 
 function spanText({ allDay, start, end, firstDay, lastDay }: PageEntry): string {

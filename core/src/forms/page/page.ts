@@ -110,13 +110,15 @@ function choiceOf(view: OutwardView, { query, now, form }: PageOptions): Choice 
 function entries(view: OutwardView, { show, from, zone }: Choice, { now }: PageOptions): Html {
   const agenda = agendaOf(view, zone);
   const today = dayOfWall(wallAt(zone, now));
-  const busyWord = view.wording.busyWord;
-  if (show === 'list') return list(agenda, from, from + LIST_DAYS, { today, busyWord });
+  const { hostZone } = view;
+  const { busyWord } = view.wording;
+  if (show === 'list') return list(agenda, from, from + LIST_DAYS, { today, busyWord, hostZone });
   if (show === 'week') {
     const monday = from - weekdayOf(from);
     return grid(agenda, monday, monday + 7, {
       today,
       busyWord,
+      hostZone,
       month: null,
       caption: `Week of ${dayText(monday)}`,
     });
@@ -127,6 +129,7 @@ function entries(view: OutwardView, { show, from, zone }: Choice, { now }: PageO
   return grid(agenda, first - weekdayOf(first), last + 7 - weekdayOf(last), {
     today,
     busyWord,
+    hostZone,
     month,
     caption: monthText(first),
   });

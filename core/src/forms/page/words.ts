@@ -14,6 +14,8 @@ import {
   type Wall,
   type ZoneName,
 } from '../../zones';
+import { slipOf, wallOf, type Slip, type When } from '../../entries';
+import type { OutwardContent } from '../../glass';
 
 /** Short names of the weekdays, Monday first. */
 export const WEEKDAYS = WEEKDAY_NAMES.map((name) => name.slice(0, 3));
@@ -60,4 +62,35 @@ export function clockChangeText(zone: ZoneName, now: Instant): string {
 /** Returns `America/Halifax (UTC−04:00)`. */
 export function zoneWithOffset(zone: ZoneName, now: Instant): string {
   return zone === 'UTC' ? 'UTC' : `${zoneText(zone)} (${offsetText(offsetAt(zone, now))})`;
+}
+
+/** Returns a moment as people read it: `Mon 23 Nov 2026`, with its time where it has one. */
+export function whenWords(when: When): string {
+  const wall = wallOf(when);
+  const day = dayText(Math.floor(wall / DAY));
+  return when.kind === 'date' ? day : `${day}, ${timeText(wall)}`;
+}
+
+/** Returns `6 days (4 working days) later than planned`, or `as planned`. */
+export function slipText({ days, workingDays, minutes }: Slip): string {
+  if (!days && !minutes) return 'as planned';
+  const way = days > 0 || minutes > 0 ? 'later' : 'earlier';
+  const count = (n: number, unit: string) => `${Math.abs(n)} ${unit}${Math.abs(n) === 1 ? '' : 's'}`;
+  if (!days) return `the same day, ${count(minutes, 'minute')} ${way} than planned`;
+  return `${count(days, 'day')} (${count(workingDays, 'working day')}) ${way} than planned`;
+}
+
+/** Returns what a milestone or a due item has to say besides its title, or an empty text for an event. */
+export function kindText(
+  { kind, planned, status }: Pick<OutwardContent, 'kind' | 'planned' | 'status'>,
+  start: When,
+  hostZone: ZoneName,
+): string {
+  if (!kind) return '';
+  const done = status === 'done';
+  if (kind === 'due') return `Due ${whenWords(start)}${done ? ', done' : ''}.`;
+  const slip = planned
+    ? `: planned for ${whenWords(planned)}, now ${slipText(slipOf(planned, start, hostZone))}`
+    : '';
+  return `Milestone${done ? ', reached' : ''}${slip}.`;
 }

@@ -1,4 +1,11 @@
-import type { Content, Hold, KeptProperty, Person, Status } from '../../entries';
+import {
+  STATUSES,
+  type Content,
+  type Hold,
+  type KeptProperty,
+  type Person,
+  type Status,
+} from '../../entries';
 import { all, first, parameter, type Component, type Property } from './components';
 
 /** Properties that are read into times and recurrence, or say nothing of the entry itself. */
@@ -12,12 +19,17 @@ const READ_ELSEWHERE = new Set([
   'exdate',
   'recurrence-id',
   'dtstamp',
+  'due',
+  'x-zonal-planned',
 ]);
 
 const STATUS: Record<string, Status> = {
   CONFIRMED: 'confirmed',
   TENTATIVE: 'tentative',
   CANCELLED: 'cancelled',
+  'NEEDS-ACTION': 'confirmed',
+  'IN-PROCESS': 'confirmed',
+  COMPLETED: 'done',
 };
 
 /** Entries that the file marks as not public are held, so that they do not go out by being brought in. */
@@ -36,7 +48,7 @@ const READERS: Record<string, Reader> = {
       .trim(),
   }),
   location: ([p]) => ({ place: text(p).trim() }),
-  description: (all) => ({ description: all.map(text).join('\n\n').trim() }),
+  description: (all) => ({ description: all.map(text).join('\n\n') }),
   url: ([p]) => ({ publicLink: p!.text.trim() }),
   conference: ([p]) => ({ joinLink: p!.text.trim() }),
   categories: (all) => ({
@@ -56,6 +68,14 @@ const READERS: Record<string, Reader> = {
     notes.add(found.note);
     return { hold: found.hold };
   },
+  'x-zonal-kind': ([p]) => (p!.text.trim().toUpperCase() === 'MILESTONE' ? { kind: 'milestone' } : {}),
+  'x-zonal-status': ([p]) => ({
+    status: STATUSES.find((s) => s.toUpperCase() === p!.text.trim()) ?? 'confirmed',
+  }),
+  'x-zonal-shows': ([p]) => ({ shows: p!.text.trim() === 'BUSY' ? 'busy' : 'free' }),
+  'x-zonal-property': (all) => ({
+    properties: all.map((p) => ({ name: parameter(p, 'x-name') ?? '', value: text(p) })),
+  }),
   attach: (all, notes) => {
     const links = all.filter((p) => p.type !== 'binary' && parameter(p, 'value')?.toUpperCase() !== 'BINARY');
     if (links.length < all.length) notes.add('A file inside the entry was left out; only links are kept.');
@@ -68,7 +88,7 @@ const READERS: Record<string, Reader> = {
   },
 };
 
-/** Returns the content of a VEVENT. Notes say what was changed or left out. */
+/** Returns the content of a VEVENT or VTODO. Notes say what was changed or left out. */
 export function contentOfFile(event: Component, empty: Content, notes: Set<string>): Content {
   const content: Record<string, unknown> = { ...empty };
   for (const [name, read] of Object.entries(READERS)) {
@@ -90,7 +110,8 @@ function text(property: Property | undefined): string {
 
 function personOf(property: Property): Person {
   const address = /^mailto:/i.test(property.text) ? property.text.slice(7).trim() : '';
-  return { name: parameter(property, 'cn') ?? address, address };
+  const group = parameter(property, 'cutype')?.toUpperCase() === 'GROUP';
+  return { name: parameter(property, 'cn') ?? address, address, ...(group ? { group } : {}) };
 }
 
 function contactText({ name, address }: Person): string {

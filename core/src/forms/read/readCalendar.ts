@@ -1,6 +1,8 @@
 import {
   EMPTY_CONTENT,
   checkRecurrence,
+  contentOf,
+  fitKind,
   instantOfWhen,
   sameWhen,
   wallOf,
@@ -61,7 +63,7 @@ function readOne(
   const groups = new Map<string, Piece[]>();
   for (const child of calendar.children) {
     if (child.name === 'VTIMEZONE') continue;
-    if (child.name !== 'VEVENT') {
+    if (child.name !== 'VEVENT' && !isDatedTask(child)) {
       items.push(itemOf(child, 'left-out', [leftOutReason(child.name)]));
       continue;
     }
@@ -85,11 +87,16 @@ function readOne(
 
 function leftOutReason(name: string): string {
   const known: Record<string, string> = {
-    VTODO: 'It is a task; calendars here hold entries with a time.',
+    VTODO: 'It is a task with no due date; calendars here hold entries with a time.',
     VJOURNAL: 'It is a journal note; calendars here hold entries with a time.',
     VFREEBUSY: 'It is a busy-time statement, not an entry.',
   };
   return known[name] ?? `${name} is not an entry.`;
+}
+
+/** A task with a due date, or one that recurs from a start, is a due item. */
+function isDatedTask(child: Component): boolean {
+  return child.name === 'VTODO' && Boolean(first(child, 'due') ?? first(child, 'dtstart'));
 }
 
 function itemOf(event: Component, outcome: Outcome, notes: Iterable<string>): ReadItem {
@@ -105,7 +112,10 @@ function itemOf(event: Component, outcome: Outcome, notes: Iterable<string>): Re
 function readEvent(event: Component, zoneOf: (tzid: string) => FileZone): Piece {
   const whens = new WhenReader(zoneOf);
   const { notes } = whens;
-  const startProperty = first(event, 'dtstart');
+  const task = event.name === 'VTODO';
+  const recurs = RECURS.some((name) => first(event, name));
+  const startProperty =
+    task && !recurs ? (first(event, 'due') ?? first(event, 'dtstart')) : first(event, 'dtstart');
   if (!startProperty)
     throw new Problem('file-malformed', { line: event.line, reason: 'it has no start (DTSTART)' });
   const start = whens.whens(startProperty)[0]!;
@@ -118,21 +128,35 @@ function readEvent(event: Component, zoneOf: (tzid: string) => FileZone): Piece 
   if (slotProperty && parameter(slotProperty, 'range')) {
     notes.add('The file changes this and all later dates (RANGE=THISANDFUTURE); only this date was changed.');
   }
+  const content = contentOfFile(
+    event,
+    task ? { ...EMPTY_CONTENT, kind: 'due', shows: 'free' } : EMPTY_CONTENT,
+    notes,
+  );
+  const plannedProperty = first(event, 'x-zonal-planned');
+  const draft: DraftEntry = {
+    ...content,
+    uid,
+    start,
+    end: task ? start : readEnd(event, start, whens),
+    recurrence: readRecurrence(event, start, whens),
+    overrides: [],
+  };
+  if (content.kind === 'milestone' && draft.recurrence) {
+    notes.add('A milestone takes place once; as it recurs, it was read as an event.');
+  }
+  const kind = content.kind === 'milestone' && draft.recurrence ? 'event' : content.kind;
+  const planned = plannedProperty ? whens.whens(plannedProperty)[0]! : null;
   return {
     event,
     uid,
     slot: slotProperty ? whens.whens(slotProperty)[0]! : null,
     notes,
-    draft: {
-      ...contentOfFile(event, EMPTY_CONTENT, notes),
-      uid,
-      start,
-      end: readEnd(event, start, whens),
-      recurrence: readRecurrence(event, start, whens),
-      overrides: [],
-    },
+    draft: fitKind({ ...draft, kind, planned }),
   };
 }
+
+const RECURS = ['rrule', 'rdate', 'recurrence-id'];
 
 /** The end by DTEND, by DURATION, or by RFC 5545 section 3.6.1: one day for a date, no length for a time. */
 function readEnd(event: Component, start: When, whens: WhenReader): When {
@@ -217,21 +241,16 @@ function assemble(
     if (dropped)
       items.push(itemOf(dropped.event, 'left-out', ['A newer version of this date stands in the file.']));
     if (kept === piece) {
-      const {
-        uid: _uid,
-        start,
-        end,
-        recurrence: _recurrence,
-        overrides: _overrides,
-        ...content
-      } = piece.draft;
-      overrides.set(wallOf(slot), { piece, override: { slot, start, end, content } });
+      const { start, end } = piece.draft;
+      overrides.set(wallOf(slot), { piece, override: { slot, start, end, content: contentOf(piece.draft) } });
     }
   }
   for (const { piece } of overrides.values())
     items.push(itemOf(piece.event, piece.notes.size ? 'changed' : 'read', piece.notes));
   if (!master) return;
-  entries.set(master.uid, { ...master.draft, overrides: [...overrides.values()].map((o) => o.override) });
+  // In the order of their slots, as the editor keeps them.
+  const changed = [...overrides].sort(([a], [b]) => a - b).map(([, o]) => o.override);
+  entries.set(master.uid, fitKind({ ...master.draft, overrides: changed }));
   items.push(itemOf(master.event, master.notes.size ? 'changed' : 'read', master.notes));
 }
 
@@ -242,7 +261,13 @@ function aloneEntry(piece: Piece, master: Piece | undefined, entries: Map<string
       : 'The series that it belongs to is not in the file; it was read as an entry of its own.',
   );
   const uid = `${piece.uid}/${first(piece.event, 'recurrence-id')!.text}`;
-  entries.set(uid, { ...piece.draft, uid, recurrence: null });
+  const slot = piece.slot!;
+  entries.set(uid, {
+    ...piece.draft,
+    uid,
+    recurrence: null,
+    ...(master ? {} : { detachedFrom: { uid: piece.uid, slot } }),
+  });
 }
 
 /** Returns the piece with the highest SEQUENCE; of equals the last in the file. */

@@ -1,7 +1,10 @@
-import type { Entry } from '../../entries';
+import type { Entry, When } from '../../entries';
 
 /** An entry as a file gives it, before it belongs to a calendar. */
-export type DraftEntry = Omit<Entry, 'id' | 'calendarId' | 'version'>;
+export interface DraftEntry extends Omit<Entry, 'id' | 'calendarId' | 'version' | 'imported'> {
+  /** Set where the file changes one date of a series that is not in the file. */
+  readonly detachedFrom?: { readonly uid: string; readonly slot: When };
+}
 
 export const OUTCOMES = ['read', 'changed', 'left-out'] as const;
 /** What became of one component of a file. */

@@ -1,0 +1,256 @@
+import Papa from 'papaparse';
+import {
+  EMPTY_CONTENT,
+  KINDS,
+  STATUSES,
+  checkRecurrence,
+  checkSpan,
+  fitKind,
+  whenLike,
+  wallOf,
+  type Content,
+  type Person,
+  type When,
+} from '../../entries';
+import { Problem } from '../../problems';
+import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, zoneNamed, type ZoneName } from '../../zones';
+import { decodeFile } from '../read/decode';
+import type { DraftEntry, ReadItem, ReadResult } from '../read/report';
+import { CSV_FIELDS, type CsvFieldName, type CsvMapping } from './csvFields';
+
+export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
+/** In which order a date in figures is written, where it does not start with the year. */
+export type DateOrder = (typeof DATE_ORDERS)[number];
+
+/** A table as it was read, before it is known what its columns mean. */
+export interface CsvTable {
+  readonly headings: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+  readonly notes: readonly string[];
+}
+
+/** Returns the table of a .csv file, in any of the usual delimiters. Throws `file-empty` or `table-unreadable`. */
+export function csvTable(bytes: Uint8Array): CsvTable {
+  const { text, notes } = decodeFile(bytes);
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const quotes = errors.find((e) => e.type === 'Quotes');
+  if (quotes) throw new Problem('table-unreadable', { line: (quotes.row ?? 0) + 1, reason: quotes.message });
+  const [headings, ...rows] = data;
+  if (!headings || !rows.length) throw new Problem('file-empty');
+  return { headings, rows, notes };
+}
+
+/** Returns the order that the dates of a column are written in, where one of them leaves no doubt; else `dmy`. */
+export function guessDateOrder(cells: readonly string[]): DateOrder {
+  let order: DateOrder = 'dmy';
+  for (const cell of cells) {
+    if (/^\s*\d{4}\D/.test(cell)) return 'ymd';
+    const [, first, second] = /^\s*(\d{1,2})\D+(\d{1,2})\D/.exec(cell) ?? [];
+    if (Number(first) > 12) return 'dmy';
+    if (Number(second) > 12) order = 'mdy';
+  }
+  return order;
+}
+
+export interface CsvSetting {
+  readonly mapping: CsvMapping;
+  readonly dateOrder: DateOrder;
+  readonly zone: ZoneName;
+}
+
+/** Returns the entries of a table and a report with one line per row, as {@link readCalendar} does for its format. */
+export function readCsv(table: CsvTable, setting: CsvSetting): ReadResult {
+  const entries = new Map<string, DraftEntry>();
+  const items: ReadItem[] = [];
+  const mapped = new Set(Object.values(setting.mapping));
+  const others = table.headings
+    .map((name, i) => ({ name: name.trim(), i }))
+    .filter((c) => c.name && !mapped.has(c.i));
+  table.rows.forEach((row, i) => {
+    const line = i + 2;
+    const cell = (field: CsvFieldName) => unguarded((row[setting.mapping[field] ?? -1] ?? '').trim());
+    const notes: string[] = [];
+    const item = (outcome: ReadItem['outcome'], uid = '') => ({
+      line,
+      uid,
+      title: cell('title'),
+      outcome,
+      notes,
+    });
+    try {
+      const draft = draftOf(
+        cell,
+        others.map(({ name, i: at }) => ({ name, value: unguarded((row[at] ?? '').trim()) })),
+        setting,
+        line,
+        notes,
+      );
+      if (entries.has(draft.uid))
+        throw new Problem('table-row', { reason: `the identifier ${draft.uid} stands in an earlier row` });
+      entries.set(draft.uid, draft);
+      items.push(item(notes.length ? 'changed' : 'read', draft.uid));
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      notes.push(error.message);
+      items.push(item('left-out'));
+    }
+  });
+  return { names: [], entries: [...entries.values()], items, notes: table.notes };
+}
+
+type Cell = (field: CsvFieldName) => string;
+
+function draftOf(
+  cell: Cell,
+  others: readonly { name: string; value: string }[],
+  setting: CsvSetting,
+  line: number,
+  notes: string[],
+): DraftEntry {
+  const title = cell('title');
+  if (!title) throw new Problem('table-row', { reason: 'it has no title' });
+  const { start, end } = spanOf(cell, setting);
+  const content: Content = {
+    ...EMPTY_CONTENT,
+    title,
+    place: cell('place'),
+    description: cell('description'),
+    publicLink: cell('publicLink'),
+    joinLink: cell('joinLink'),
+    labels: listOf(cell('labels')),
+    people: listOf(cell('people')).map(personOf),
+    contact: cell('contact'),
+    kind: oneOf(KINDS, cell('kind'), 'event', 'Kind', notes),
+    status: oneOf(STATUSES, cell('status'), 'confirmed', 'Status', notes),
+    shows: /^(free|transparent|available|no|false)$/i.test(cell('shows')) ? 'free' : 'busy',
+    planned: cell('planned')
+      ? momentOf(cell('planned'), '', setting, start.kind === 'zoned' ? start.zone : null)
+      : null,
+    properties: others.filter((o) => o.value),
+  };
+  const rule = cell('rule').replace(/^RRULE:/i, '');
+  const recurrence = rule ? { rule, dates: [], exceptDates: [] } : null;
+  checkSpan(start, end);
+  checkRecurrence({ start, recurrence });
+  const uid =
+    cell('uid') || `row-${line}-${wallOf(start)}-${title.toLowerCase().replace(/\W+/g, '-').slice(0, 60)}`;
+  return fitKind({ ...content, uid, start, end, recurrence, overrides: [] });
+}
+
+function spanOf(cell: Cell, setting: CsvSetting): { start: When; end: When } {
+  const named = cell('zone') ? zoneNamed(cell('zone')) : setting.zone;
+  if (!named) throw new Problem('zone-unknown', { zone: cell('zone') });
+  if (!cell('startDate')) throw new Problem('table-row', { reason: 'it has no first day' });
+  const start = momentOf(cell('startDate'), cell('startTime'), setting, named);
+  if (start.kind === 'date') {
+    const last = cell('endDate') ? momentOf(cell('endDate'), '', setting, null) : start;
+    return { start, end: whenLike(start, Math.floor(wallOf(last) / DAY) * DAY + DAY) };
+  }
+  if (!cell('endDate') && !cell('endTime')) return { start, end: whenLike(start, wallOf(start) + HOUR) };
+  const end = momentOf(
+    cell('endDate') || start.at.slice(0, 10),
+    cell('endTime'),
+    setting,
+    named,
+    wallOf(start) % DAY,
+  );
+  if (end.kind === 'date') return { start, end: start };
+  // An end time with no day of its own may lie after midnight.
+  const next = !cell('endDate') && wallOf(end) < wallOf(start) ? DAY : 0;
+  return { start, end: whenLike(end, wallOf(end) + next) };
+}
+
+/** Returns a day, or a time in `zone` where a time stands beside it or after it. */
+function momentOf(
+  date: string,
+  time: string,
+  { dateOrder, zone }: CsvSetting,
+  named: ZoneName | null,
+  other?: number,
+): When {
+  const [, day, rest] = /^(\S+?)(?:T|[\s,]+)(\d.*)$/.exec(date) ?? [null, date, ''];
+  const clock = time || (rest && /[:.]|m$/i.test(rest) ? rest : '');
+  const text = dateText(clock === rest && rest ? day! : date, dateOrder);
+  if (!clock && other === undefined) return { kind: 'date', date: text };
+  const at = clock ? clockOf(clock) : ((other! % DAY) + DAY) % DAY;
+  return { kind: 'zoned', at: wallToText(dayFromText(text) * DAY + at), zone: named ?? zone };
+}
+
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+function dateText(text: string, order: DateOrder): string {
+  const figures = text
+    .trim()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+  const month = figures.findIndex((f) => MONTHS.includes(f.slice(0, 3).toLowerCase()));
+  if (figures.length !== 3) throw new Problem('date-invalid', { text });
+  let [year, m, day]: (string | undefined)[] = [];
+  if (month >= 0) {
+    m = String(MONTHS.indexOf(figures[month]!.slice(0, 3).toLowerCase()) + 1);
+    const [a, b] = figures.filter((_, i) => i !== month);
+    [year, day] = a!.length === 4 ? [a, b] : [b, a];
+  } else if (figures[0]!.length === 4) [year, m, day] = figures;
+  else [day, m, year] = order === 'mdy' ? [figures[1], figures[0], figures[2]] : figures;
+  if (year!.length === 2) year = `20${year}`;
+  const found = `${year}-${m!.padStart(2, '0')}-${day!.padStart(2, '0')}`;
+  try {
+    return dayToText(dayFromText(found));
+  } catch {
+    throw new Problem('date-invalid', { text });
+  }
+}
+
+function clockOf(text: string): number {
+  const found = /^(\d{1,2})(?:[:.h](\d{2}))?(?:[:.]\d{2}(?:\.\d+)?)?\s*([ap])?\.?m?\.?$/i.exec(text.trim());
+  const half = found?.[3]?.toLowerCase();
+  const hour = found && half ? (Number(found[1]) % 12) + (half === 'p' ? 12 : 0) : Number(found?.[1] ?? 24);
+  const minute = Number(found?.[2] ?? 0);
+  if (!found || hour > 23 || minute > 59) throw new Problem('time-invalid', { text });
+  return hour * HOUR + minute * MINUTE;
+}
+
+function listOf(text: string): string[] {
+  const separator = text.includes(';') || text.includes('<') ? ';' : ',';
+  return [
+    ...new Set(
+      text
+        .split(separator)
+        .map((t) => t.trim())
+        .filter(Boolean),
+    ),
+  ];
+}
+
+function personOf(text: string): Person {
+  const [, name, address] = /^(.*?)\s*<([^>]+)>$/.exec(text) ?? [];
+  if (address) return { name: name || address, address };
+  return { name: text, address: /^\S+@\S+$/.test(text) ? text : '' };
+}
+
+function oneOf<T extends string>(
+  all: readonly T[],
+  text: string,
+  other: T,
+  what: string,
+  notes: string[],
+): T {
+  if (!text) return other;
+  const found = all.find((one) => one === text.toLowerCase());
+  if (!found) notes.push(`${what} “${text}” is not known; it was read as ${other}.`);
+  return found ?? other;
+}
+
+/** Takes away the apostrophe that keeps a spreadsheet from reading a formula. */
+function unguarded(cell: string): string {
+  return /^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell;
+}
+
+/** Throws `columns-missing` unless title and first day have a column. */
+export function checkMapping(mapping: CsvMapping): void {
+  const missing = CSV_FIELDS.filter(
+    (f) => ['title', 'startDate'].includes(f.name) && mapping[f.name] === undefined,
+  );
+  if (missing.length)
+    throw new Problem('columns-missing', { columns: missing.map((f) => f.heading).join(', ') });
+}

@@ -1,0 +1,73 @@
+import Papa from 'papaparse';
+import { type Content, type Entry, type When } from '../../entries';
+import { dayFromText, dayToText } from '../../zones';
+import { CSV_FIELDS, type CsvFieldName } from './csvFields';
+
+/**
+ * Returns entries as a table (RFC 4180, with headings): one row an entry, and one more for each date of a series that
+ * was changed by itself (its identifier ends in `/` and the date that it replaces). Cells that a spreadsheet would
+ * take for a formula get an apostrophe in front. Properties of the house get columns of their own.
+ */
+export function writeCsv(entries: readonly Entry[]): string {
+  const rows = entries.flatMap((entry) => [
+    rowOf(entry, entry.uid, entry.start, entry.end, entry.recurrence?.rule ?? ''),
+    ...entry.overrides.map((o) => rowOf(o.content, `${entry.uid}/${momentText(o.slot)}`, o.start, o.end, '')),
+  ]);
+  const names = [...new Set(entries.flatMap((e) => e.properties.map((p) => p.name)))].sort();
+  const headings = [...CSV_FIELDS.map((f) => f.heading), ...names];
+  const table = rows.map(({ cells, content }) => [
+    ...CSV_FIELDS.map((f) => cells[f.name]),
+    ...names.map((name) => content.properties.find((p) => p.name === name)?.value ?? ''),
+  ]);
+  return `${Papa.unparse(
+    [headings, ...table].map((row) => row.map(safeCell)),
+    { newline: '\r\n' },
+  )}\r\n`;
+}
+
+interface Row {
+  readonly content: Content;
+  readonly cells: Readonly<Record<CsvFieldName, string>>;
+}
+
+function rowOf(content: Content, uid: string, start: When, end: When, rule: string): Row {
+  const [startDate, startTime] = parts(start);
+  const [endDate, endTime] = parts(end);
+  return {
+    content,
+    cells: {
+      title: content.title,
+      startDate,
+      startTime,
+      // The last day that is meant, as people write it.
+      endDate: end.kind === 'date' ? dayToText(dayFromText(end.date) - 1) : endDate,
+      endTime,
+      zone: start.kind === 'zoned' ? start.zone : '',
+      place: content.place,
+      description: content.description,
+      publicLink: content.publicLink,
+      joinLink: content.joinLink,
+      labels: content.labels.join('; '),
+      people: content.people.map((p) => (p.address ? `${p.name} <${p.address}>` : p.name)).join('; '),
+      contact: content.contact,
+      kind: content.kind,
+      planned: content.planned ? momentText(content.planned) : '',
+      status: content.status,
+      shows: content.shows,
+      rule,
+      uid,
+    },
+  };
+}
+
+function parts(when: When): [date: string, time: string] {
+  return when.kind === 'date' ? [when.date, ''] : [when.at.slice(0, 10), when.at.slice(11, 16)];
+}
+
+function momentText(when: When): string {
+  return parts(when).join(' ').trim();
+}
+
+function safeCell(cell: string): string {
+  return /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
+}

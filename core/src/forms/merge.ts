@@ -1,0 +1,128 @@
+import {
+  changeDate,
+  fieldsApart,
+  printOfEntry,
+  sequenceOf,
+  slotsOf,
+  wallOf,
+  contentOf,
+  type Entry,
+  type Imported,
+  type When,
+} from '../entries';
+import { DAY, instantOf, type ZoneName } from '../zones';
+import type { DraftEntry, ReadResult } from './read/report';
+
+export const MERGE_KINDS = ['new', 'changed', 'conflict', 'same', 'left-out'] as const;
+/** What bringing in one entry of a file would do. */
+export type MergeKind = (typeof MERGE_KINDS)[number];
+
+/** One line of the preview of an import. */
+export interface MergeItem {
+  readonly kind: MergeKind;
+  readonly title: string;
+  /** Null for what has no time, such as a component that is no entry. */
+  readonly start: When | null;
+  readonly reason: string;
+  /** Names of the fields in which file and calendar differ. */
+  readonly fields: readonly string[];
+  /** The entry in the calendar, where there is one. */
+  readonly existing: Entry | null;
+  /** What would be stored; null for what is the same or left out. */
+  readonly draft: DraftEntry | null;
+  readonly imported: Imported | null;
+}
+
+/**
+ * Returns what bringing a file into a calendar would do, entry by entry. Entries are matched by their UID, single
+ * changed dates besides by their RECURRENCE-ID (RFC 5545 section 3.8.4.4). An entry that was changed here *and* in
+ * the file since it was last brought in is in conflict; one that the file holds in an older version is left out.
+ */
+export function mergePlan(file: ReadResult, existing: readonly Entry[], home: ZoneName): MergeItem[] {
+  const known = new Map(existing.map((e) => [e.uid, e]));
+  const notes = new Map(
+    file.items.filter((i) => i.outcome !== 'left-out').map((i) => [`${i.uid}`, i.notes.join(' ')]),
+  );
+  const items = file.entries.map((draft) => {
+    const item = itemOf(draft, known, home);
+    const note = notes.get(draft.uid);
+    return note ? { ...item, reason: `${item.reason} ${note}`.trim() } : item;
+  });
+  const left = file.items
+    .filter((i) => i.outcome === 'left-out')
+    .map((i): MergeItem => ({
+      ...NOTHING,
+      kind: 'left-out',
+      title: i.title || i.uid || `Line ${i.line}`,
+      start: null,
+      reason: `Line ${i.line}: ${i.notes.join(' ')}`,
+    }));
+  return [...items, ...left];
+}
+
+const NOTHING = { fields: [], existing: null, draft: null, imported: null } as const;
+
+function itemOf(draft: DraftEntry, known: ReadonlyMap<string, Entry>, home: ZoneName): MergeItem {
+  const series = draft.detachedFrom && known.get(draft.detachedFrom.uid);
+  if (series?.recurrence && hasSlot(series, draft.detachedFrom!.slot, home)) {
+    return dateOf(draft, series, draft.detachedFrom!.slot);
+  }
+  const imported = { print: printOfEntry(draft), sequence: sequenceOf(draft) };
+  const mine = known.get(draft.uid) ?? null;
+  const base = { title: draft.title, start: draft.start, existing: mine, draft, imported, fields: [] };
+  if (!mine) return { ...base, kind: 'new', reason: '' };
+  const ours = printOfEntry(mine);
+  if (ours === imported.print) return { ...base, kind: 'same', draft: null, reason: '' };
+  const fields = fieldsApart(mine, draft);
+  const last = mine.imported;
+  if (last && imported.sequence < last.sequence) {
+    return {
+      ...base,
+      kind: 'left-out',
+      draft: null,
+      reason: `The file has version ${imported.sequence}; version ${last.sequence} is here already.`,
+    };
+  }
+  if (last?.print === imported.print) {
+    return {
+      ...base,
+      kind: 'same',
+      draft: null,
+      fields,
+      reason: 'The file says what it said last time; it was changed here since.',
+    };
+  }
+  if (last?.print === ours) return { ...base, kind: 'changed', fields, reason: '' };
+  return {
+    ...base,
+    kind: 'conflict',
+    fields,
+    reason: last
+      ? 'It was changed here and in the file since it was last brought in.'
+      : 'It was written or changed here, and the file says something else.',
+  };
+}
+
+/** One changed date of a series that stands in the calendar. */
+function dateOf(draft: DraftEntry, series: Entry, slot: When): MergeItem {
+  const own = series.overrides.find((o) => wallOf(o.slot) === wallOf(slot));
+  const content = { ...contentOf(draft), kind: series.kind, planned: null };
+  const after = changeDate(series, own?.slot ?? slot, { start: draft.start, end: draft.end, content });
+  const same = printOfEntry(after) === printOfEntry(series);
+  const { id: _id, calendarId: _calendar, version: _version, imported, ...rest } = after;
+  return {
+    kind: same ? 'same' : 'changed',
+    title: draft.title,
+    start: draft.start,
+    reason: same ? '' : 'One date of a series that is here.',
+    fields: same ? [] : ['overrides'],
+    existing: series,
+    draft: same ? null : rest,
+    imported: imported ?? null,
+  };
+}
+
+function hasSlot(series: Entry, slot: When, home: ZoneName): boolean {
+  const at = instantOf(home, wallOf(slot));
+  return slotsOf(series, { from: at - 2 * DAY, to: at + 2 * DAY }, home).includes(wallOf(slot));
+}
