@@ -51,6 +51,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
           listed,
           settings: {
             ...wording,
+            dueAs: 'all-day',
             hostZone: HOME,
             horizon: { pastDays: 60, nextDays },
             tellTentative: true,

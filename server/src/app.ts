@@ -11,7 +11,8 @@ import { calendarRoutes } from './calendars/calendarRoutes';
 import type { Config } from './config';
 import { demoRoute } from './demoRoute';
 import { entryRoutes } from './entries/entryRoutes';
-import { importRoutes } from './entries/importRoutes';
+import { editRoutes } from './edits/editRoutes';
+import { houseRoutes } from './house/houseRoutes';
 import { answerProblem } from './http/errors';
 import { signInLimit } from './http/limits';
 import { openApi } from './http/openApi';
@@ -22,8 +23,6 @@ import type { Publisher } from './outward/publisher';
 import { checkCsrf, sessions, userOf } from './people/session';
 import { sessionRoutes } from './people/sessionRoutes';
 import { windowRoutes } from './windows/windowRoutes';
-
-export const IMPORT_LIMIT = 5_000_000;
 
 /** Returns the Express application for everything but warm polls, and a function that ends its connections. */
 export function createApp(
@@ -76,7 +75,8 @@ function api(
     ...sessionRoutes,
     ...calendarRoutes(sequelize),
     ...entryRoutes(sequelize),
-    ...importRoutes(sequelize),
+    ...editRoutes(sequelize),
+    ...houseRoutes,
     changeRoute(stream),
     ...windowRoutes(sequelize, config.publicUrl, () => publisher.catchUp()),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, config.publicUrl)] : []),
@@ -90,7 +90,7 @@ function api(
     res.json(openApi(routes, config.publicUrl));
   });
   router.use(session, checkCsrf);
-  router.use(express.json({ limit: '2mb' }), express.raw({ type: 'text/calendar', limit: IMPORT_LIMIT }));
+  router.use(express.json({ limit: '2mb' }));
   router.post('/session', signInLimit());
   mount(router, routes, userOf);
   return router;

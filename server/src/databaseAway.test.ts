@@ -66,6 +66,7 @@ it('goes on serving the last known bytes while the database is away, refuses edi
       description: '',
       colour: 'teal',
       busyWord: 'Busy',
+      dueAs: 'all-day',
       hostZone: 'UTC',
       horizon: { pastDays: 1, nextDays: 30 },
       rounding: 0,

@@ -1,6 +1,5 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { NO_SWITCHES } from '@zonal/core/glass';
-import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -52,6 +51,7 @@ const windowInput = (calendarId: string, glass: string, parts: object = {}) => (
   description: 'What goes on',
   colour: 'steelblue',
   busyWord: 'Taken',
+  dueAs: 'all-day',
   hostZone: 'America/Halifax',
   horizon: { pastDays: 30, nextDays: 90 },
   rounding: 0,
@@ -152,34 +152,6 @@ describe('calendars and entries', () => {
     }
   });
 
-  it('cuts a series in two at once or not at all', async () => {
-    const cal = await calendar();
-    const recurrence = { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] };
-    const { body: entry } = await client.call(
-      'POST',
-      `/calendars/${cal.id}/entries`,
-      entryInput({ recurrence }),
-    );
-    const half = entryInput({ recurrence: { ...recurrence, rule: 'FREQ=DAILY;COUNT=2' } });
-    const split = (version: number, from: object) =>
-      client.call('POST', `/entries/${entry.id}/split`, { version, before: half, from });
-    const broken = { ...half, recurrence: { ...recurrence, rule: 'FREQ=NEVER' } };
-    expect((await split(1, broken)).body.code).toBe('rule-invalid');
-    expect((await split(7, half)).body).toMatchObject({
-      code: 'version-conflict',
-      details: { current: { version: 1 } },
-    });
-    const entries = async () => (await client.call('GET', `/calendars/${cal.id}/entries`)).body;
-    expect(await entries()).toHaveLength(1);
-    const done = await split(1, { ...half, title: 'Later' });
-    expect(done.status).toBe(201);
-    expect(done.body).toMatchObject({
-      before: { id: entry.id, version: 2 },
-      from: { title: 'Later', version: 1 },
-    });
-    expect(await entries()).toHaveLength(2);
-  });
-
   it('finds the entries of a stretch, endless series among them', async () => {
     const cal = await calendar();
     const add = (parts: object) => client.call('POST', `/calendars/${cal.id}/entries`, entryInput(parts));
@@ -199,35 +171,6 @@ describe('calendars and entries', () => {
     expect(await titles('2025-02-27', '2025-03-03')).toEqual(['Endless']);
     const refused = await client.call('GET', `/calendars/${cal.id}/entries?from=2025-03-03&to=2025-01-01`);
     expect(refused.body.code).toBe('range-invalid');
-  });
-
-  it('brings a file in whole or not at all, and the same file again without doubling', async () => {
-    const cal = await calendar();
-    const file = (name: string) => readFileSync(new URL(`../../core/corpus/${name}`, import.meta.url));
-    const bring = (name: string, query = '') =>
-      client.call('POST', `/calendars/${cal.id}/import${query}`, file(name), 'text/calendar');
-    const tried = await bring('23-override-as-date.ics', '?try=1');
-    expect(tried.body).toMatchObject({ added: 1, saved: false });
-    const entries = async () => (await client.call('GET', `/calendars/${cal.id}/entries`)).body;
-    expect(await entries()).toHaveLength(0);
-    expect((await bring('23-override-as-date.ics')).body).toMatchObject({
-      added: 1,
-      unchanged: 0,
-      saved: true,
-    });
-    expect((await bring('23-override-as-date.ics')).body).toMatchObject({ added: 0, unchanged: 1 });
-    expect((await bring('24-override-in-utc.ics')).body).toMatchObject({ added: 0, updated: 1 });
-    const broken = await bring('35-bad-line.ics');
-    expect(broken.status).toBe(422);
-    expect(broken.body).toMatchObject({ code: 'file-malformed', details: { line: 9 } });
-    expect(await entries()).toHaveLength(1);
-  });
-
-  it('keeps a calendar that a window shows', async () => {
-    const { cal, window } = await opened('tinted');
-    const refused = await client.call('DELETE', `/calendars/${cal.id}`);
-    expect(refused.body.code).toBe('calendar-in-use');
-    expect(refused.body.message).toContain(window.wording.name);
   });
 });
 

@@ -4,6 +4,7 @@ import { createApp } from './app';
 import type { Config } from './config';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
+import { dropOldEdits } from './edits/editStore';
 import { ChangeStream } from './http/changeStream';
 import { log } from './log';
 import { followChanges } from './outward/changeListener';
@@ -20,6 +21,7 @@ export interface RunningServer {
 export async function startServer(config: Config): Promise<RunningServer> {
   const sequelize = connect(config.databaseUrl);
   await migrate(sequelize);
+  await dropOldEdits(sequelize);
   const stream = new ChangeStream();
   const publisher = new Publisher(sequelize, config.publicUrl, (news) => stream.tell(news));
   await publisher.start();

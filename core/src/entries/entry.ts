@@ -122,7 +122,6 @@ export const CONTENT_FIELDS = Object.keys(EMPTY_CONTENT) as readonly (keyof Cont
 /** Returns the content of an entry or an override without its times. */
 export function contentOf(from: Content): Content {
   const content: Record<string, unknown> = {};
-  // Entries that were stored before a field came up have its empty value.
-  for (const field of CONTENT_FIELDS) content[field] = from[field] ?? EMPTY_CONTENT[field];
+  for (const field of CONTENT_FIELDS) content[field] = from[field];
   return content as unknown as Content;
 }

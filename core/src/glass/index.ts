@@ -1,4 +1,5 @@
 export { COLOURS, type Colour } from './colours';
+export { PLATE_PATTERNS, PLATE_SHAPES, type PlatePattern, type PlateShape } from './plates';
 export {
   AUDIENCES,
   GLASSES,

@@ -10,6 +10,14 @@ export const PROBLEMS = {
   },
   'csrf-missing': { status: 403, say: 'This page is out of date. Reload it and try again.' },
   'too-many-tries': { status: 429, say: 'Too many tries. Wait {seconds} seconds and try again.' },
+  'steward-only': {
+    status: 403,
+    say: 'Only a steward can change this. Ask a steward of your organisation.',
+  },
+  'choices-missing': {
+    status: 422,
+    say: 'The property “{name}” has nothing to choose from. Add its choices.',
+  },
   'not-found': { status: 404, say: 'There is nothing here. It may have been deleted; go back and reload.' },
   'input-invalid': { status: 422, say: 'Some fields need another look: {fields}.' },
   'body-unreadable': {
@@ -23,6 +31,22 @@ export const PROBLEMS = {
   'version-conflict': {
     status: 409,
     say: 'Somebody else changed this in the meantime. Compare both versions and choose what to keep.',
+  },
+  'edit-overtaken': {
+    status: 409,
+    say: '“{label}” cannot be taken back or done again: {title} was changed since. Nothing was changed; open it and mend it by hand.',
+  },
+  'edit-closed': {
+    status: 409,
+    say: 'This change was applied, taken back or dropped already. Reload the page to see what is there now.',
+  },
+  'uid-taken': {
+    status: 409,
+    say: 'The calendar has an entry with the same identifier already. Copy the entry instead of moving it.',
+  },
+  'zone-guided': {
+    status: 409,
+    say: 'This calendar has entries. Change its time zone with “Change the time zone”, which shows what would move.',
   },
   'calendar-in-use': {
     status: 409,

@@ -1,42 +1,29 @@
-import { COLOURS } from '@zonal/core/glass';
+import { rezone } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import { IsIn, IsInt, IsOptional, IsString, Matches, MaxLength, MinLength, isUUID } from 'class-validator';
-import { UniqueConstraintError, type Sequelize } from 'sequelize';
+import { isUUID } from 'class-validator';
+import { randomUUID } from 'node:crypto';
+import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { changing } from '../db/changes';
-import { CalendarRow, EntryRow, WindowRow, WindowSourceRow } from '../db/models';
-import { IsZone } from '../http/inputs';
+import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
+import { MOST_AT_ONCE, type ChangeInput } from '../edits/editInput';
+import { addChanges, stageEdit, turnEdit } from '../edits/editStore';
+import type { EntryInput } from '../entries/entryInput';
+import { entryOf } from '../entries/entryStore';
 import { route } from '../http/route';
-
-export class CalendarInput {
-  @IsString()
-  @MinLength(1)
-  @MaxLength(120)
-  name!: string;
-
-  @IsString()
-  @MaxLength(2000)
-  description!: string;
-
-  @IsZone()
-  zone!: string;
-
-  /** Two or three letters by which the calendar is told apart. */
-  @Matches(/^[A-Z0-9]{2,3}$/, { message: 'plate must be two or three capital letters or digits' })
-  plate!: string;
-
-  @IsIn(COLOURS)
-  colour!: (typeof COLOURS)[number];
-
-  /** The version that was changed; left out when the calendar is new. */
-  @IsOptional()
-  @IsInt()
-  version?: number;
-}
+import { ArchiveInput, CalendarInput, ZoneInput } from './calendarInput';
 
 /** A calendar as the API gives it. */
-export interface CalendarAnswer extends Required<Omit<CalendarInput, never>> {
+export interface CalendarAnswer extends Required<CalendarInput> {
   readonly id: string;
+  readonly archivedAt: string | null;
   readonly entryCount: number;
+}
+
+/** What deleting a calendar would hit. */
+export interface CalendarImpact {
+  readonly entryCount: number;
+  /** Windows that show it, with whom their keys are made out to. `left` tells whether another source stays. */
+  readonly windows: readonly { id: string; name: string; keys: string[]; left: boolean }[];
 }
 
 async function answers(where: { id?: string } = {}): Promise<CalendarAnswer[]> {
@@ -50,9 +37,35 @@ async function answers(where: { id?: string } = {}): Promise<CalendarAnswer[]> {
     zone: r.zone,
     plate: r.plate,
     colour: r.colour,
+    shape: r.shape,
+    pattern: r.pattern,
+    place: r.place,
+    latitude: r.latitude,
+    longitude: r.longitude,
+    archivedAt: r.archivedAt?.toISOString() ?? null,
     version: r.version,
     entryCount: countOf.get(r.id) ?? 0,
   }));
+}
+
+async function answer(id: string): Promise<CalendarAnswer> {
+  return (await answers({ id }))[0]!;
+}
+
+async function impactOf(calendarId: string): Promise<CalendarImpact> {
+  const windowIds = (await WindowSourceRow.findAll({ where: { calendarId } })).map((s) => s.windowId);
+  const windows = await WindowRow.findAll({ where: { id: windowIds }, order: [['name', 'ASC']] });
+  const sources = await WindowSourceRow.findAll({ where: { windowId: windowIds } });
+  const keys = await KeyRow.findAll({ where: { windowId: windowIds }, order: [['createdAt', 'ASC']] });
+  return {
+    entryCount: await EntryRow.count({ where: { calendarId } }),
+    windows: windows.map(({ id, name }) => ({
+      id,
+      name,
+      keys: keys.filter((k) => k.windowId === id).map((k) => k.madeOutTo),
+      left: sources.some((s) => s.windowId === id && s.calendarId !== calendarId),
+    })),
+  };
 }
 
 /** Returns a calendar. Throws `not-found`. */
@@ -71,69 +84,146 @@ async function named<T>(name: string, work: () => Promise<T>): Promise<T> {
   }
 }
 
-export const calendarRoutes = (sequelize: Sequelize) => [
-  route({
-    method: 'get',
-    path: '/calendars',
-    tag: 'Calendars',
-    summary: 'All calendars, by name',
-    handle: () => answers(),
-  }),
-  route<CalendarInput>({
-    method: 'post',
-    path: '/calendars',
-    tag: 'Calendars',
-    summary: 'Make a calendar',
-    body: CalendarInput,
-    status: 201,
-    handle: async ({ body }) => {
-      const { version: _version, ...rest } = body;
-      const row = await named(body.name, () => CalendarRow.create(rest));
-      return (await answers({ id: row.id }))[0];
-    },
-  }),
-  route<CalendarInput>({
-    method: 'put',
-    path: '/calendars/:id',
-    tag: 'Calendars',
-    summary: 'Change a calendar',
-    body: CalendarInput,
-    handle: async ({ body, param }) => {
-      const current = await calendarOf(param('id'));
-      const { version, ...rest } = body;
-      const [changed] = await named(body.name, () =>
-        CalendarRow.update(
-          { ...rest, version: current.version + 1 },
-          { where: { id: current.id, version: version ?? 0 } },
-        ),
-      );
-      if (!changed)
-        throw new Problem('version-conflict', {
-          current: (await answers({ id: current.id }))[0],
-          yours: body,
+export const calendarRoutes = (sequelize: Sequelize) => {
+  /** Open pages hear of a change of the calendar itself as of one of its entries. */
+  const telling = <T>(id: string, work: (transaction: Transaction) => Promise<T>) =>
+    changing(sequelize, async (transaction) => ({
+      result: await work(transaction),
+      touched: [{ calendarId: id, entryIds: [] }],
+    }));
+  return [
+    route({
+      method: 'get',
+      path: '/calendars',
+      tag: 'Calendars',
+      summary: 'All calendars, by name, archived ones among them',
+      handle: () => answers(),
+    }),
+    route<CalendarInput>({
+      method: 'post',
+      path: '/calendars',
+      tag: 'Calendars',
+      summary: 'Make a calendar',
+      body: CalendarInput,
+      status: 201,
+      handle: async ({ body }) => {
+        const { version: _version, ...rest } = body;
+        const id = randomUUID();
+        await named(body.name, () =>
+          telling(id, (transaction) => CalendarRow.create({ id, ...rest }, { transaction })),
+        );
+        return answer(id);
+      },
+    }),
+    route<CalendarInput>({
+      method: 'put',
+      path: '/calendars/:id',
+      tag: 'Calendars',
+      summary: 'Change a calendar; its zone only while it has no entries',
+      body: CalendarInput,
+      handle: async ({ body, param }) => {
+        const current = await calendarOf(param('id'));
+        const { id } = current;
+        if (body.zone !== current.zone && (await EntryRow.count({ where: { calendarId: id } }))) {
+          throw new Problem('zone-guided');
+        }
+        const { version, ...rest } = body;
+        const where = { id, version: version ?? 0 };
+        const columns = { ...rest, version: current.version + 1 };
+        const [changed] = await named(body.name, () =>
+          telling(id, (transaction) => CalendarRow.update(columns, { where, transaction })),
+        );
+        if (!changed) throw new Problem('version-conflict', { current: await answer(id), yours: body });
+        return answer(id);
+      },
+    }),
+    route<ArchiveInput>({
+      method: 'put',
+      path: '/calendars/:id/archive',
+      tag: 'Calendars',
+      summary: 'Put a calendar away, or bring it back; windows go on showing it',
+      body: ArchiveInput,
+      handle: async ({ body, param }) => {
+        const { id } = await calendarOf(param('id'));
+        const columns = { archivedAt: body.archived ? new Date() : null };
+        await telling(id, (transaction) => CalendarRow.update(columns, { where: { id }, transaction }));
+        return answer(id);
+      },
+    }),
+    route<ZoneInput>({
+      method: 'post',
+      path: '/calendars/:id/zone',
+      tag: 'Calendars',
+      summary: 'Move a calendar with its entries to another time zone; an edit that can be taken back',
+      body: ZoneInput,
+      handle: async ({ body, param, user }) => {
+        const { id, zone, name } = await calendarOf(param('id'));
+        const changes = await rezoned(id, zone, body);
+        const edit = await stageEdit(user.id, `Moved ${name} to ${body.zone}`, {
+          id,
+          before: zone,
+          after: body.zone,
         });
-      return (await answers({ id: current.id }))[0];
-    },
-  }),
-  route({
-    method: 'delete',
-    path: '/calendars/:id',
-    tag: 'Calendars',
-    summary: 'Delete a calendar with its entries; refused while a window shows it',
-    handle: async ({ param }) => {
-      const { id } = await calendarOf(param('id'));
-      await changing(sequelize, async (transaction) => {
-        const sources = await WindowSourceRow.findAll({ where: { calendarId: id }, transaction });
-        if (sources.length) {
-          const windows = await WindowRow.findAll({
-            where: { id: sources.map((s) => s.windowId) },
-            transaction,
-          });
+        for (let i = 0; i < changes.length; i += MOST_AT_ONCE) {
+          await addChanges(edit, changes.slice(i, i + MOST_AT_ONCE));
+        }
+        return turnEdit(sequelize, edit, 'apply');
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/calendars/:id/impact',
+      tag: 'Calendars',
+      summary: 'What deleting a calendar would hit: entries, windows and keys',
+      handle: async ({ param }) => impactOf((await calendarOf(param('id'))).id),
+    }),
+    route({
+      method: 'delete',
+      path: '/calendars/:id',
+      tag: 'Calendars',
+      summary:
+        'Delete a calendar with its entries; refused while a window shows it, unless told to take it out there',
+      query: { windows: '“take-out” takes it out of all windows; one that has no other source is closed' },
+      handle: async ({ req, param }) => {
+        const { id } = await calendarOf(param('id'));
+        const { windows } = await impactOf(id);
+        if (windows.length && req.query['windows'] !== 'take-out') {
           throw new Problem('calendar-in-use', { windows: windows.map((w) => w.name).join(', ') });
         }
-        await CalendarRow.destroy({ where: { id }, transaction });
-        return { result: undefined, touched: [{ calendarId: id, entryIds: null }] };
-      });
-    },
-  }),
-];
+        await changing(sequelize, async (transaction) => {
+          await WindowSourceRow.destroy({ where: { calendarId: id }, transaction });
+          const empty = windows.filter((w) => !w.left).map((w) => w.id);
+          await WindowRow.update(
+            { closedAt: new Date() },
+            { where: { id: empty, closedAt: null }, transaction },
+          );
+          await CalendarRow.destroy({ where: { id }, transaction });
+          const touched = [{ calendarId: id, entryIds: null }, ...windows.map((w) => ({ windowId: w.id }))];
+          return { result: undefined, touched };
+        });
+      },
+    }),
+  ];
+};
+
+/** Returns the changes that a change of zone makes; entries that stay as they are have none. */
+async function rezoned(calendarId: string, from: string, { zone, keep }: ZoneInput): Promise<ChangeInput[]> {
+  const rows = await EntryRow.findAll({ where: { calendarId } });
+  const changes: ChangeInput[] = [];
+  for (const [i, row] of rows.entries()) {
+    if (i % 100 === 99) await new Promise((resolve) => setImmediate(resolve));
+    const entry = entryOf(row);
+    const { after } = rezone(entry, from, zone, keep, Date.now());
+    if (after === entry) continue;
+    const { id, uid, version, imported } = entry;
+    changes.push({
+      id,
+      uid,
+      version,
+      calendarId,
+      imported: imported ?? null,
+      entry: after as unknown as EntryInput,
+    });
+  }
+  return changes;
+}

@@ -2,8 +2,9 @@ import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { log } from '../log';
 import * as first from './migrations/001-first';
+import * as calendars from './migrations/002-calendars';
 
-const MIGRATIONS = [first];
+const MIGRATIONS = [first, calendars];
 
 /** Brings the tables up to date. Several processes may call it at once: one works, the others wait. */
 export async function migrate(sequelize: Sequelize): Promise<void> {

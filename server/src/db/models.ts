@@ -1,5 +1,15 @@
-import type { Entry } from '@zonal/core/entries';
-import type { Audience, Colour, Glass, Horizon, Rounding, Switches } from '@zonal/core/glass';
+import type { Entry, Imported, PropertyDefinition } from '@zonal/core/entries';
+import type {
+  Audience,
+  Colour,
+  DueForm,
+  Glass,
+  Horizon,
+  PlatePattern,
+  PlateShape,
+  Rounding,
+  Switches,
+} from '@zonal/core/glass';
 import type { Revision } from '@zonal/core/reach';
 import {
   DataTypes,
@@ -28,11 +38,29 @@ export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreati
   declare zone: string;
   declare plate: string;
   declare colour: Colour;
+  declare shape: CreationOptional<PlateShape>;
+  declare pattern: CreationOptional<PlatePattern>;
+  /** Name and spot of its home place; the spot is in degrees, north and east positive. */
+  declare place: CreationOptional<string>;
+  declare latitude: CreationOptional<number | null>;
+  declare longitude: CreationOptional<number | null>;
+  declare archivedAt: CreationOptional<Date | null>;
   declare version: CreationOptional<number>;
 }
 
+/** The organisation: its home zone, the country of its public holidays, and its own properties of entries. */
+export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttributes<HouseRow>> {
+  declare id: number;
+  declare name: string;
+  declare zone: string;
+  declare country: string;
+  declare region: string;
+  declare properties: PropertyDefinition[];
+  declare version: number;
+}
+
 /** What of an entry is kept as one JSON value; the rest stands in columns of its own. */
-export type EntryData = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid'>;
+export type EntryData = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid' | 'imported'>;
 
 export class EntryRow extends Model<InferAttributes<EntryRow>, InferCreationAttributes<EntryRow>> {
   declare id: CreationOptional<string>;
@@ -43,6 +71,43 @@ export class EntryRow extends Model<InferAttributes<EntryRow>, InferCreationAttr
   declare firstAt: Date;
   declare lastAt: Date | null;
   declare data: EntryData;
+  /** What is remembered of the file that it was last brought in from. */
+  declare imported: CreationOptional<Imported | null>;
+}
+
+/** A change of one or many entries at once that its author can take back. */
+export class EditRow extends Model<InferAttributes<EditRow>, InferCreationAttributes<EditRow>> {
+  declare id: CreationOptional<string>;
+  declare userId: string;
+  declare label: string;
+  declare state: 'staged' | 'applied' | 'taken-back';
+  /** Set for a change of zone. */
+  declare calendar: { readonly id: string; readonly before: string; readonly after: string } | null;
+}
+
+/** What an edit does to one entry. */
+export class EditEntryRow extends Model<
+  InferAttributes<EditEntryRow>,
+  InferCreationAttributes<EditEntryRow>
+> {
+  declare editId: string;
+  declare entryId: string;
+  /** The version that was seen when the edit was made; 0 for a new entry. */
+  declare seen: number;
+  /** The highest version that the entry ever had, so that versions go on rising when it comes back. */
+  declare top: number;
+  declare before: EntryState | null;
+  declare after: EntryState | null;
+}
+
+/** All of an entry's columns as JSON, so that an edit can put them back. */
+export interface EntryState {
+  readonly calendarId: string;
+  readonly uid: string;
+  readonly firstAt: string;
+  readonly lastAt: string | null;
+  readonly data: EntryData;
+  readonly imported: Imported | null;
 }
 
 /** What a window decides besides its sources. */
@@ -50,6 +115,7 @@ export interface WindowSettings {
   readonly description: string;
   readonly colour: Colour;
   readonly busyWord: string;
+  readonly dueAs: DueForm;
   readonly hostZone: string;
   readonly horizon: Horizon;
   readonly rounding: Rounding;
@@ -132,6 +198,12 @@ export function initModels(sequelize: Sequelize): void {
       zone: text(),
       plate: text(),
       colour: text(),
+      shape: { ...text(), defaultValue: 'square' },
+      pattern: { ...text(), defaultValue: 'solid' },
+      place: { ...text(), defaultValue: '' },
+      latitude: { type: DataTypes.DOUBLE, allowNull: true },
+      longitude: { type: DataTypes.DOUBLE, allowNull: true },
+      archivedAt: { type: DataTypes.DATE, allowNull: true },
       version: version(),
     },
     at('calendars'),
@@ -145,8 +217,42 @@ export function initModels(sequelize: Sequelize): void {
       firstAt: { type: DataTypes.DATE, allowNull: false },
       lastAt: { type: DataTypes.DATE, allowNull: true },
       data: { type: DataTypes.JSONB, allowNull: false },
+      imported: { type: DataTypes.JSONB, allowNull: true },
     },
     at('entries'),
+  );
+  HouseRow.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true },
+      name: text(),
+      zone: text(),
+      country: text(),
+      region: text(),
+      properties: { type: DataTypes.JSONB, allowNull: false },
+      version: version(),
+    },
+    at('house'),
+  );
+  EditRow.init(
+    {
+      id: uuid(),
+      userId: { type: DataTypes.UUID, allowNull: false },
+      label: text(),
+      state: text(),
+      calendar: { type: DataTypes.JSONB, allowNull: true },
+    },
+    at('edits'),
+  );
+  EditEntryRow.init(
+    {
+      editId: { type: DataTypes.UUID, primaryKey: true },
+      entryId: { type: DataTypes.UUID, primaryKey: true },
+      seen: { type: DataTypes.INTEGER, allowNull: false },
+      top: { type: DataTypes.INTEGER, allowNull: false },
+      before: { type: DataTypes.JSONB, allowNull: true },
+      after: { type: DataTypes.JSONB, allowNull: true },
+    },
+    at('edit_entries', false),
   );
   WindowRow.init(
     {

@@ -1,14 +1,16 @@
-import { HOLDS, SHOWS, STATUSES, type KeptProperty, type When } from '@zonal/core/entries';
+import { HOLDS, KINDS, SHOWS, STATUSES, type KeptProperty, type When } from '@zonal/core/entries';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsDefined,
   IsIn,
   IsInt,
   IsOptional,
   IsString,
   MaxLength,
+  MinLength,
   ValidateNested,
 } from 'class-validator';
 import { IsWhen } from '../http/inputs';
@@ -18,11 +20,17 @@ const LONG = 50_000;
 export class PersonInput {
   @IsString() @MaxLength(300) name!: string;
   @IsString() @MaxLength(300) address!: string;
+  @IsOptional() @IsBoolean() group?: boolean;
 }
 
 export class AttachmentInput {
   @IsString() @MaxLength(300) name!: string;
   @IsString() @MaxLength(2000) href!: string;
+}
+
+export class PropertyValueInput {
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  @IsString() @MaxLength(2000) value!: string;
 }
 
 export class RecurrenceInput {
@@ -33,6 +41,9 @@ export class RecurrenceInput {
 }
 
 export class ContentInput {
+  @IsIn(KINDS) kind!: (typeof KINDS)[number];
+  /** When a milestone was planned for; null for everything else. */
+  @IsOptional() @IsWhen() planned!: When | null;
   @IsString() @MaxLength(500) title!: string;
   @IsString() @MaxLength(500) place!: string;
   @IsString() @MaxLength(LONG) description!: string;
@@ -48,6 +59,11 @@ export class ContentInput {
   @IsIn(STATUSES) status!: (typeof STATUSES)[number];
   @IsIn(SHOWS) shows!: (typeof SHOWS)[number];
   @IsIn(HOLDS) hold!: (typeof HOLDS)[number];
+  /** Values of the house's own properties. */
+  @ValidateNested({ each: true })
+  @Type(() => PropertyValueInput)
+  @ArrayMaxSize(100)
+  properties!: PropertyValueInput[];
   /** Properties of the file it came from that have no field here; give them back as they were. */
   @IsArray() @ArrayMaxSize(500) kept!: KeptProperty[];
 }
@@ -66,11 +82,4 @@ export class EntryInput extends ContentInput {
   @ValidateNested({ each: true }) @Type(() => OverrideInput) @ArrayMaxSize(2000) overrides!: OverrideInput[];
   /** The version that was changed; left out when the entry is new. */
   @IsOptional() @IsInt() version?: number;
-}
-
-/** A series cut in two: `before` replaces it, `from` becomes an entry of its own. */
-export class SplitInput {
-  @IsInt() version!: number;
-  @IsDefined() @ValidateNested() @Type(() => EntryInput) before!: EntryInput;
-  @IsDefined() @ValidateNested() @Type(() => EntryInput) from!: EntryInput;
 }

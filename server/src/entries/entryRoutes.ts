@@ -1,37 +1,21 @@
+import { FIND_IN, finder, found, wallOf, type Entry } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
-import { randomUUID } from 'node:crypto';
-import type { Sequelize, Transaction } from 'sequelize';
+import { Op, type Sequelize } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
-import { changing } from '../db/changes';
 import { EntryRow } from '../db/models';
+import { editNow } from '../edits/editStore';
 import { route } from '../http/route';
-import { EntryInput, SplitInput } from './entryInput';
-import { columnsOf, entryOf, within } from './entryStore';
+import { EntryInput } from './entryInput';
+import { entryOf, within } from './entryStore';
 
 const MOST_DAYS = 366 * 5;
+const MOST_FOUND = 200;
+const PAGE = 500;
 
 async function rowOf(id: string): Promise<EntryRow> {
   const row = isUUID(id) ? await EntryRow.findByPk(id) : null;
   if (!row) throw new Problem('not-found');
-  return row;
-}
-
-/** Returns the entry with its new columns. Throws `version-conflict` unless it still has the version that was seen. */
-async function replace(
-  id: string,
-  version: number,
-  columns: ReturnType<typeof columnsOf>,
-  yours: unknown,
-  transaction: Transaction,
-): Promise<EntryRow> {
-  const [changed] = await EntryRow.update(
-    { ...columns, version: version + 1 },
-    { where: { id, version }, transaction },
-  );
-  const row = await EntryRow.findByPk(id, { transaction });
-  if (!row) throw new Problem('not-found');
-  if (!changed) throw new Problem('version-conflict', { current: entryOf(row), yours });
   return row;
 }
 
@@ -71,17 +55,36 @@ export const entryRoutes = (sequelize: Sequelize) => [
     summary: 'Write an entry',
     body: EntryInput,
     status: 201,
-    handle: async ({ body, param }) => {
-      const calendar = await calendarOf(param('id'));
-      const id = randomUUID();
-      const columns = columnsOf(body, calendar.zone);
-      return changing(sequelize, async (transaction) => {
-        const row = await EntryRow.create(
-          { id, calendarId: calendar.id, uid: id, ...columns },
-          { transaction },
-        );
-        return { result: entryOf(row), touched: [{ calendarId: calendar.id, entryIds: [id] }] };
-      });
+    handle: async ({ body: { version: _version, ...entry }, param, user }) => {
+      const { id: calendarId } = await calendarOf(param('id'));
+      const label = `Wrote ${entry.title}`;
+      const { entries } = await editNow(sequelize, user.id, label, [{ version: 0, calendarId, entry }]);
+      return entries[0];
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/find',
+    tag: 'Entries',
+    summary: 'Entries of all calendars in which something is found, those that begin last first',
+    query: { text: 'Words that must all be found', in: `Where: ${FIND_IN.join(', ')}` },
+    handle: async ({ req }) => {
+      const query = {
+        text: String(req.query['text'] ?? ''),
+        in: FIND_IN.find((f) => f === req.query['in']) ?? 'text',
+      };
+      const matches = finder(query);
+      const hits: Entry[] = [];
+      // In pages, so that other work gets its turn.
+      for (let last = ''; ;) {
+        const where = last ? { id: { [Op.gt]: last } } : {};
+        const rows = await EntryRow.findAll({ where, order: [['id', 'ASC']], limit: PAGE });
+        hits.push(...rows.map(entryOf).filter((entry) => found(entry, matches)));
+        if (rows.length < PAGE) break;
+        last = rows.at(-1)!.id;
+      }
+      hits.sort((a, b) => wallOf(b.start) - wallOf(a.start));
+      return { total: hits.length, entries: hits.slice(0, MOST_FOUND) };
     },
   }),
   route({
@@ -97,34 +100,11 @@ export const entryRoutes = (sequelize: Sequelize) => [
     tag: 'Entries',
     summary: 'Change an entry; 409 with both versions when somebody else changed it first',
     body: EntryInput,
-    handle: async ({ body, param }) => {
-      const seen = await rowOf(param('id'));
-      const columns = columnsOf(body, (await calendarOf(seen.calendarId)).zone);
-      return changing(sequelize, async (transaction) => {
-        const row = await replace(seen.id, body.version ?? 0, columns, body, transaction);
-        return { result: entryOf(row), touched: [{ calendarId: row.calendarId, entryIds: [row.id] }] };
-      });
-    },
-  }),
-  route<SplitInput>({
-    method: 'post',
-    path: '/entries/:id/split',
-    tag: 'Entries',
-    summary: 'Change a series from one date on: the entry keeps the dates before, a new entry has the rest',
-    body: SplitInput,
-    status: 201,
-    handle: async ({ body, param }) => {
-      const seen = await rowOf(param('id'));
-      const { zone } = await calendarOf(seen.calendarId);
-      const [before, from] = [columnsOf(body.before, zone), columnsOf(body.from, zone)];
-      return changing(sequelize, async (transaction) => {
-        const row = await replace(seen.id, body.version, before, body.from, transaction);
-        const id = randomUUID();
-        const { calendarId } = row;
-        const added = await EntryRow.create({ id, calendarId, uid: id, ...from }, { transaction });
-        const touched = [{ calendarId, entryIds: [row.id, id] }];
-        return { result: { before: entryOf(row), from: entryOf(added) }, touched };
-      });
+    handle: async ({ body: { version, ...entry }, param, user }) => {
+      const { id, uid, calendarId, imported } = await rowOf(param('id'));
+      const change = { id, uid, calendarId, imported, version: version ?? 0, entry };
+      const { entries } = await editNow(sequelize, user.id, `Changed ${entry.title}`, [change]);
+      return entries[0];
     },
   }),
   route({
@@ -133,15 +113,10 @@ export const entryRoutes = (sequelize: Sequelize) => [
     tag: 'Entries',
     summary: 'Delete an entry; 409 when somebody else changed it first',
     query: { version: 'The version that was seen' },
-    handle: async ({ req, param }) => {
-      const before = await rowOf(param('id'));
-      await changing(sequelize, async (transaction) => {
-        const where = { id: before.id, version: Number(req.query['version'] ?? 0) };
-        if (!(await EntryRow.destroy({ where, transaction }))) {
-          throw new Problem('version-conflict', { current: entryOf(before), yours: null });
-        }
-        return { result: undefined, touched: [{ calendarId: before.calendarId, entryIds: [before.id] }] };
-      });
+    handle: async ({ req, param, user }) => {
+      const { id, calendarId, data } = await rowOf(param('id'));
+      const change = { id, calendarId, version: Number(req.query['version'] ?? 0), entry: null };
+      await editNow(sequelize, user.id, `Deleted ${data.title}`, [change]);
     },
   }),
 ];

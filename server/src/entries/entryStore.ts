@@ -1,4 +1,12 @@
-import { checkRecurrence, checkSpan, contentOf, extentOf, type Entry } from '@zonal/core/entries';
+import {
+  checkRecurrence,
+  checkSpan,
+  checkWhen,
+  contentOf,
+  extentOf,
+  fitKind,
+  type Entry,
+} from '@zonal/core/entries';
 import type { DraftEntry } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import { Op, type WhereOptions } from 'sequelize';
@@ -6,7 +14,8 @@ import { EntryRow, type EntryData } from '../db/models';
 
 /** Returns the entry of a row. */
 export function entryOf(row: EntryRow): Entry {
-  return { ...row.data, id: row.id, calendarId: row.calendarId, version: row.version, uid: row.uid };
+  const { id, calendarId, version, uid, imported } = row;
+  return { ...row.data, id, calendarId, version, uid, imported };
 }
 
 /** Returns the columns of an entry. Throws what is wrong with its times or its recurrence. */
@@ -14,7 +23,8 @@ export function columnsOf(
   draft: Omit<DraftEntry, 'uid'>,
   zone: ZoneName,
 ): Pick<EntryRow, 'data' | 'firstAt' | 'lastAt'> {
-  checkSpan(draft.start, draft.end);
+  if (draft.kind === 'event') checkSpan(draft.start, draft.end);
+  else checkWhen(draft.start);
   for (const o of draft.overrides) checkSpan(o.start, o.end);
   checkRecurrence(draft);
   const data = dataOf(draft);
@@ -30,13 +40,15 @@ export function columnsOf(
 
 function dataOf(draft: Omit<DraftEntry, 'uid'>): EntryData {
   const { start, end, recurrence, overrides } = draft;
-  return {
+  return fitKind({
     ...contentOf(draft),
     start,
     end,
     recurrence: recurrence ?? null,
-    overrides: recurrence ? overrides : [],
-  };
+    overrides: recurrence
+      ? overrides.map((o) => ({ slot: o.slot, start: o.start, end: o.end, content: contentOf(o.content) }))
+      : [],
+  });
 }
 
 /** Returns the condition for entries that can take place in a stretch of time. */

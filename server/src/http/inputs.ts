@@ -1,3 +1,4 @@
+import 'reflect-metadata';
 import { requireZone } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
 import { checkWhen, type When } from '@zonal/core/entries';

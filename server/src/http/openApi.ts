@@ -43,9 +43,9 @@ function operation(r: Route): object {
       schema: { type: 'string' },
     })),
   ];
-  const content = r.rawBody
-    ? { [r.rawBody]: { schema: { type: 'string', format: 'binary' } } }
-    : r.body && { 'application/json': { schema: { $ref: `#/components/schemas/${r.body.name}` } } };
+  const content = r.body && {
+    'application/json': { schema: { $ref: `#/components/schemas/${r.body.name}` } },
+  };
   return {
     summary: r.summary,
     tags: [r.tag],

@@ -19,8 +19,6 @@ export interface Route<B extends object = object> {
   readonly summary: string;
   readonly tag: string;
   readonly body?: ClassConstructor<B>;
-  /** Media type of a body that is no JSON. */
-  readonly rawBody?: string;
   readonly query?: Readonly<Record<string, string>>;
   /** Status of a good answer; 200 unless set. */
   readonly status?: number;

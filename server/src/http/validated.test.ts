@@ -1,6 +1,6 @@
 import { Problem } from '@zonal/core/problems';
 import { describe, expect, it } from 'vitest';
-import { CalendarInput } from '../calendars/calendarRoutes';
+import { CalendarInput } from '../calendars/calendarInput';
 import { EntryInput } from '../entries/entryInput';
 import { WindowInput } from '../windows/windowInput';
 import { problemFrom } from './errors';

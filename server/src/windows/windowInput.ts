@@ -1,4 +1,4 @@
-import { AUDIENCES, COLOURS, GLASSES, ROUNDINGS } from '@zonal/core/glass';
+import { AUDIENCES, COLOURS, DUE_FORMS, GLASSES, ROUNDINGS } from '@zonal/core/glass';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -40,6 +40,7 @@ export class WindowInput {
   @IsString() @MaxLength(2000) description!: string;
   @IsIn(COLOURS) colour!: (typeof COLOURS)[number];
   @IsString() @MinLength(1) @MaxLength(60) busyWord!: string;
+  @IsIn(DUE_FORMS) dueAs!: (typeof DUE_FORMS)[number];
   @IsZone() hostZone!: string;
   @IsDefined() @ValidateNested() @Type(() => HorizonInput) horizon!: HorizonInput;
   @IsIn(ROUNDINGS) rounding!: (typeof ROUNDINGS)[number];

@@ -10,11 +10,12 @@ import { WindowInput } from './windowInput';
 import { viewIdOf, windowAnswer, windowAnswers } from './windowStore';
 
 function settingsOf(body: WindowInput): WindowSettings {
-  const { description, colour, busyWord, hostZone, horizon, rounding, tellTentative, switches } = body;
+  const { description, colour, busyWord, dueAs, hostZone, horizon, rounding, tellTentative, switches } = body;
   return {
     description,
     colour,
     busyWord,
+    dueAs,
     hostZone,
     horizon: { ...horizon },
     rounding,

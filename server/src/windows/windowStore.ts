@@ -28,10 +28,10 @@ export interface KeyAnswer {
 
 /** Returns the rules of a window for the core. */
 export function rulesOf(row: WindowRow, sources: readonly WindowSourceRow[]): WindowRules {
-  const { description, colour, busyWord, ...rest } = row.settings;
+  const { description, colour, busyWord, dueAs, ...rest } = row.settings;
   return {
     ...rest,
-    wording: { name: row.name, description, colour, busyWord },
+    wording: { name: row.name, description, colour, busyWord, dueAs },
     secret: row.secret,
     sources: [...sources]
       .sort((a, b) => a.position - b.position)

@@ -1,0 +1,261 @@
+import { checkProperty, type Entry } from '@zonal/core/entries';
+import { Problem } from '@zonal/core/problems';
+import { isUUID } from 'class-validator';
+import { randomUUID } from 'node:crypto';
+import { QueryTypes, literal, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import { changing, type Touched } from '../db/changes';
+import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
+import { columnsOf, entryOf } from '../entries/entryStore';
+import type { ChangeInput } from './editInput';
+
+/** What an edit did, as the API gives it. */
+export interface EditAnswer {
+  readonly id: string;
+  readonly label: string;
+  readonly state: EditRow['state'];
+  /** Number of entries that it concerns. */
+  readonly size: number;
+  /** The entries as they are now, unless there are very many. */
+  readonly entries: readonly Entry[];
+}
+
+const MOST_TOLD = 200;
+/** After this many entries other work gets its turn. */
+const BREATH = 25;
+
+/** Starts an edit of somebody; nothing is changed yet. */
+export async function stageEdit(
+  userId: string,
+  label: string,
+  calendar: EditRow['calendar'] = null,
+): Promise<EditRow> {
+  return EditRow.create({ userId, label, calendar, state: 'staged' });
+}
+
+/** Returns an edit of somebody. Throws `not-found` for one of another person. */
+export async function editOf(id: string, userId: string): Promise<EditRow> {
+  const row = isUUID(id) ? await EditRow.findOne({ where: { id, userId } }) : null;
+  if (!row) throw new Problem('not-found');
+  return row;
+}
+
+/** Adds changes to a staged edit. Throws what is wrong with an entry, and `not-found` for an unknown calendar. */
+export async function addChanges(edit: EditRow, changes: readonly ChangeInput[]): Promise<string[]> {
+  if (edit.state !== 'staged') throw new Problem('edit-closed');
+  const zones = new Map((await CalendarRow.findAll()).map((c) => [c.id, c.zone]));
+  const definitions = (await HouseRow.findByPk(1))?.properties ?? [];
+  const rows = [];
+  for (const [i, change] of changes.entries()) {
+    if (i % BREATH === BREATH - 1) await new Promise((resolve) => setImmediate(resolve));
+    const entryId = change.id ?? randomUUID();
+    const zone = zones.get(change.calendarId);
+    if (!zone) throw new Problem('not-found');
+    if (change.entry && !change.imported) {
+      for (const { name, value } of change.entry.properties) {
+        const definition = definitions.find((d) => d.name === name);
+        if (definition && value) checkProperty(definition, value);
+      }
+    }
+    const after = change.entry ? stateOf(change, entryId, zone) : null;
+    rows.push({ editId: edit.id, entryId, seen: change.version, top: change.version, before: null, after });
+  }
+  await EditEntryRow.bulkCreate(rows);
+  return rows.map((r) => r.entryId);
+}
+
+function stateOf({ calendarId, uid, entry, imported }: ChangeInput, id: string, zone: string): EntryState {
+  const { data, firstAt, lastAt } = columnsOf(entry!, zone);
+  return {
+    calendarId,
+    uid: uid ?? id,
+    firstAt: firstAt.toISOString(),
+    lastAt: lastAt?.toISOString() ?? null,
+    data,
+    imported: imported ? { print: imported.print, sequence: imported.sequence } : null,
+  };
+}
+
+type Way = 'apply' | 'take-back' | 'again';
+
+const WAYS: Record<Way, { from: EditRow['state']; to: EditRow['state']; target: 'before' | 'after' }> = {
+  apply: { from: 'staged', to: 'applied', target: 'after' },
+  'take-back': { from: 'applied', to: 'taken-back', target: 'before' },
+  again: { from: 'taken-back', to: 'applied', target: 'after' },
+};
+
+/**
+ * Applies a staged edit, takes an applied one back, or does it again: all of it or nothing. Throws
+ * `version-conflict` (with the entry as it is) when an entry of a staged edit was changed since it was seen, and
+ * `edit-overtaken` when an entry is no longer as the edit had left it.
+ */
+export async function turnEdit(
+  sequelize: Sequelize,
+  edit: EditRow,
+  way: Way,
+  yours: unknown = null,
+): Promise<EditAnswer> {
+  const { from, to, target } = WAYS[way];
+  try {
+    return await changing(sequelize, async (transaction) => {
+      const [moved] = await EditRow.update(
+        { state: to },
+        { where: { id: edit.id, state: from }, transaction },
+      );
+      if (!moved) throw new Problem('edit-closed');
+      if (way === 'apply') await rememberBefore(sequelize, edit.id, yours, transaction);
+      else await checkUntouched(sequelize, edit, target === 'before' ? 'after' : 'before', transaction);
+      await write(sequelize, edit.id, target, transaction);
+      if (edit.calendar) {
+        const { id, before, after } = edit.calendar;
+        const zone = target === 'after' ? after : before;
+        const where = { id, zone: target === 'after' ? before : after };
+        const [changed] = await CalendarRow.update({ zone }, { where, transaction });
+        if (!changed)
+          throw new Problem('edit-overtaken', { label: edit.label, title: 'the calendar’s zone' });
+        await CalendarRow.increment('version', { where: { id }, transaction });
+      }
+      const { touched, ids } = await touchedBy(edit, transaction);
+      const entries =
+        ids.length <= MOST_TOLD
+          ? (await EntryRow.findAll({ where: { id: ids }, transaction })).map(entryOf)
+          : [];
+      return {
+        result: { id: edit.id, label: edit.label, state: to, size: ids.length, entries },
+        touched,
+      };
+    });
+  } catch (error) {
+    if (error instanceof UniqueConstraintError) throw new Problem('uid-taken');
+    throw error;
+  }
+}
+
+/** An entry's columns as {@link EntryState}. */
+const STATE = `jsonb_build_object('calendarId', e.calendar_id, 'uid', e.uid, 'firstAt', e.first_at, 'lastAt', e.last_at,
+  'data', e.data, 'imported', e.imported)`;
+
+async function rememberBefore(
+  sequelize: Sequelize,
+  editId: string,
+  yours: unknown,
+  transaction: Transaction,
+): Promise<void> {
+  const options = { replacements: { editId }, transaction };
+  const [late] = await sequelize.query<{ entry_id: string }>(
+    `SELECT x.entry_id FROM edit_entries x LEFT JOIN entries e ON e.id = x.entry_id
+     WHERE x.edit_id = :editId AND coalesce(e.version, 0) <> x.seen LIMIT 1`,
+    { ...options, type: QueryTypes.SELECT },
+  );
+  if (late) {
+    const row = await EntryRow.findByPk(late.entry_id, { transaction });
+    if (!row) throw new Problem('not-found');
+    throw new Problem('version-conflict', { current: entryOf(row), yours });
+  }
+  await sequelize.query(
+    `UPDATE edit_entries x SET before = ${STATE} FROM entries e WHERE x.edit_id = :editId AND e.id = x.entry_id`,
+    options,
+  );
+}
+
+/** What was written is compared, not its version: taking back a later edit leaves the same content behind. */
+async function checkUntouched(
+  sequelize: Sequelize,
+  edit: EditRow,
+  expected: 'before' | 'after',
+  transaction: Transaction,
+): Promise<void> {
+  const [other] = await sequelize.query<{ title: string }>(
+    `SELECT coalesce(e.data->>'title', x.${expected}->'data'->>'title', '') AS title
+     FROM edit_entries x LEFT JOIN entries e ON e.id = x.entry_id
+     WHERE x.edit_id = :editId AND
+       (x.${expected}->'data' IS DISTINCT FROM e.data OR x.${expected}->>'uid' IS DISTINCT FROM e.uid
+        OR x.${expected}->>'calendarId' IS DISTINCT FROM e.calendar_id::text)
+     LIMIT 1`,
+    { replacements: { editId: edit.id }, transaction, type: QueryTypes.SELECT },
+  );
+  if (other) throw new Problem('edit-overtaken', { label: edit.label, title: `“${other.title}”` });
+}
+
+/** Brings all entries of an edit into the state before or after it. */
+async function write(
+  sequelize: Sequelize,
+  editId: string,
+  target: 'before' | 'after',
+  transaction: Transaction,
+): Promise<void> {
+  const options = { replacements: { editId }, transaction };
+  await sequelize.query(
+    `UPDATE edit_entries x SET top = greatest(x.top, coalesce((SELECT version FROM entries e WHERE e.id = x.entry_id), 0)) + 1
+     WHERE x.edit_id = :editId`,
+    options,
+  );
+  await sequelize.query(
+    `DELETE FROM entries e USING edit_entries x
+     WHERE x.edit_id = :editId AND e.id = x.entry_id AND x.${target} IS NULL`,
+    options,
+  );
+  await sequelize.query(
+    `INSERT INTO entries (id, calendar_id, uid, version, first_at, last_at, data, imported, created_at, updated_at)
+     SELECT x.entry_id, (x.${target}->>'calendarId')::uuid, x.${target}->>'uid', x.top,
+       (x.${target}->>'firstAt')::timestamptz, (x.${target}->>'lastAt')::timestamptz, x.${target}->'data',
+       nullif(x.${target}->'imported', 'null'::jsonb), now(), now()
+     FROM edit_entries x WHERE x.edit_id = :editId AND x.${target} IS NOT NULL
+     ON CONFLICT (id) DO UPDATE SET calendar_id = excluded.calendar_id, uid = excluded.uid,
+       version = excluded.version, first_at = excluded.first_at, last_at = excluded.last_at, data = excluded.data,
+       imported = excluded.imported, updated_at = excluded.updated_at`,
+    options,
+  );
+}
+
+async function touchedBy(
+  edit: EditRow,
+  transaction: Transaction,
+): Promise<{ touched: Touched[]; ids: string[] }> {
+  const rows = await EditEntryRow.findAll({
+    where: { editId: edit.id },
+    attributes: [
+      'entryId',
+      [literal(`before->>'calendarId'`), 'left'],
+      [literal(`after->>'calendarId'`), 'entered'],
+    ],
+    raw: true,
+    transaction,
+  });
+  const byCalendar = new Map<string, string[]>();
+  for (const row of rows as unknown as { entryId: string; left: string | null; entered: string | null }[]) {
+    for (const id of new Set([row.left, row.entered])) {
+      if (!id) continue;
+      const ids = byCalendar.get(id);
+      if (ids) ids.push(row.entryId);
+      else byCalendar.set(id, [row.entryId]);
+    }
+  }
+  if (edit.calendar && !byCalendar.has(edit.calendar.id)) byCalendar.set(edit.calendar.id, []);
+  return {
+    ids: rows.map((r) => r.entryId),
+    touched: [...byCalendar].map(([calendarId, entryIds]) => ({ calendarId, entryIds })),
+  };
+}
+
+/** Makes an edit and applies it at once. */
+export async function editNow(
+  sequelize: Sequelize,
+  userId: string,
+  label: string,
+  changes: readonly ChangeInput[],
+): Promise<EditAnswer> {
+  const edit = await stageEdit(userId, label);
+  try {
+    await addChanges(edit, changes);
+    return await turnEdit(sequelize, edit, 'apply', changes[0]?.entry ?? null);
+  } catch (error) {
+    // Nothing was changed, so nothing is there to be taken back.
+    await edit.destroy();
+    throw error;
+  }
+}
+
+/** Forgets edits that are too old to be taken back. */
+export async function dropOldEdits(sequelize: Sequelize): Promise<void> {
+  await sequelize.query(`DELETE FROM edits WHERE created_at < now() - interval '60 days'`);
+}

@@ -1,0 +1,72 @@
+import { PROPERTY_KINDS } from '@zonal/core/entries';
+import { Problem } from '@zonal/core/problems';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsIn,
+  IsInt,
+  IsString,
+  MaxLength,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
+import { HouseRow } from '../db/models';
+import { IsZone } from '../http/inputs';
+import { route } from '../http/route';
+
+export class PropertyInput {
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  @IsIn(PROPERTY_KINDS) kind!: (typeof PROPERTY_KINDS)[number];
+  @IsString({ each: true }) @MaxLength(200, { each: true }) @ArrayMaxSize(200) choices!: string[];
+}
+
+export class HouseInput {
+  @IsString() @MaxLength(200) name!: string;
+  /** The zone that calendars are expected to be in. */
+  @IsZone() zone!: string;
+  /** Country (ISO 3166-1) and region of the public holidays, or empty. */
+  @IsString() @MaxLength(10) country!: string;
+  @IsString() @MaxLength(10) region!: string;
+  @ArrayMaxSize(50)
+  @ArrayUnique((p: PropertyInput) => p.name)
+  @ValidateNested({ each: true })
+  @Type(() => PropertyInput)
+  properties!: PropertyInput[];
+  @IsInt() version!: number;
+}
+
+async function answer(): Promise<HouseInput> {
+  const { name, zone, country, region, properties, version } = (await HouseRow.findByPk(1))!;
+  return { name, zone, country, region, properties: properties as PropertyInput[], version };
+}
+
+export const houseRoutes = [
+  route({
+    method: 'get',
+    path: '/house',
+    tag: 'House',
+    summary: 'The organisation: its zone, its country and its own properties of entries',
+    handle: answer,
+  }),
+  route<HouseInput>({
+    method: 'put',
+    path: '/house',
+    tag: 'House',
+    summary: 'Change the organisation; for stewards',
+    body: HouseInput,
+    handle: async ({ body, user }) => {
+      if (user.role !== 'steward') throw new Problem('steward-only');
+      for (const { name, kind, choices } of body.properties) {
+        if (kind === 'choice' && !choices.length) throw new Problem('choices-missing', { name });
+      }
+      const { version, ...rest } = body;
+      const [changed] = await HouseRow.update(
+        { ...rest, version: version + 1 },
+        { where: { id: 1, version } },
+      );
+      if (!changed) throw new Problem('version-conflict', { current: await answer(), yours: body });
+      return answer();
+    },
+  }),
+];
