@@ -1,7 +1,7 @@
 import type { DraftEntry } from '@zonal/core/forms';
-import type { Colour, Glass, Audience, Rounding } from '@zonal/core/glass';
+import type { Audience, Colour, Glass, PlatePattern, PlateShape, Rounding } from '@zonal/core/glass';
 import { weekdayOf, type Day } from '@zonal/core/zones';
-import { allDay, changed, recurring, timed } from './drafts';
+import { allDay, changed, date, recurring, timed } from './drafts';
 import { pick, randomFrom } from './random';
 
 export interface DemoCalendar {
@@ -9,6 +9,8 @@ export interface DemoCalendar {
   readonly name: string;
   readonly description: string;
   readonly colour: Colour;
+  readonly shape: PlateShape;
+  readonly pattern: PlatePattern;
   readonly entries: readonly DraftEntry[];
 }
 
@@ -86,6 +88,8 @@ function bridge(today: Day): DemoCalendar {
     name: 'Bridge and lock times',
     description: 'Openings of the swing bridge and closures of the Inner Lock, by the tide.',
     colour: 'steelblue',
+    shape: 'pennant',
+    pattern: 'stripes',
     entries,
   };
 }
@@ -160,6 +164,8 @@ function quay(today: Day): DemoCalendar {
     name: 'Events on the quay',
     description: 'What is open to everybody on the quays.',
     colour: 'seagreen',
+    shape: 'barrel',
+    pattern: 'dots',
     entries,
   };
 }
@@ -187,6 +193,7 @@ function works(today: Day): DemoCalendar {
         title: `${job}: ${site}`,
         place: site,
         description: `Contract OHT-${200 + i}. Keep 50 m clear of the plant.`,
+        properties: [{ name: 'Contract', value: `OHT-${200 + i}` }],
         labels: ['works', job.split(' ')[0]!.toLowerCase()],
         status: random() < 0.2 ? 'tentative' : random() < 0.06 ? 'cancelled' : 'confirmed',
         people: [
@@ -213,11 +220,32 @@ function works(today: Day): DemoCalendar {
       [changed(call, shifted, 90, { title: 'Works briefing, moved' })],
     ),
   );
+  const milestones = [
+    ['Berth 2 clear for the ferry', 5, 4, 'Ferry berth 2'],
+    ['North Channel at full depth', 19, 9, 'North Channel'],
+    ['Coal pier handed over', 33, 0, 'Coal pier'],
+    ['Lock sill under water again', 47, -3, 'Inner Lock sill'],
+    ['Breakwater lamps lit', 75, 14, 'East breakwater'],
+  ] as const;
+  for (const [title, planned, slip, site] of milestones) {
+    const entry = allDay(`milestone-${planned}`, today + planned + slip, 1, {
+      title,
+      place: site,
+      kind: 'milestone',
+      planned: date(today + planned),
+      shows: 'free',
+      labels: ['milestone'],
+      properties: [{ name: 'Contract', value: `OHT-${300 + planned}` }],
+    });
+    entries.push(entry);
+  }
   return {
     plate: 'DW',
     name: 'Dredging and works',
     description: 'Works that close a berth or a channel.',
     colour: 'darkgoldenrod',
+    shape: 'chamfer',
+    pattern: 'checks',
     entries,
   };
 }
@@ -248,6 +276,8 @@ function pilots(today: Day): DemoCalendar {
     name: 'Pilots’ duty roster',
     description: 'Who is on watch. Names stay inside.',
     colour: 'slateblue',
+    shape: 'square',
+    pattern: 'rails',
     entries,
   };
 }
@@ -287,6 +317,8 @@ function lighthouse(today: Day): DemoCalendar {
     name: 'Lighthouse visits',
     description: 'Groups that climb the light. Slots that are taken.',
     colour: 'firebrick',
+    shape: 'arch',
+    pattern: 'solid',
     entries,
   };
 }
@@ -315,6 +347,21 @@ function diary(today: Day): DemoCalendar {
       place: 'Board room',
       hold: 'keep-in',
     }),
+    ...(
+      [
+        ['Tide tables to the printer', 6, 'confirmed'],
+        ['Berth dues invoiced', 9, 'confirmed'],
+        ['Diving permits renewed', -4, 'done'],
+      ] as const
+    ).map(([title, days, status]) =>
+      allDay(`due-${days}`, today + days, 1, {
+        title,
+        status,
+        kind: 'due',
+        shows: 'free',
+        labels: ['office'],
+      }),
+    ),
     allDay('audit', month + 20, 2, { title: 'Auditors in the house', hold: 'frost' }),
   ];
   return {
@@ -322,6 +369,8 @@ function diary(today: Day): DemoCalendar {
     name: 'House diary',
     description: 'The trust’s own diary. Never published.',
     colour: 'slategray',
+    shape: 'square',
+    pattern: 'solid',
     entries,
   };
 }

@@ -6,6 +6,7 @@ import { migrate } from '@zonal/server/db/migrate';
 import {
   CalendarRow,
   EntryRow,
+  HouseRow,
   KeyRow,
   UserRow,
   WindowRow,
@@ -17,6 +18,21 @@ import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';
 import { WINDOWS, calendarsAround } from './scenario';
+
+/** A made-up place on the coast of the harbour's zone. */
+const SPOT = { place: 'Ostrel', latitude: 44.31, longitude: -63.78 };
+
+const HOUSE = {
+  name: 'Ostrel Harbour Trust',
+  zone: HOME,
+  country: 'CA',
+  region: 'NS',
+  properties: [
+    { name: 'Contract', kind: 'text' as const, choices: [] },
+    { name: 'Berth', kind: 'choice' as const, choices: ['1', '2', '3', 'Coal pier'] },
+    { name: 'Party size', kind: 'number' as const, choices: [] },
+  ],
+};
 
 const sequelize = connect(process.env['DATABASE_URL']!);
 await migrate(sequelize);
@@ -31,9 +47,10 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       const row = { name, email, role: role as Role, passwordHash: await hashPassword(password) };
       await UserRow.create(row, { transaction });
     }
+    await HouseRow.update(HOUSE, { where: { id: 1 }, transaction });
     const idOf = new Map<string, string>();
     for (const { entries, ...calendar } of calendarsAround(today)) {
-      const row = await CalendarRow.create({ ...calendar, zone: HOME }, { transaction });
+      const row = await CalendarRow.create({ ...calendar, ...SPOT, zone: HOME }, { transaction });
       idOf.set(calendar.plate, row.id);
       const rows = entries.map((e) => ({
         ...columnsOf(e, HOME),

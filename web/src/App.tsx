@@ -1,6 +1,7 @@
 import { Navigate, Route, Routes } from 'react-router';
 import { problemOf, useSessionQuery } from './api/zonalApi';
 import { CalendarsPage } from './calendars/CalendarsPage';
+import { HousePage } from './house/HousePage';
 import { Shell } from './shell/Shell';
 import { SignIn } from './shell/SignIn';
 import { Empty, Loading, Notice } from './ui/Notice';
@@ -19,6 +20,7 @@ export function App() {
         <Route path="/calendars" element={<CalendarsPage />} />
         <Route path="/windows" element={<WindowsPage />} />
         <Route path="/windows/:id" element={<Studio />} />
+        <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />
         <Route path="*" element={<Empty>There is no page at this address. Choose a section above.</Empty>} />
       </Routes>
     </Shell>

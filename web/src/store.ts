@@ -2,6 +2,7 @@ import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { changeSlice } from './api/changeSlice';
 import { zonalApi } from './api/zonalApi';
+import { historySlice } from './edits/historySlice';
 import { deskSlice, keepDesk } from './calendars/deskSlice';
 
 export const store = configureStore({
@@ -9,6 +10,7 @@ export const store = configureStore({
     [zonalApi.reducerPath]: zonalApi.reducer,
     desk: deskSlice.reducer,
     changes: changeSlice.reducer,
+    history: historySlice.reducer,
   },
   middleware: (defaults) => defaults().concat(zonalApi.middleware),
 });

@@ -54,6 +54,7 @@ export {
 } from './occurrences';
 export {
   SIMPLE_KINDS,
+  isInLastWeek,
   simpleRuleOf,
   textOfSimpleRule,
   type RuleEnd,

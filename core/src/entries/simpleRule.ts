@@ -1,9 +1,26 @@
-import { DAY, SECOND, dayFromText, dayOfWall, dayToText, partsOfDay, wallAt, weekdayOf } from '../zones';
+import {
+  DAY,
+  SECOND,
+  dayFromText,
+  dayOfWall,
+  dayToText,
+  daysInMonth,
+  partsOfDay,
+  wallAt,
+  weekdayOf,
+} from '../zones';
 import { WEEKDAY_CODES, ruleFromText, type Rule } from './rule';
 import { untilText } from './until';
 import { wallOf, type When } from './when';
 
-export const SIMPLE_KINDS = ['daily', 'weekly', 'monthly-date', 'monthly-weekday', 'yearly'] as const;
+export const SIMPLE_KINDS = [
+  'daily',
+  'weekly',
+  'monthly-date',
+  'monthly-weekday',
+  'monthly-last',
+  'yearly',
+] as const;
 export type SimpleKind = (typeof SIMPLE_KINDS)[number];
 
 /** A rule of one of the common shapes, as an editor shows it. */
@@ -48,9 +65,17 @@ function kindOf(rule: Rule, start: When): SimpleKind | null {
   if (freq !== 'MONTHLY') return null;
   if (bare || (!byDay.length && byMonthDay.length === 1 && byMonthDay[0] === date)) return 'monthly-date';
   const [only, ...more] = byDay;
-  const fits =
-    only && !more.length && !byMonthDay.length && `${only.nth}${only.weekday}` === ordinalOf(start);
-  return fits ? 'monthly-weekday' : null;
+  if (!only || more.length || byMonthDay.length) return null;
+  if (`${only.nth}${only.weekday}` === ordinalOf(start)) return 'monthly-weekday';
+  return only.nth === -1 && only.weekday === weekdayOf(dayOfWall(wallOf(start))) && isInLastWeek(start)
+    ? 'monthly-last'
+    : null;
+}
+
+/** Returns whether a moment stands on the last of its weekdays in its month. */
+export function isInLastWeek(start: When): boolean {
+  const { year, month, date } = partsOfDay(dayOfWall(wallOf(start)));
+  return date > daysInMonth(year, month) - 7;
 }
 
 function ordinalOf(start: When): string {
@@ -78,6 +103,7 @@ export function textOfSimpleRule({ kind, interval, weekdays, end }: SimpleRule, 
     weekly: 'FREQ=WEEKLY',
     'monthly-date': 'FREQ=MONTHLY',
     'monthly-weekday': 'FREQ=MONTHLY',
+    'monthly-last': 'FREQ=MONTHLY',
     yearly: 'FREQ=YEARLY',
   };
   const parts = [shapes[kind]];
@@ -85,6 +111,7 @@ export function textOfSimpleRule({ kind, interval, weekdays, end }: SimpleRule, 
   if (kind === 'weekly' && weekdays.length)
     parts.push(`BYDAY=${weekdays.map((d) => WEEKDAY_CODES[d]).join(',')}`);
   if (kind === 'monthly-weekday') parts.push(`BYDAY=${ordinal[0]}${WEEKDAY_CODES[Number(ordinal[1])]}`);
+  if (kind === 'monthly-last') parts.push(`BYDAY=-1${WEEKDAY_CODES[Number(ordinal[1])]}`);
   if (end.kind === 'count') parts.push(`COUNT=${end.count}`);
   if (end.kind === 'until') {
     // The whole of the last day is taken in.

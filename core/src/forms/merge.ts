@@ -38,12 +38,19 @@ export interface MergeItem {
  * changed dates besides by their RECURRENCE-ID (RFC 5545 section 3.8.4.4). An entry that was changed here *and* in
  * the file since it was last brought in is in conflict; one that the file holds in an older version is left out.
  */
-export function mergePlan(file: ReadResult, existing: readonly Entry[], home: ZoneName): MergeItem[] {
+export function mergePlan(
+  file: ReadResult,
+  existing: readonly Entry[],
+  home: ZoneName,
+  /** Is told now and then which share (0 to 1) is compared. */
+  tell: (share: number) => void = () => undefined,
+): MergeItem[] {
   const known = new Map(existing.map((e) => [e.uid, e]));
   const notes = new Map(
     file.items.filter((i) => i.outcome !== 'left-out').map((i) => [`${i.uid}`, i.notes.join(' ')]),
   );
-  const items = file.entries.map((draft) => {
+  const items = file.entries.map((draft, i) => {
+    if (i % 500 === 0) tell(i / file.entries.length);
     const item = itemOf(draft, known, home);
     const note = notes.get(draft.uid);
     return note ? { ...item, reason: `${item.reason} ${note}`.trim() } : item;

@@ -5,6 +5,7 @@ import {
   contentOf,
   extentOf,
   fitKind,
+  instantOfWhen,
   type Entry,
 } from '@zonal/core/entries';
 import type { DraftEntry } from '@zonal/core/forms';
@@ -29,12 +30,14 @@ export function columnsOf(
   checkRecurrence(draft);
   const data = dataOf(draft);
   const extent = extentOf({ ...data, id: '', calendarId: '', version: 0, uid: '' }, zone);
+  // A milestone that has slipped is looked for from its planned day on.
+  const planned = data.planned ? instantOfWhen(data.planned, zone) : extent.from;
   // A date or a floating time can be up to a day away in another zone.
   const day = 86_400_000;
   return {
     data,
-    firstAt: new Date(extent.from - day),
-    lastAt: extent.to === Infinity ? null : new Date(extent.to + day),
+    firstAt: new Date(Math.min(extent.from, planned) - day),
+    lastAt: extent.to === Infinity ? null : new Date(Math.max(extent.to, planned) + day),
   };
 }
 

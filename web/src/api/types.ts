@@ -1,6 +1,5 @@
-import type { Entry } from '@zonal/core/entries';
-import type { Audience, Colour, Glass, WindowRules } from '@zonal/core/glass';
-import type { ReadResult } from '@zonal/core/forms';
+import type { Entry, Imported, PropertyDefinition, Rezone } from '@zonal/core/entries';
+import type { Audience, Colour, Glass, PlatePattern, PlateShape, WindowRules } from '@zonal/core/glass';
 import type { ProblemCode } from '@zonal/core/problems';
 
 export interface Session {
@@ -15,11 +14,46 @@ export interface Calendar {
   readonly zone: string;
   readonly plate: string;
   readonly colour: Colour;
+  readonly shape: PlateShape;
+  readonly pattern: PlatePattern;
+  readonly place: string;
+  /** Degrees, north and east positive; null where its home place has no spot. */
+  readonly latitude: number | null;
+  readonly longitude: number | null;
+  readonly archivedAt: string | null;
   readonly version: number;
   readonly entryCount: number;
 }
 
-export type CalendarInput = Omit<Calendar, 'id' | 'version' | 'entryCount'> & { readonly version?: number };
+export type CalendarInput = Omit<Calendar, 'id' | 'version' | 'entryCount' | 'archivedAt'> & {
+  readonly version?: number;
+};
+
+/** What deleting a calendar would hit. */
+export interface CalendarImpact {
+  readonly entryCount: number;
+  readonly windows: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly keys: readonly string[];
+    readonly left: boolean;
+  }[];
+}
+
+export interface ZoneChange {
+  readonly id: string;
+  readonly zone: string;
+  readonly keep: Rezone;
+}
+
+export interface House {
+  readonly name: string;
+  readonly zone: string;
+  readonly country: string;
+  readonly region: string;
+  readonly properties: readonly PropertyDefinition[];
+  readonly version: number;
+}
 
 export interface WindowKey {
   readonly id: string;
@@ -50,15 +84,29 @@ export type WindowInput = Omit<WindowRules, 'wording' | 'secret'> &
     readonly version?: number;
   };
 
-export interface ImportReport extends Omit<ReadResult, 'entries'> {
-  readonly added: number;
-  readonly updated: number;
-  readonly unchanged: number;
-  readonly saved: boolean;
+/** An entry as it is written. */
+export type EntryInput = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid' | 'imported'>;
+
+/** What is to become of one entry; no `entry` deletes it. `version` is the one that was seen, 0 for a new one. */
+export interface EntryChange {
+  readonly id?: string;
+  readonly uid?: string;
+  readonly version: number;
+  readonly calendarId: string;
+  readonly entry: EntryInput | null;
+  readonly imported?: Imported | null;
 }
 
-/** An entry as it is written; `version` is the one that was seen, and absent when the entry is new. */
-export type EntryInput = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid'> & { readonly version?: number };
+/** What an edit did; it can be taken back by its id. */
+export interface EditAnswer {
+  readonly id: string;
+  readonly label: string;
+  readonly state: 'staged' | 'applied' | 'taken-back';
+  readonly size: number;
+  readonly entries: readonly Entry[];
+}
+
+export type EditWay = 'take-back' | 'again';
 
 export interface ApiProblem {
   readonly code: ProblemCode;

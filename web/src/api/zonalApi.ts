@@ -1,17 +1,24 @@
-import type { Entry } from '@zonal/core/entries';
+import type { Entry, FindQuery } from '@zonal/core/entries';
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
 import type {
   ApiProblem,
   Calendar,
+  CalendarImpact,
   CalendarInput,
-  EntryInput,
-  ImportReport,
+  EditAnswer,
+  EditWay,
+  EntryChange,
+  House,
   OutwardWindow,
   Session,
   WindowInput,
+  ZoneChange,
 } from './types';
 
 let csrf = '';
+
+/** Returns the token that requests of workers must carry. */
+export const csrfToken = () => csrf;
 
 const plain = fetchBaseQuery({
   baseUrl: '/api',
@@ -31,16 +38,10 @@ const base: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, 
   return { error: { code: 'unexpected', message: away, details: { status } } };
 };
 
-/** Removes what the server does not take back. */
-function entryBody(entry: EntryInput & Partial<Entry>): EntryInput {
-  const { id: _id, calendarId: _calendar, uid: _uid, ...body } = entry;
-  return body;
-}
-
 export const zonalApi = createApi({
   reducerPath: 'api',
   baseQuery: base,
-  tagTypes: ['Session', 'Calendar', 'Entry', 'Window'],
+  tagTypes: ['Session', 'Calendar', 'Entry', 'Window', 'House'],
   endpoints: (build) => ({
     session: build.query<Session, void>({
       query: () => '/session',
@@ -72,48 +73,45 @@ export const zonalApi = createApi({
       invalidatesTags: ['Calendar'],
     }),
     deleteCalendar: build.mutation<void, string>({
-      query: (id) => ({ url: `/calendars/${id}`, method: 'DELETE' }),
-      invalidatesTags: ['Calendar', 'Entry'],
+      query: (id) => ({ url: `/calendars/${id}?windows=take-out`, method: 'DELETE' }),
+      invalidatesTags: ['Calendar', 'Entry', 'Window'],
+    }),
+    allEntries: build.query<Entry[], string>({
+      query: (calendarId) => `/calendars/${calendarId}/entries`,
+      providesTags: (_result, _error, id) => ['Entry', { type: 'Entry', id }],
     }),
     entries: build.query<Entry[], { calendarId: string; from: string; to: string }>({
       query: ({ calendarId, from, to }) => `/calendars/${calendarId}/entries?from=${from}&to=${to}`,
       providesTags: (_result, _error, { calendarId }) => ['Entry', { type: 'Entry', id: calendarId }],
     }),
-    addEntry: build.mutation<Entry, { calendarId: string; entry: EntryInput }>({
-      query: ({ calendarId, entry }) => ({
-        url: `/calendars/${calendarId}/entries`,
-        method: 'POST',
-        body: entryBody(entry),
-      }),
+    find: build.query<{ total: number; entries: Entry[] }, FindQuery>({
+      query: (params) => ({ url: '/find', params: { ...params } }),
+      providesTags: ['Entry'],
+    }),
+    makeEdit: build.mutation<EditAnswer, { label: string; changes: readonly EntryChange[] }>({
+      query: (body) => ({ url: '/edits', method: 'POST', body }),
       invalidatesTags: ['Entry', 'Calendar'],
     }),
-    saveEntry: build.mutation<Entry, { id: string; entry: EntryInput }>({
-      query: ({ id, entry }) => ({ url: `/entries/${id}`, method: 'PUT', body: entryBody(entry) }),
-      invalidatesTags: ['Entry'],
-    }),
-    splitEntry: build.mutation<
-      { before: Entry; from: Entry },
-      { version: number; before: Entry; from: Entry }
-    >({
-      query: ({ version, before, from }) => ({
-        url: `/entries/${before.id}/split`,
-        method: 'POST',
-        body: { version, before: entryBody(before), from: entryBody(from) },
-      }),
+    turnEdit: build.mutation<EditAnswer, { id: string; way: EditWay }>({
+      query: ({ id, way }) => ({ url: `/edits/${id}/${way}`, method: 'POST' }),
       invalidatesTags: ['Entry', 'Calendar'],
     }),
-    deleteEntry: build.mutation<void, { id: string; version: number }>({
-      query: ({ id, version }) => ({ url: `/entries/${id}?version=${version}`, method: 'DELETE' }),
+    archiveCalendar: build.mutation<Calendar, { id: string; archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `/calendars/${id}/archive`, method: 'PUT', body: { archived } }),
+      invalidatesTags: ['Calendar'],
+    }),
+    rezoneCalendar: build.mutation<EditAnswer, ZoneChange>({
+      query: ({ id, ...body }) => ({ url: `/calendars/${id}/zone`, method: 'POST', body }),
       invalidatesTags: ['Entry', 'Calendar'],
     }),
-    importFile: build.mutation<ImportReport, { calendarId: string; file: Blob; tryOnly: boolean }>({
-      query: ({ calendarId, file, tryOnly }) => ({
-        url: `/calendars/${calendarId}/import${tryOnly ? '?try=1' : ''}`,
-        method: 'POST',
-        headers: { 'content-type': 'text/calendar' },
-        body: file,
-      }),
-      invalidatesTags: (result) => (result?.saved ? ['Entry', 'Calendar'] : []),
+    calendarImpact: build.query<CalendarImpact, string>({
+      query: (id) => `/calendars/${id}/impact`,
+      providesTags: ['Window', 'Entry'],
+    }),
+    house: build.query<House, void>({ query: () => '/house', providesTags: ['House'] }),
+    saveHouse: build.mutation<House, House>({
+      query: (body) => ({ url: '/house', method: 'PUT', body }),
+      invalidatesTags: ['House'],
     }),
     windows: build.query<OutwardWindow[], void>({ query: () => '/windows', providesTags: ['Window'] }),
     openWindow: build.mutation<OutwardWindow, WindowInput>({
@@ -138,11 +136,15 @@ export const {
   useCalendarsQuery,
   useSaveCalendarMutation,
   useDeleteCalendarMutation,
-  useAddEntryMutation,
-  useSaveEntryMutation,
-  useSplitEntryMutation,
-  useDeleteEntryMutation,
-  useImportFileMutation,
+  useArchiveCalendarMutation,
+  useRezoneCalendarMutation,
+  useCalendarImpactQuery,
+  useAllEntriesQuery,
+  useFindQuery,
+  useMakeEditMutation,
+  useTurnEditMutation,
+  useHouseQuery,
+  useSaveHouseMutation,
   useWindowsQuery,
   useOpenWindowMutation,
   useSaveWindowMutation,

@@ -1,98 +1,222 @@
-import { COLOURS, type Colour } from '@zonal/core/glass';
+import { COLOURS, PLATE_PATTERNS, PLATE_SHAPES } from '@zonal/core/glass';
+import { zoneWithOffset, zoneText } from '@zonal/core/forms';
 import { zoneNamed } from '@zonal/core/zones';
-import { Trash2 } from 'lucide-react';
+import { Archive, ArchiveRestore, Clock, Trash2 } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
-import { problemOf, useDeleteCalendarMutation, useSaveCalendarMutation } from '../api/zonalApi';
+import {
+  problemOf,
+  useArchiveCalendarMutation,
+  useHouseQuery,
+  useSaveCalendarMutation,
+} from '../api/zonalApi';
 import type { Calendar } from '../api/types';
 import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Pair, Row, Stack } from '../ui/layout';
+import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
 import { ZoneSelect } from '../ui/ZoneSelect';
-import { plateFrom } from './plateFrom';
+import { useNow } from '../ui/useNow';
+import { DeleteCalendar } from './DeleteCalendar';
+import { plateFrom, plateLook } from './plateFrom';
+import { ZoneMove } from './ZoneMove';
 
 const OWN_ZONE = zoneNamed(Intl.DateTimeFormat().resolvedOptions().timeZone) ?? 'UTC';
 
+/** Returns degrees written as `44.65`, null for an empty text, or undefined for anything else. */
+function degrees(text: string, most: number): number | null | undefined {
+  if (!text.trim()) return null;
+  const n = Number(text.replace(',', '.').replace('−', '-'));
+  return Number.isFinite(n) && Math.abs(n) <= most ? n : undefined;
+}
+
+interface CalendarSheetProps {
+  calendar: Calendar | null;
+  calendars: readonly Calendar[];
+  onClose: () => void;
+}
+
 /** Makes a calendar, or changes one. */
-export function CalendarSheet({ calendar, onClose }: { calendar: Calendar | null; onClose: () => void }) {
-  const [name, setName] = useState(calendar?.name ?? '');
-  const [description, setDescription] = useState(calendar?.description ?? '');
-  const [zone, setZone] = useState(calendar?.zone ?? OWN_ZONE);
-  const [plate, setPlate] = useState(calendar?.plate ?? '');
-  const [colour, setColour] = useState<Colour>(calendar?.colour ?? 'steelblue');
+export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetProps) {
+  const { data: house } = useHouseQuery();
+  const [form, setForm] = useState(() => ({
+    name: calendar?.name ?? '',
+    description: calendar?.description ?? '',
+    zone: calendar?.zone ?? (house?.name ? house.zone : OWN_ZONE),
+    plate: calendar?.plate ?? '',
+    place: calendar?.place ?? '',
+    latitude: calendar?.latitude?.toString() ?? '',
+    longitude: calendar?.longitude?.toString() ?? '',
+    ...(calendar
+      ? { colour: calendar.colour, shape: calendar.shape, pattern: calendar.pattern }
+      : plateLook(calendars)),
+  }));
   const [save, saving] = useSaveCalendarMutation();
-  const [remove, removing] = useDeleteCalendarMutation();
-  const [sure, setSure] = useState(false);
-  const letters = plate || plateFrom(name);
-  const problem = problemOf(saving.error ?? removing.error);
+  const [archive, archiving] = useArchiveCalendarMutation();
+  const [more, setMore] = useState<'delete' | 'zone' | null>(null);
+  const [wrong, setWrong] = useState('');
+  const now = useNow();
+  const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
+  const letters =
+    form.plate ||
+    plateFrom(
+      form.name,
+      calendars.filter((c) => c !== calendar).map((c) => c.plate),
+    );
+  const problem = problemOf(saving.error ?? archiving.error);
+  const other = house?.name && form.zone !== house.zone;
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const body = { name: name.trim(), description, zone, plate: letters, colour };
+    const [latitude, longitude] = [degrees(form.latitude, 90), degrees(form.longitude, 180)];
+    if (latitude === undefined || longitude === undefined || (latitude === null) !== (longitude === null)) {
+      setWrong('Write both degrees as numbers such as 44.65 and −63.57, or leave both empty.');
+      return;
+    }
+    setWrong('');
+    const body = {
+      ...form,
+      name: form.name.trim(),
+      place: form.place.trim(),
+      plate: letters,
+      latitude,
+      longitude,
+    };
     const result = await save(
       calendar ? { id: calendar.id, body: { ...body, version: calendar.version } } : { body },
     );
     if (!result.error) onClose();
   };
 
+  if (calendar && more === 'zone') return <ZoneMove calendar={calendar} onClose={onClose} />;
+  if (calendar && more === 'delete') return <DeleteCalendar calendar={calendar} onClose={onClose} />;
+
   return (
     <Sheet title={calendar ? calendar.name : 'New calendar'} onClose={onClose}>
       <form onSubmit={(e) => void submit(e)}>
         <Stack>
+          {wrong && <Notice>{wrong}</Notice>}
           {problem && <Notice>{problem.message}</Notice>}
-          <Field label="Name" value={name} onChange={setName} isRequired autoFocus maxLength={120} />
-          <Field label="What it is for" value={description} onChange={setDescription} lines />
-          <ZoneSelect label="Time zone" value={zone} onChange={setZone} />
+          <Field
+            label="Name"
+            value={form.name}
+            onChange={(name) => set({ name })}
+            isRequired
+            autoFocus
+            maxLength={120}
+          />
+          <Field
+            label="What it is for"
+            value={form.description}
+            onChange={(description) => set({ description })}
+            lines
+          />
+          {calendar?.entryCount ? (
+            <div>
+              <Row>
+                <span>
+                  Time zone: <strong>{zoneWithOffset(form.zone, now)}</strong>
+                </span>
+                <Button onPress={() => setMore('zone')}>
+                  <Clock aria-hidden="true" /> Change the time zone
+                </Button>
+              </Row>
+              <Faded>It has entries, so you are shown first what would move.</Faded>
+            </div>
+          ) : (
+            <ZoneSelect label="Time zone" value={form.zone} onChange={(zone) => set({ zone })} />
+          )}
+          {other && (
+            <Notice>
+              The house is in {zoneText(house.zone)}. Times written into this calendar are on the clocks of{' '}
+              {zoneText(form.zone)} unless an entry says otherwise.
+            </Notice>
+          )}
           <Pair>
             <Field
               label="Code plate: two or three letters"
-              value={plate}
-              onChange={(text) => setPlate(text.toUpperCase().replace(/[^A-Z0-9]/g, ''))}
+              value={form.plate}
+              onChange={(text) => set({ plate: text.toUpperCase().replace(/[^A-Z0-9]/g, '') })}
               maxLength={3}
               help={`Left empty: ${letters}`}
             />
-            <div>
-              <SelectOne
-                label="Colour and pattern"
-                value={colour}
-                options={COLOURS.map((c) => ({ value: c, text: c }))}
-                onChange={setColour}
-              />
-              <Plate plate={letters} colour={colour} />
-            </div>
+            <SelectOne
+              label="Outline"
+              value={form.shape}
+              options={PLATE_SHAPES.map((s) => ({ value: s, text: s }))}
+              onChange={(shape) => set({ shape })}
+            />
+            <SelectOne
+              label="Pattern"
+              value={form.pattern}
+              options={PLATE_PATTERNS.map((p) => ({ value: p, text: p }))}
+              onChange={(pattern) => set({ pattern })}
+            />
+            <SelectOne
+              label="Colour"
+              value={form.colour}
+              options={COLOURS.map((c) => ({ value: c, text: c }))}
+              onChange={(colour) => set({ colour })}
+            />
           </Pair>
           <Row>
-            <MainButton type="submit" isDisabled={saving.isLoading || !name.trim()}>
+            <span>Its plate:</span>
+            <Plate plate={letters} colour={form.colour} shape={form.shape} pattern={form.pattern} />
+          </Row>
+          <Field
+            label="Home place"
+            value={form.place}
+            onChange={(place) => set({ place })}
+            maxLength={200}
+            help="With its degrees, sunrise and sunset can be laid under the views."
+          />
+          <Pair>
+            <Field
+              label="Degrees north (south with a minus)"
+              inputMode="decimal"
+              value={form.latitude}
+              onChange={(latitude) => set({ latitude })}
+            />
+            <Field
+              label="Degrees east (west with a minus)"
+              inputMode="decimal"
+              value={form.longitude}
+              onChange={(longitude) => set({ longitude })}
+            />
+          </Pair>
+          <Row>
+            <MainButton type="submit" isDisabled={saving.isLoading || !form.name.trim()}>
               {calendar ? 'Save' : 'Make the calendar'}
             </MainButton>
-            {calendar && !sure && (
-              <Button onPress={() => setSure(true)}>
-                <Trash2 aria-hidden="true" /> Delete
-              </Button>
-            )}
-          </Row>
-          {calendar && sure && (
-            <Notice>
-              <p>
-                This deletes the calendar with its {calendar.entryCount} entries, for everybody. It cannot be
-                taken back.
-              </p>
-              <Row>
+            {calendar && (
+              <>
                 <Button
                   onPress={() =>
-                    void remove(calendar.id).then((result) => {
-                      if (!result.error) onClose();
+                    void archive({ id: calendar.id, archived: !calendar.archivedAt }).then((r) => {
+                      if (!r.error) onClose();
                     })
                   }
                 >
-                  Delete “{calendar.name}”
+                  {calendar.archivedAt ? (
+                    <ArchiveRestore aria-hidden="true" />
+                  ) : (
+                    <Archive aria-hidden="true" />
+                  )}{' '}
+                  {calendar.archivedAt ? 'Bring it back' : 'Put it away'}
                 </Button>
-                <Button onPress={() => setSure(false)}>Keep it</Button>
-              </Row>
-            </Notice>
+                <Button onPress={() => setMore('delete')}>
+                  <Trash2 aria-hidden="true" /> Delete
+                </Button>
+              </>
+            )}
+          </Row>
+          {calendar && (
+            <Faded>
+              A calendar that is put away is out of sight here and keeps its entries; windows go on showing
+              it.
+            </Faded>
           )}
         </Stack>
       </form>

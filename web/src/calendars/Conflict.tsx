@@ -1,9 +1,10 @@
-import { CONTENT_FIELDS, ruleWords, type Entry, type When } from '@zonal/core/entries';
+import { CONTENT_FIELDS, canonical, type Entry } from '@zonal/core/entries';
 import styled from 'styled-components';
 import type { EntryInput } from '../api/types';
 import { Button } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { fieldText } from './fieldText';
 
 const Table = styled.table`
   width: 100%;
@@ -61,35 +62,13 @@ export function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
   );
 }
 
+const FIELDS = ['start', 'end', 'recurrence', 'overrides', ...CONTENT_FIELDS] as const;
+
 /** Returns the fields in which two versions differ, with both as text. */
 export function differences(mine: EntryInput, theirs: Entry): [string, string, string][] {
-  const both: [string, string, string][] = [
-    ['starts', whenText(mine.start), whenText(theirs.start)],
-    ['ends', whenText(mine.end), whenText(theirs.end)],
-    ['recurs', recurs(mine), recurs(theirs)],
-    ['changed dates', JSON.stringify(mine.overrides), JSON.stringify(theirs.overrides)],
-    ...CONTENT_FIELDS.map((f): [string, string, string] => [f, text(mine[f]), text(theirs[f])]),
-  ];
-  return both.filter(([, a, b]) => a !== b);
-}
-
-function text(value: unknown): string {
-  return typeof value === 'string' ? value : JSON.stringify(value);
-}
-
-function whenText(when: When): string {
-  if (when.kind === 'date') return when.date;
-  return `${when.at.replace('T', ' ')}${when.kind === 'zoned' ? ` ${when.zone}` : ' floating'}`;
-}
-
-function recurs({ recurrence }: Pick<EntryInput, 'recurrence'>): string {
-  if (!recurrence) return 'once';
-  const except = recurrence.exceptDates.map(whenText).join(', ');
-  return [
-    recurrence.rule && ruleWords(recurrence.rule),
-    ...recurrence.dates.map(whenText),
-    except && `not on ${except}`,
-  ]
-    .filter(Boolean)
-    .join(', ');
+  return FIELDS.filter((f) => canonical(mine[f]) !== canonical(theirs[f])).map((f) => [
+    f,
+    fieldText(mine[f]),
+    fieldText(theirs[f]),
+  ]);
 }

@@ -1,16 +1,12 @@
 import { checkRecurrence, checkSpan, type Entry, type Scope, type When } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import type { Day } from '@zonal/core/zones';
+import type { ZoneName } from '@zonal/core/zones';
 import { Trash2 } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
-import {
-  problemOf,
-  useAddEntryMutation,
-  useDeleteEntryMutation,
-  useSaveEntryMutation,
-  useSplitEntryMutation,
-} from '../api/zonalApi';
-import type { Calendar, EntryInput } from '../api/types';
+import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import type { ApiProblem, Calendar, EntryInput } from '../api/types';
+import { adding, named, removing } from '../edits/changes';
+import type { Edit, Edits } from '../edits/useEdits';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -18,27 +14,34 @@ import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
 import { useNow } from '../ui/useNow';
+import { ClockNotes } from './ClockNotes';
 import { Conflict } from './Conflict';
-import { carryOver, effectWords, formFor, resultOf, withoutDates, type DateOf } from './entryEdit';
-import { blankForm, inputOf, type EntryForm } from './entryForm';
+import { carryOver, changesOf, effectWords, formFor, resultOf, type DateOf } from './entryEdit';
+import { blankForm, inputOf, spanOf, type EntryForm } from './entryForm';
+import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
 import { RecurrenceFields } from './RecurrenceFields';
+import { ScopeStrip } from './ScopeSheet';
 import { TimeFields } from './TimeFields';
 
-/** An entry that is there with the date that was opened, or a new one on a day. */
+/** An entry that is there with the date that was opened, or a new one with some of its form filled. */
 export type Editing =
-  { readonly entry: Entry; readonly date: DateOf } | { readonly calendarId: string; readonly day: Day };
+  | { readonly entry: Entry; readonly date: DateOf }
+  | { readonly calendarId: string; readonly day: number; readonly form?: Partial<EntryForm> };
 
 interface EntryEditorProps {
   calendars: readonly Calendar[];
   editing: Editing;
+  edits: Edits;
+  /** Zones of readers besides those of windows. */
+  readers: readonly ZoneName[];
   onClose: () => void;
 }
 
-export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
+export function EntryEditor({ calendars, editing, edits, readers, onClose }: EntryEditorProps) {
   const opened = 'entry' in editing ? editing.entry : null;
   const [before, setBefore] = useState(opened);
   const [calendarId, setCalendarId] = useState(
-    'entry' in editing ? editing.entry.calendarId : editing.calendarId,
+    opened?.calendarId ?? ('day' in editing ? editing.calendarId : ''),
   );
   const calendar = calendars.find((c) => c.id === calendarId)!;
   const slot = 'entry' in editing && before?.recurrence ? editing.date.slot : null;
@@ -46,16 +49,14 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
   const [blank, setBlank] = useState<EntryForm>(() =>
     'entry' in editing
       ? formFor(editing.entry, slot, 'this', calendar)
-      : blankForm(calendar.zone, editing.day),
+      : { ...blankForm(calendar.zone, editing.day), ...editing.form },
   );
   const [form, setForm] = useState(blank);
   const now = useNow();
-  const [add, adding] = useAddEntryMutation();
-  const [save, saving] = useSaveEntryMutation();
-  const [split, splitting] = useSplitEntryMutation();
-  const [remove, removing] = useDeleteEntryMutation();
+  const { data: house } = useHouseQuery();
+  const { data: windows } = useWindowsQuery();
   const [wrong, setWrong] = useState<string | null>(null);
-  const problem = problemOf(adding.error ?? saving.error ?? splitting.error ?? removing.error);
+  const [problem, setProblem] = useState<ApiProblem | null>(null);
   const conflict = problem?.code === 'version-conflict' ? (problem.details['current'] as Entry) : null;
   const set = (part: Partial<EntryForm>) => setForm((f) => ({ ...f, ...part }));
   const many = !!slot && scope !== 'all';
@@ -73,45 +74,38 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
     }
   };
 
-  const sendNew = async () => {
-    const entry = attempt(() => checked(inputOf(form, null)));
-    if (entry && !(await add({ calendarId, entry })).error) onClose();
+  const send = async (edit: Edit | null) => {
+    if (!edit) return;
+    const answer = await edits.edit(edit);
+    if (!('code' in answer)) return onClose();
+    edits.dismiss();
+    setProblem(answer);
   };
 
-  /** Stores the form as a change of `base`: the entry as it was opened, or as somebody else has left it. */
-  const sendChange = async (base: Entry) => {
-    const result = attempt(() => {
+  const writeNew = () =>
+    attempt(() => {
+      const entry = checked(inputOf(form, null));
+      return named('Wrote', entry as Entry, [adding(calendarId, entry)]);
+    });
+
+  /** The form as a change of `base`: the entry as it was opened, or as somebody else has left it. */
+  const change = (base: Entry) =>
+    attempt(() => {
       const made = resultOf(form, base, slot, scope);
       if (made.kind === 'entry') checked(made.entry);
       else [made.before, made.from].forEach(checked);
-      return made;
+      return named('Changed', { title: form.title }, changesOf(made, base, slot, scope, calendar));
     });
-    if (!result) return;
-    const answer =
-      result.kind === 'entry'
-        ? await save({ id: base.id, entry: { ...result.entry, version: base.version } })
-        : await split({ version: base.version, before: result.before, from: result.from });
-    if (!answer.error) onClose();
-  };
 
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    void (before ? sendChange(before) : sendNew());
+    void send(before ? change(before) : writeNew());
   };
 
-  const sendRemoval = async (entry: Entry) => {
-    const { id, version } = entry;
-    if (!slot || scope === 'all') {
-      if (!(await remove({ id, version })).error) onClose();
-      return;
-    }
-    const rest = attempt(() => ({ entry: withoutDates(entry, slot, scope, calendar) }));
-    if (!rest) return;
-    const answer = rest.entry
-      ? await save({ id, entry: { ...rest.entry, version } })
-      : await remove({ id, version });
-    if (!answer.error) onClose();
-  };
+  const remove = (entry: Entry) =>
+    attempt(() =>
+      named(slot ? REMOVED_WORDS[scope] : 'Deleted', entry, removing({ entry, slot }, scope, calendar.zone)),
+    );
 
   const startFrom = (entry: Entry | null, next: Scope, keep: boolean) => {
     if (!entry) return;
@@ -123,8 +117,10 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
   const takeTheirs = (current: Entry) => {
     setBefore(current);
     startFrom(current, scope, false);
-    [saving, splitting, removing].forEach((call) => call.reset());
+    setProblem(null);
   };
+
+  const zones = [...new Set([...readers, ...(windows ?? []).map((w) => w.hostZone)])];
 
   return (
     <Sheet title={before ? before.title || 'Untitled entry' : 'New entry'} onClose={onClose}>
@@ -137,19 +133,13 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
               mine={mineOf(form, before, slot, scope)}
               theirs={conflict}
               onTheirs={() => takeTheirs(conflict)}
-              onMine={() => void sendChange(conflict)}
+              onMine={() => void send(change(conflict))}
             />
           )}
           {before && slot && (
             <div>
-              <ChoiceStrip
-                label="Dates meant"
+              <ScopeStrip
                 value={scope}
-                options={[
-                  { value: 'this', text: 'Only this date' },
-                  { value: 'onward', text: 'From here on' },
-                  { value: 'all', text: 'All dates' },
-                ]}
                 onChange={(next) => {
                   setScope(next);
                   startFrom(before, next, true);
@@ -158,14 +148,6 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
               <Faded role="status">{effectWords(before, slot, scope, calendar, now)}</Faded>
             </div>
           )}
-          {!before && (
-            <SelectOne
-              label="Calendar"
-              value={calendarId}
-              options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
-              onChange={setCalendarId}
-            />
-          )}
           <Field
             label="Title"
             value={form.title}
@@ -173,13 +155,41 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
             autoFocus
             maxLength={500}
           />
+          <Pair>
+            <SelectOne
+              label="Calendar"
+              value={calendarId}
+              options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
+              onChange={setCalendarId}
+            />
+            <SelectOne
+              label="Kind"
+              value={form.kind}
+              options={[
+                { value: 'event', text: 'Event' },
+                { value: 'milestone', text: 'Milestone: one day or moment, can slip' },
+                { value: 'due', text: 'Due item: to be done by then' },
+              ]}
+              onChange={(kind) =>
+                // Milestones and due items take no time unless somebody says so.
+                set({
+                  kind,
+                  shows: kind === 'event' ? form.shows : 'free',
+                  ...(before ? {} : FIRST_CLOCK[kind]),
+                })
+              }
+              isDisabled={many}
+            />
+          </Pair>
           <TimeFields form={form} set={set} />
-          {!many && <RecurrenceFields form={form} before={before} set={set} />}
+          <Clocks form={form} before={before} readers={zones} calendar={calendar} now={now} />
+          {!many && form.kind !== 'milestone' && <RecurrenceFields form={form} before={before} set={set} />}
           <Field label="Place" value={form.place} onChange={(place) => set({ place })} maxLength={500} />
           <Field
             label="Description"
             value={form.description}
             onChange={(description) => set({ description })}
+            help="Plain text. Web addresses become links; lines that start with a dash become a list."
             lines
           />
           <Pair>
@@ -208,6 +218,7 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
                 { value: 'confirmed', text: 'Confirmed' },
                 { value: 'tentative', text: 'Tentative' },
                 { value: 'cancelled', text: 'Cancelled' },
+                ...(form.kind === 'event' ? [] : [{ value: 'done' as const, text: DONE_WORDS[form.kind] }]),
               ]}
               onChange={(status) => set({ status })}
             />
@@ -221,6 +232,13 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
               onChange={(shows) => set({ shows })}
             />
           </Pair>
+          <PropertyFields
+            definitions={house?.properties ?? []}
+            value={form.properties}
+            onChange={(properties) => set({ properties })}
+          />
+          <PeopleFields value={form.people} onChange={(people) => set({ people })} />
+          <AttachmentFields value={form.attachments} onChange={(attachments) => set({ attachments })} />
           <div>
             <ChoiceStrip
               label="Hold"
@@ -235,15 +253,12 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
             <Faded>{HOLD_HELP[form.hold]}</Faded>
           </div>
           <Row>
-            <MainButton
-              type="submit"
-              isDisabled={adding.isLoading || saving.isLoading || splitting.isLoading}
-            >
+            <MainButton type="submit" isDisabled={edits.busy}>
               {before ? 'Save' : 'Write the entry'}
             </MainButton>
             <Button onPress={onClose}>Leave without saving</Button>
             {before && (
-              <Button onPress={() => void sendRemoval(before)}>
+              <Button onPress={() => void send(remove(before))}>
                 <Trash2 aria-hidden="true" /> {slot ? REMOVAL_WORDS[scope] : 'Delete'}
               </Button>
             )}
@@ -255,15 +270,46 @@ export function EntryEditor({ calendars, editing, onClose }: EntryEditorProps) {
   );
 }
 
+const FIRST_CLOCK = { event: {}, milestone: { clock: 'date' }, due: { clock: 'date' } } as const;
+const DONE_WORDS = { milestone: 'Reached', due: 'Done' } as const;
+
 const REMOVAL_WORDS: Record<Scope, string> = {
   this: 'Skip this date',
   onward: 'End the series before this date',
   all: 'Delete all dates',
 };
 
+const REMOVED_WORDS: Record<Scope, string> = {
+  this: 'Skipped a date of',
+  onward: 'Ended the series',
+  all: 'Deleted',
+};
+
+interface ClocksProps {
+  form: EntryForm;
+  before: Entry | null;
+  readers: readonly ZoneName[];
+  calendar: Calendar;
+  now: number;
+}
+
+/** What the clock changes do to the entry as it stands in the form. */
+function Clocks({ form, before, readers, calendar, now }: ClocksProps) {
+  try {
+    const span = spanOf(form);
+    const entry = { ...(before ?? NEW), ...inputOf(form, before) } as Entry;
+    return <ClockNotes entry={entry} date={span} readers={readers} home={calendar.zone} now={now} />;
+  } catch {
+    // What is wrong with the form is said when it is sent.
+    return null;
+  }
+}
+
+const NEW = { id: '', calendarId: '', version: 0, uid: '' };
+
 /** Returns the entry when its times and its recurrence can be; throws what is wrong with them. */
 function checked<T extends EntryInput>(entry: T): T {
-  checkSpan(entry.start, entry.end);
+  if (entry.kind === 'event') checkSpan(entry.start, entry.end);
   checkRecurrence(entry);
   return entry;
 }
@@ -283,8 +329,6 @@ const HOLD_HELP = {
 /** Says what belongs to an entry and is not in the form. */
 function keptWords(entry: Entry): string {
   const parts = [
-    entry.people.length && `${entry.people.length} people`,
-    entry.attachments.length && `${entry.attachments.length} attachments`,
     entry.overrides.length && `${entry.overrides.length} dates changed by themselves`,
     entry.recurrence?.exceptDates.length && `${entry.recurrence.exceptDates.length} dates left out`,
     entry.kept.length && `${entry.kept.length} further properties of its file`,

@@ -2,6 +2,7 @@ import {
   EMPTY_CONTENT,
   quickMoment,
   readQuickLine,
+  type Entry,
   type QuickLine as Line,
   type When,
 } from '@zonal/core/entries';
@@ -9,13 +10,13 @@ import { dayText } from '@zonal/core/forms';
 import { DAY, dayOfWall, wallAt } from '@zonal/core/zones';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
-import { problemOf, useAddEntryMutation } from '../api/zonalApi';
 import type { Calendar, EntryInput } from '../api/types';
+import { adding, named } from '../edits/changes';
+import type { Edits } from '../edits/useEdits';
 import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded } from '../ui/layout';
-import { Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
 
 const Form = styled.form`
@@ -35,11 +36,10 @@ const Form = styled.form`
 `;
 
 /** Writes an entry from one line; what was understood stands below before it is saved. */
-export function QuickLine({ calendars }: { calendars: readonly Calendar[] }) {
+export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]; edits: Edits }) {
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(calendars[0]!.id);
   const [written, setWritten] = useState('');
-  const [add, { error, isLoading }] = useAddEntryMutation();
   const now = useNow();
   const calendar = calendars.find((c) => c.id === chosen) ?? calendars[0]!;
   const line = readQuickLine(text, dayOfWall(wallAt(calendar.zone, now)));
@@ -47,7 +47,9 @@ export function QuickLine({ calendars }: { calendars: readonly Calendar[] }) {
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (!line) return;
-    if ((await add({ calendarId: calendar.id, entry: entryOf(line, calendar.zone) })).error) return;
+    const entry = entryOf(line, calendar.zone);
+    const answer = await edits.edit(named('Wrote', entry as Entry, [adding(calendar.id, entry)]));
+    if ('code' in answer) return;
     setWritten(`Written into ${calendar.name}: ${words(line)}.`);
     setText('');
   };
@@ -66,7 +68,7 @@ export function QuickLine({ calendars }: { calendars: readonly Calendar[] }) {
         value={text}
         onChange={setText}
       />
-      <Button type="submit" isDisabled={!line || isLoading}>
+      <Button type="submit" isDisabled={!line || edits.busy}>
         Write it
       </Button>
       {(text || written) && (
@@ -74,7 +76,6 @@ export function QuickLine({ calendars }: { calendars: readonly Calendar[] }) {
           {line ? `Understood: ${words(line)}.` : text ? 'A title is missing still.' : written}
         </Faded>
       )}
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
     </Form>
   );
 }

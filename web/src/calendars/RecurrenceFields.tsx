@@ -1,10 +1,10 @@
-import type { Entry } from '@zonal/core/entries';
+import { isInLastWeek, type Entry } from '@zonal/core/entries';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
-import { recurrenceWords, type EntryForm } from './entryForm';
+import { recurrenceWords, spanOf, type EntryForm } from './entryForm';
 
 const Days = styled(ToggleButtonGroup)`
   display: flex;
@@ -29,8 +29,17 @@ const UNITS = {
   weekly: 'weeks',
   'monthly-date': 'months',
   'monthly-weekday': 'months',
+  'monthly-last': 'months',
   yearly: 'years',
 };
+
+function inLastWeek(form: EntryForm): boolean {
+  try {
+    return isInLastWeek(spanOf(form).start);
+  } catch {
+    return false;
+  }
+}
 
 interface RecurrenceFieldsProps {
   form: EntryForm;
@@ -52,6 +61,9 @@ export function RecurrenceFields({ form, before, set }: RecurrenceFieldsProps) {
           { value: 'weekly', text: 'Every week' },
           { value: 'monthly-date', text: 'Every month, on the same date' },
           { value: 'monthly-weekday', text: 'Every month, on the same weekday' },
+          ...(recurs === 'monthly-last' || inLastWeek(form)
+            ? [{ value: 'monthly-last' as const, text: 'Every month, on the last such weekday' }]
+            : []),
           { value: 'yearly', text: 'Every year' },
           ...(before && before.recurrence ? [{ value: 'kept' as const, text: 'As it is now' }] : []),
         ]}

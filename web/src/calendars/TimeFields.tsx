@@ -2,7 +2,9 @@ import { ChoiceStrip } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { ZoneSelect } from '../ui/ZoneSelect';
-import { daysBetween, laterDate, type EntryForm } from './entryForm';
+import { slipOf } from '@zonal/core/entries';
+import { slipText } from '@zonal/core/forms';
+import { daysBetween, laterDate, plannedOf, spanOf, type EntryForm } from './entryForm';
 
 interface TimeFieldsProps {
   form: EntryForm;
@@ -12,6 +14,8 @@ interface TimeFieldsProps {
 /** Start, end and the clock that they are read on. The end moves along with the start. */
 export function TimeFields({ form, set }: TimeFieldsProps) {
   const timed = form.clock !== 'date';
+  const moment = form.kind !== 'event';
+  const words = WORDS[form.kind];
   const start = (startDate: string) =>
     set({ startDate, endDate: laterDate(startDate, Math.max(0, daysBetween(form.startDate, form.endDate))) });
   return (
@@ -30,7 +34,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
       <Stack>
         <Pair>
           <Field
-            label={timed ? 'Starts on' : 'First day'}
+            label={moment ? words.day : timed ? 'Starts on' : 'First day'}
             type="date"
             value={form.startDate}
             onChange={start}
@@ -38,7 +42,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
           />
           {timed && (
             <Field
-              label="Start time"
+              label={moment ? words.time : 'Start time'}
               type="time"
               value={form.startTime}
               onChange={(startTime) => set({ startTime })}
@@ -46,24 +50,27 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
             />
           )}
         </Pair>
-        <Pair>
-          <Field
-            label={timed ? 'Ends on' : 'Last day'}
-            type="date"
-            value={form.endDate}
-            onChange={(endDate) => set({ endDate })}
-            isRequired
-          />
-          {timed && (
+        {!moment && (
+          <Pair>
             <Field
-              label="End time"
-              type="time"
-              value={form.endTime}
-              onChange={(endTime) => set({ endTime })}
+              label={timed ? 'Ends on' : 'Last day'}
+              type="date"
+              value={form.endDate}
+              onChange={(endDate) => set({ endDate })}
               isRequired
             />
-          )}
-        </Pair>
+            {timed && (
+              <Field
+                label="End time"
+                type="time"
+                value={form.endTime}
+                onChange={(endTime) => set({ endTime })}
+                isRequired
+              />
+            )}
+          </Pair>
+        )}
+        {form.kind === 'milestone' && <PlannedFields form={form} set={set} timed={timed} />}
       </Stack>
       {form.clock === 'zoned' && (
         <ZoneSelect label="Time zone" value={form.zone} onChange={(zone) => set({ zone })} />
@@ -71,4 +78,44 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
       {form.clock === 'date' && <Faded>The same days for every reader, in any time zone.</Faded>}
     </Stack>
   );
+}
+
+const WORDS = {
+  event: { day: '', time: '' },
+  milestone: { day: 'Expected now on', time: 'At' },
+  due: { day: 'Due on', time: 'At' },
+} as const;
+
+/** When a milestone was planned for, and by how much it has slipped. */
+function PlannedFields({ form, set, timed }: TimeFieldsProps & { timed: boolean }) {
+  return (
+    <>
+      <Pair>
+        <Field
+          label="Planned for"
+          type="date"
+          value={form.plannedDate}
+          onChange={(plannedDate) => set({ plannedDate })}
+        />
+        {timed && (
+          <Field
+            label="Planned time"
+            type="time"
+            value={form.plannedTime}
+            onChange={(plannedTime) => set({ plannedTime })}
+          />
+        )}
+      </Pair>
+      <Faded role="status">{slipWords(form)}</Faded>
+    </>
+  );
+}
+
+function slipWords(form: EntryForm): string {
+  try {
+    const planned = plannedOf(form);
+    return planned ? `It stands ${slipText(slipOf(planned, spanOf(form).start, form.zone))}.` : '';
+  } catch (error) {
+    return (error as Error).message;
+  }
 }

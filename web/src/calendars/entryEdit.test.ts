@@ -1,7 +1,7 @@
 import { EMPTY_CONTENT, occurrencesOf, type Entry, type When } from '@zonal/core/entries';
 import { describe, expect, it } from 'vitest';
 import type { Calendar } from '../api/types';
-import { carryOver, effectWords, formFor, resultOf, withoutDates } from './entryEdit';
+import { carryOver, effectWords, formFor, resultOf } from './entryEdit';
 
 const ZONE = 'America/Halifax';
 const at = (text: string): When => ({ kind: 'zoned', at: `${text}:00`, zone: ZONE });
@@ -12,6 +12,12 @@ const calendar: Calendar = {
   zone: ZONE,
   plate: 'WO',
   colour: 'teal',
+  shape: 'square',
+  pattern: 'solid',
+  place: '',
+  latitude: null,
+  longitude: null,
+  archivedAt: null,
   version: 1,
   entryCount: 1,
 };
@@ -67,13 +73,6 @@ describe('an edit of a recurring entry', () => {
       2, 3,
     ]);
     expect(edit(series.start).kind).toBe('entry');
-  });
-
-  it('leaves out one date, all later ones, or everything', () => {
-    expect(starts(withoutDates(series, SLOT, 'this', calendar))).toHaveLength(4);
-    expect(starts(withoutDates(series, SLOT, 'onward', calendar))).toHaveLength(2);
-    expect(withoutDates(series, SLOT, 'all', calendar)).toBeNull();
-    expect(withoutDates(series, series.start, 'onward', calendar)).toBeNull();
   });
 
   it('says first which dates it is meant for', () => {

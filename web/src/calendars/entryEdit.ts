@@ -15,18 +15,14 @@ import {
 } from '@zonal/core/entries';
 import { dayText } from '@zonal/core/forms';
 import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
-import type { Calendar } from '../api/types';
+import type { Calendar, EntryChange } from '../api/types';
+import { adding, atDate, replacing, splitting } from '../edits/changes';
 import { formOf, inputOf, type EntryForm } from './entryForm';
 
 /** What is to be stored: an entry in place of itself, or a series cut in two. */
 export type Result =
   | { readonly kind: 'entry'; readonly entry: Entry }
   | { readonly kind: 'split'; readonly before: Entry; readonly from: Entry };
-
-/** Returns what an entry says at one of its dates. */
-function atDate(entry: Entry, slot: When): AtDate {
-  return entry.overrides.find((o) => wallOf(o.slot) === wallOf(slot)) ?? usualAt(entry, slot);
-}
 
 /** Returns the form for the dates that are meant; without a slot it is that of the whole entry. */
 export function formFor(entry: Entry, slot: When | null, scope: Scope, calendar: Calendar): EntryForm {
@@ -53,15 +49,24 @@ export function resultOf(form: EntryForm, entry: Entry, slot: When | null, scope
   return before ? { kind: 'split', before, from } : { kind: 'entry', entry: from };
 }
 
-/** Returns the entry without the dates that are meant, or null when nothing of it stays. */
-export function withoutDates(
-  entry: Entry,
+/** Returns the changes that store a result, in its calendar or in another one. */
+export function changesOf(
+  result: Result,
+  before: Entry,
   slot: When | null,
   scope: Scope,
-  calendar: Calendar,
-): Entry | null {
-  if (!slot || scope === 'all') return null;
-  return scope === 'this' ? skipDate(entry, slot, calendar.zone) : cutSeries(entry, slot).before;
+  to: Calendar,
+): EntryChange[] {
+  const same = to.id === before.calendarId;
+  if (result.kind === 'split') {
+    const [first, second] = splitting(before, result);
+    return [first!, { ...second!, calendarId: to.id }];
+  }
+  if (same || !slot || scope !== 'this') return [replacing(result.entry, to.id)];
+  // One date goes to another calendar: it leaves the series and stands by itself.
+  const at = atDate(result.entry, slot);
+  const own = { ...contentOf(at.content), start: at.start, end: at.end, recurrence: null, overrides: [] };
+  return [replacing(skipDate(before, slot, to.zone)), adding(to.id, own)];
 }
 
 /** Says which dates an edit is meant for, and how many of them lie in the next two years. */

@@ -1,12 +1,17 @@
 import {
   EMPTY_CONTENT,
   contentOf,
+  fitKind,
   moveSeries,
   ruleWords,
   simpleRuleOf,
   textOfSimpleRule,
   wallOf,
+  type Attachment,
   type Entry,
+  type Kind,
+  type Person,
+  type PropertyValue,
   type SimpleRule,
   type When,
 } from '@zonal/core/entries';
@@ -20,6 +25,13 @@ export type Clock = (typeof CLOCKS)[number];
 
 /** An entry as its form holds it: dates, times and lists as text. For whole days `endDate` is the last day. */
 export interface EntryForm {
+  kind: Kind;
+  /** When a milestone was planned for; no time for a whole day, no date for none. */
+  plannedDate: string;
+  plannedTime: string;
+  people: readonly Person[];
+  attachments: readonly Attachment[];
+  properties: readonly PropertyValue[];
   title: string;
   place: string;
   description: string;
@@ -48,6 +60,12 @@ export interface EntryForm {
 export function blankForm(zone: ZoneName, day: Day): EntryForm {
   const date = dayToText(day);
   return {
+    kind: 'event',
+    plannedDate: '',
+    plannedTime: '',
+    people: [],
+    attachments: [],
+    properties: [],
     title: '',
     place: '',
     description: '',
@@ -85,6 +103,12 @@ export function formOf(entry: Entry, zone: ZoneName): EntryForm {
   const blank = blankForm(zone, dayFromText(start.date));
   return {
     ...blank,
+    kind: entry.kind,
+    plannedDate: entry.planned ? split(entry.planned).date : '',
+    plannedTime: entry.planned && entry.planned.kind !== 'date' ? split(entry.planned).time : '',
+    people: entry.people,
+    attachments: entry.attachments,
+    properties: entry.properties,
     title: entry.title,
     place: entry.place,
     description: entry.description,
@@ -113,6 +137,8 @@ export function formOf(entry: Entry, zone: ZoneName): EntryForm {
 /** Returns the start and end that a form says. Throws what is wrong with them. */
 export function spanOf(form: EntryForm): { start: When; end: When } {
   const { clock, zone } = form;
+  // Milestones and due items have no length.
+  if (form.kind !== 'event') return momentOf(form);
   if (clock === 'date') {
     const end = dayToText(dayFromText(form.endDate) + 1);
     return { start: { kind: 'date', date: form.startDate }, end: { kind: 'date', date: end } };
@@ -127,6 +153,29 @@ export function spanOf(form: EntryForm): { start: When; end: When } {
   return span;
 }
 
+function momentOf(form: EntryForm): { start: When; end: When } {
+  const { clock, zone, startDate } = form;
+  if (clock === 'date') {
+    const end = dayToText(dayFromText(startDate) + 1);
+    return { start: { kind: 'date', date: startDate }, end: { kind: 'date', date: end } };
+  }
+  const at = `${startDate}T${form.startTime}:00`;
+  const start: When = clock === 'zoned' ? { kind: 'zoned', at, zone } : { kind: 'floating', at };
+  wallOf(start);
+  return { start, end: start };
+}
+
+/** Returns when a milestone was planned for, or null. Throws `date-invalid` or `time-invalid`. */
+export function plannedOf(form: EntryForm): When | null {
+  const { kind, plannedDate, plannedTime, zone } = form;
+  if (kind !== 'milestone' || !plannedDate) return null;
+  const planned: When = plannedTime
+    ? { kind: 'zoned', at: `${plannedDate}T${plannedTime}:00`, zone }
+    : { kind: 'date', date: plannedDate };
+  wallOf(planned);
+  return planned;
+}
+
 /** Returns the entry that a form says, with everything kept that the form does not show. */
 export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
   const { start, end } = spanOf(form);
@@ -135,9 +184,18 @@ export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
     : { ...EMPTY_CONTENT, start, end, recurrence: null, overrides: [] };
   const moved = moveSeries(base, start, end);
   const rule =
-    before && sameRecurrence(form, before) ? (moved.recurrence?.rule ?? null) : ruleOf(form, start, before);
-  return {
+    form.kind === 'milestone'
+      ? null
+      : before && sameRecurrence(form, before)
+        ? (moved.recurrence?.rule ?? null)
+        : ruleOf(form, start, before);
+  return fitKind({
     ...moved,
+    kind: form.kind,
+    planned: plannedOf(form),
+    people: form.people.filter((p) => p.name.trim() || p.address.trim()),
+    attachments: form.attachments.filter((a) => a.href.trim()),
+    properties: form.properties.filter((p) => p.value.trim()),
     title: form.title.trim(),
     place: form.place.trim(),
     description: form.description,
@@ -153,7 +211,7 @@ export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
     hold: form.hold,
     recurrence: rule === null ? null : { ...(moved.recurrence ?? { dates: [], exceptDates: [] }), rule },
     overrides: rule === null ? [] : moved.overrides,
-  };
+  });
 }
 
 const RECURRENCE_FIELDS = ['recurs', 'interval', 'weekdays', 'end', 'until', 'count'] as const;

@@ -105,6 +105,9 @@ export function Shell({ user, children }: { user: NonNullable<Session['user']>; 
           <NavLink to="/windows">
             Windows<small>glass: what is let out</small>
           </NavLink>
+          <NavLink to="/house">
+            House<small>zone, holidays, properties</small>
+          </NavLink>
         </Way>
         <Person>
           <QuietButton onPress={turn} aria-label={`Theme: ${THEME_WORDS[theme]}. Change it`}>

@@ -47,5 +47,6 @@ export const GlobalStyle = createGlobalStyle`
   a { color: inherit; text-underline-offset: 0.15em; }
   button, input, select, textarea { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 2px solid var(--focus); outline-offset: 2px; }
+  .unseen { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media (prefers-reduced-motion: reduce) { * { transition: none !important; } }
 `;

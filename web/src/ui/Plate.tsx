@@ -1,52 +1,61 @@
-import type { Colour } from '@zonal/core/glass';
+import type { Colour, PlatePattern, PlateShape } from '@zonal/core/glass';
 import styled from 'styled-components';
 
-/** A pattern a colour, so that plates can be told apart without colour as well. */
-const PATTERNS: Record<Colour, string> = {
-  steelblue: 'repeating-linear-gradient(90deg, #fff6 0 2px, #fff0 2px 6px)',
-  teal: 'repeating-linear-gradient(0deg, #fff6 0 2px, #fff0 2px 6px)',
-  seagreen: 'repeating-linear-gradient(45deg, #fff6 0 2px, #fff0 2px 6px)',
-  olive: 'repeating-linear-gradient(135deg, #fff6 0 2px, #fff0 2px 6px)',
-  darkgoldenrod: 'radial-gradient(#fff7 1px, #fff0 1.5px) 0 0 / 5px 5px',
-  sienna: 'repeating-linear-gradient(90deg, #fff6 0 1px, #fff0 1px 3px)',
-  firebrick: 'linear-gradient(#fff6, #fff6) 0 100% / 100% 35% no-repeat',
-  mediumvioletred: 'linear-gradient(#fff6, #fff6) 0 0 / 35% 100% no-repeat',
-  slateblue: 'linear-gradient(135deg, #fff6 50%, #fff0 50%)',
-  slategray: 'none',
+const PATTERNS: Record<PlatePattern, string> = {
+  solid: 'none',
+  stripes: 'repeating-linear-gradient(45deg, #fff9 0 2px, #fff0 2px 5px)',
+  dots: 'radial-gradient(#fffb 1px, #fff0 1.5px) 0 0 / 4px 4px',
+  checks: 'repeating-conic-gradient(#fff9 0 25%, #fff0 0 50%) 0 0 / 6px 6px',
+  rails: 'repeating-linear-gradient(0deg, #fff9 0 2px, #fff0 2px 5px)',
 };
 
-/** Outlines by the plate's first letter: the shape stays with the calendar when its colour changes. */
-const SHAPES = ['0', '0 0.7em 0.7em 0', '0.7em 0.7em 0 0', '0.7em'];
+const SHAPES: Record<PlateShape, string> = {
+  square: 'none',
+  barrel: 'inset(0 round 0.7em)',
+  pennant: 'polygon(0 0, calc(100% - 7px) 0, 100% 50%, calc(100% - 7px) 100%, 0 100%)',
+  chamfer: 'polygon(6px 0, calc(100% - 6px) 0, 100% 6px, 100% 100%, 0 100%, 0 6px)',
+  arch: 'inset(0 round 0.8em 0.8em 0 0)',
+};
 
-const Look = styled.span<{ $colour: Colour; $shape: string }>`
+// The outline is a second shape behind the first: a border would be cut off with the corners.
+const Look = styled.span<{ $colour: Colour; $pattern: PlatePattern; $shape: PlateShape }>`
   display: inline-flex;
   flex: none;
-  align-items: stretch;
-  border: 1px solid var(--ink);
-  border-radius: ${(p) => p.$shape};
-  overflow: hidden;
-  background: var(--sheet);
+  padding: 1px;
+  background: var(--ink);
+  clip-path: ${(p) => SHAPES[p.$shape]};
   font:
     700 0.72rem/1.35rem 'B612 Mono',
     monospace;
   letter-spacing: 0.04em;
   color: var(--ink);
-  &::before {
-    content: '';
-    width: 0.7rem;
-    background: ${(p) => PATTERNS[p.$colour]}, ${(p) => p.$colour};
-    background-color: ${(p) => p.$colour};
-  }
+  vertical-align: middle;
   > span {
-    padding: 0 0.35rem;
+    display: inline-flex;
+    background: var(--sheet);
+    clip-path: ${(p) => SHAPES[p.$shape]};
+    padding-right: 0.5rem;
+  }
+  > span::before {
+    content: '';
+    width: 0.8rem;
+    margin-right: 0.3rem;
+    background: ${(p) => PATTERNS[p.$pattern]};
+    background-color: ${(p) => p.$colour};
   }
 `;
 
-/** The code plate of a calendar: letters first, then shape and pattern, colour last. */
-export function Plate({ plate, colour }: { plate: string; colour: Colour }) {
-  const shape = SHAPES[plate.charCodeAt(0) % SHAPES.length]!;
+interface PlateProps {
+  plate: string;
+  colour: Colour;
+  shape: PlateShape;
+  pattern: PlatePattern;
+}
+
+/** The code plate of a calendar: letters first, then outline and pattern, colour last. */
+export function Plate({ plate, colour, shape, pattern }: PlateProps) {
   return (
-    <Look $colour={colour} $shape={shape}>
+    <Look $colour={colour} $pattern={pattern} $shape={shape}>
       <span>{plate}</span>
     </Look>
   );

@@ -2,6 +2,7 @@ import styled from 'styled-components';
 
 export const Stack = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.9rem;
   align-content: start;
   min-width: 0;

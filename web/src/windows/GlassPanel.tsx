@@ -46,6 +46,15 @@ export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
           onChange={(busyWord) => set({ busyWord })}
           maxLength={60}
         />
+        <SelectOne
+          label="Due items go out as"
+          value={draft.dueAs}
+          options={[
+            { value: 'all-day', text: 'All-day entries: every program shows them' },
+            { value: 'task', text: 'Tasks: for programs with a task list' },
+          ]}
+          onChange={(dueAs) => set({ dueAs })}
+        />
         <Field
           label="Days back"
           type="number"

@@ -40,7 +40,7 @@ export function InsidePanel({ calendars, draft, set }: InsidePanelProps) {
           <Source key={calendarId}>
             <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
               <Row style={{ flexWrap: 'nowrap' }}>
-                {calendar && <Plate plate={calendar.plate} colour={calendar.colour} />}
+                {calendar && <Plate {...calendar} />}
                 <strong>{calendar?.name ?? 'A deleted calendar'}</strong>
               </Row>
               <QuietButton
@@ -79,7 +79,7 @@ export function InsidePanel({ calendars, draft, set }: InsidePanelProps) {
                 onPress={() => set({ sources: [...draft.sources, { calendarId: c.id, glass: 'frosted' }] })}
               >
                 <Plus aria-hidden="true" />
-                <Plate plate={c.plate} colour={c.colour} />
+                <Plate {...c} />
               </QuietButton>
             ))}
           </Row>

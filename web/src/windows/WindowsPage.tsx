@@ -105,7 +105,7 @@ export function WindowsPage() {
                     const calendar = calendars?.find((c) => c.id === s.calendarId);
                     return (
                       <Row key={s.calendarId}>
-                        {calendar && <Plate plate={calendar.plate} colour={calendar.colour} />}
+                        {calendar && <Plate {...calendar} />}
                         <span>
                           <GlassMark glass={s.glass} /> {GLASS_WORDS[s.glass].word},{' '}
                           {GLASS_WORDS[s.glass].plain}

@@ -8,6 +8,7 @@ export function blankDraft(calendars: readonly Calendar[]): WindowInput {
     description: '',
     colour: 'steelblue',
     busyWord: 'Busy',
+    dueAs: 'all-day',
     hostZone: calendars[0]?.zone ?? 'UTC',
     horizon: { pastDays: 30, nextDays: 180 },
     rounding: 0,
@@ -32,6 +33,7 @@ export function rulesOfDraft(draft: WindowInput, secret: string): WindowRules {
     description,
     colour,
     busyWord,
+    dueAs,
     hostZone,
     horizon,
     rounding,
@@ -40,7 +42,7 @@ export function rulesOfDraft(draft: WindowInput, secret: string): WindowRules {
     sources,
   } = draft;
   return {
-    wording: { name: name.trim() || 'Untitled window', description, colour, busyWord },
+    wording: { name: name.trim() || 'Untitled window', description, colour, busyWord, dueAs },
     hostZone,
     horizon,
     rounding,

@@ -77,11 +77,11 @@ function longEntry(entry: PageEntry, setting: ListSetting): Html {
   const link = content?.publicLink ? safeUri(content.publicLink) : null;
   const told = content ? kindText(content, entry.one.start, setting.hostZone) : '';
   const join = content?.joinLink ? safeUri(content.joinLink) : null;
-  return html`<span class="time">${spanText(entry)}</span> <span class="body"><span class="what">${titleOf(entry, setting)}</span>${marks(entry, true)}
+  return html`<span class="time">${spanText(entry)}</span> <div class="body"><span class="what">${titleOf(entry, setting)}</span>${marks(entry, true)}
 ${told ? html`<span class="place">${told}</span>` : ''}
 ${content?.place ? html`<span class="place">${content.place}</span>` : ''}
 ${content?.labels?.length ? html`<span class="labels">${content.labels.join(' · ')}</span>` : ''}
-${content?.description ? html`<span class="description">${linked(content.description)}</span>` : ''}
+${content?.description ? html`<div class="description">${described(content.description)}</div>` : ''}
 ${(content?.properties ?? []).map((p) => html`<span class="place">${p.name}: ${p.value}</span>`)}
 ${content?.people?.length ? html`<span class="people">With ${content.people.map((p) => p.name || p.address).join(', ')}</span>` : ''}
 ${content?.contact ? html`<span class="people">Ask ${content.contact}</span>` : ''}
@@ -90,7 +90,7 @@ ${join ? html`<a href="${join}" rel="noopener nofollow">Join online</a>` : ''}
 ${(content?.attachments ?? []).map((a) => {
   const href = safeUri(a.href);
   return href && html`<a href="${href}" rel="noopener nofollow">${a.name}</a>`;
-})}</span>`;
+})}</div>`;
 }
 
 function titleOf({ one }: PageEntry, { busyWord }: ListSetting): string {
@@ -122,6 +122,26 @@ function spanText({ allDay, start, end, firstDay, lastDay }: PageEntry): string 
     ? `${timeText(start)} to ${dayText(lastDay)}, ${timeText(end)}`
     : `${timeText(start)}–${timeText(end)}`;
 }
+
+/** Lines that start with a dash or a star become a list; all others stay as they are. */
+function described(text: string): Html {
+  const lines = text.split('\n');
+  const parts: Html[] = [];
+  for (let i = 0; i < lines.length;) {
+    const list = BULLET.test(lines[i]!);
+    const from = i;
+    while (i < lines.length && BULLET.test(lines[i]!) === list) i++;
+    const own = lines.slice(from, i);
+    parts.push(
+      list
+        ? html`<ul>${own.map((l) => html`<li>${linked(l.replace(BULLET, ''))}</li>`)}</ul>`
+        : linked(own.join('\n')),
+    );
+  }
+  return html`${parts}`;
+}
+
+const BULLET = /^\s*[-*•]\s+/;
 
 /** Web addresses in plain text become links. */
 function linked(text: string): Html {

@@ -37,14 +37,19 @@ interface Piece {
  * database, with `home` preferred where several fit. Throws `file-empty`, `file-not-calendar` or `file-malformed`
  * with the line; then nothing of the file is to be used.
  */
-export function readCalendar(bytes: Uint8Array, home: ZoneName): ReadResult {
+export function readCalendar(
+  bytes: Uint8Array,
+  home: ZoneName,
+  /** Is told now and then which share (0 to 1) is read. */
+  tell: (share: number) => void = () => undefined,
+): ReadResult {
   const { text, notes } = decodeFile(bytes);
   const calendars = componentsOf(text);
   if (calendars.length > 1)
     notes.push(`The file holds ${calendars.length} calendars; all were read into one.`);
   const entries = new Map<string, DraftEntry>();
   const items: ReadItem[] = [];
-  for (const calendar of calendars) readOne(calendar, home, entries, items);
+  for (const calendar of calendars) readOne(calendar, home, entries, items, tell);
   return {
     names: calendars.flatMap((c) => first(c, 'name')?.text ?? first(c, 'x-wr-calname')?.text ?? []),
     entries: [...entries.values()],
@@ -58,10 +63,12 @@ function readOne(
   home: ZoneName,
   entries: Map<string, DraftEntry>,
   items: ReadItem[],
+  tell: (share: number) => void,
 ): void {
   const zoneOf = zoneReader(calendar, home);
   const groups = new Map<string, Piece[]>();
-  for (const child of calendar.children) {
+  for (const [i, child] of calendar.children.entries()) {
+    if (i % 500 === 0) tell(i / calendar.children.length);
     if (child.name === 'VTIMEZONE') continue;
     if (child.name !== 'VEVENT' && !isDatedTask(child)) {
       items.push(itemOf(child, 'left-out', [leftOutReason(child.name)]));

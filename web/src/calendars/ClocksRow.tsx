@@ -1,0 +1,108 @@
+import { driftsBetween } from '@zonal/core/entries';
+import { dayText, offsetText, zoneText } from '@zonal/core/forms';
+import { allZones, dayOfWall, offsetAt, wallAt, type ZoneName } from '@zonal/core/zones';
+import styled from 'styled-components';
+import type { House } from '../api/types';
+import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { Faded } from '../ui/layout';
+import { Tick } from '../ui/Tick';
+import type { Desk, Layer } from './deskSlice';
+
+const Box = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1.4rem;
+  align-items: end;
+  padding: 0.6rem 0.8rem;
+  border: 1px solid var(--hair);
+  background: var(--sheet);
+  > p {
+    flex-basis: 100%;
+  }
+`;
+
+const Layers = styled.fieldset`
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  gap: 0.9rem;
+  flex-wrap: wrap;
+  legend {
+    font-size: 0.85rem;
+    color: var(--faded);
+    padding: 0;
+  }
+`;
+
+const ZONES = allZones().map((value) => ({ value: value as ZoneName | '', text: zoneText(value) }));
+
+interface ClocksRowProps {
+  desk: Desk;
+  set: (part: Partial<Desk>) => void;
+  onLayer: (layer: Layer) => void;
+  home: ZoneName;
+  house: House | undefined;
+  spotName: string | null;
+  now: number;
+}
+
+/** Whose clocks are looked at, a second zone beside them, and what is laid under the views. */
+export function ClocksRow({ desk, set, onLayer, home, house, spotName, now }: ClocksRowProps) {
+  const words: Record<Layer, string> = {
+    holidays: house?.country
+      ? `Public holidays, ${[house.country, house.region].filter(Boolean).join('-')}`
+      : 'Public holidays (choose the country under House)',
+    moon: 'Moon',
+    sun: spotName
+      ? `Sunrise and sunset, ${spotName}`
+      : 'Sunrise and sunset (needs a calendar with a home place)',
+  };
+  return (
+    <Box role="group" aria-label="Clocks and layers">
+      <SelectOne
+        label="Look as a reader in"
+        value={desk.readAs}
+        options={[{ value: '', text: 'each calendar’s own zone' }, ...ZONES]}
+        onChange={(readAs) => set({ readAs })}
+      />
+      <SelectOne
+        label="Second zone"
+        value={desk.secondZone}
+        options={[{ value: '', text: 'none' }, ...ZONES]}
+        onChange={(secondZone) => set({ secondZone })}
+      />
+      {(desk.view === 'week' || desk.view === 'month') && (
+        <ChoiceStrip
+          label="Calendars"
+          value={desk.sideBySide ? 'beside' : 'over'}
+          options={[
+            { value: 'over', text: 'one over the other' },
+            { value: 'beside', text: 'side by side' },
+          ]}
+          onChange={(way) => set({ sideBySide: way === 'beside' })}
+        />
+      )}
+      <Layers>
+        <legend>Laid under the days</legend>
+        {(['holidays', 'moon', 'sun'] as const).map((layer) => (
+          <Tick key={layer} isSelected={desk.layers.includes(layer)} onChange={() => onLayer(layer)}>
+            {words[layer]}
+          </Tick>
+        ))}
+      </Layers>
+      {desk.secondZone && desk.secondZone !== (desk.readAs || home) && (
+        <Faded as="p">{driftWords(desk.readAs || home, desk.secondZone, now)}</Faded>
+      )}
+    </Box>
+  );
+}
+
+/** Says how far two zones are apart now, and when that becomes another distance. */
+function driftWords(zone: ZoneName, other: ZoneName, now: number): string {
+  const apart = offsetAt(other, now) - offsetAt(zone, now);
+  const hours = (ms: number) => offsetText(ms).replace('UTC', '') || '0:00';
+  const drifts = driftsBetween(zone, other, { from: now, to: now + 366 * 86_400_000 });
+  const steps = drifts.map((d) => `${hours(d.distance)} h from ${dayText(dayOfWall(wallAt(zone, d.at)))}`);
+  return `${zoneText(other)} is ${hours(apart)} h from ${zoneText(zone)} now${steps.length ? `, ${steps.join(', ')}` : ', all year'}.`;
+}

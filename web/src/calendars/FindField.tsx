@@ -1,0 +1,101 @@
+import { FIND_IN, wallOf, type Entry, type FindIn } from '@zonal/core/entries';
+import { dayText } from '@zonal/core/forms';
+import { dayOfWall, type Day } from '@zonal/core/zones';
+import { Search, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { useFindQuery } from '../api/zonalApi';
+import { Button, QuietButton } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Faded } from '../ui/layout';
+
+const Box = styled.search`
+  display: grid;
+  grid-template-columns: minmax(7rem, 1fr) 8.5rem 2.2rem;
+  gap: 0.4rem;
+  align-items: end;
+`;
+
+const Found = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 0.6rem;
+  align-items: center;
+  grid-column: 1 / -1;
+  button {
+    min-height: 1.6rem;
+    padding: 0.05rem 0.5rem;
+    font-size: 0.82rem;
+  }
+`;
+
+const WHERE: Record<FindIn, string> = {
+  text: 'in everything',
+  label: 'in labels',
+  person: 'in people',
+  property: 'in properties',
+};
+
+interface FindFieldProps {
+  query: { readonly text: string; readonly in: FindIn };
+  onChange: (query: { text: string; in: FindIn }) => void;
+  /** Number of entries found in the days shown. */
+  here: number;
+  onGo: (day: Day) => void;
+}
+
+/** Finds entries: the views show only what matches, and what lies on other days is listed to go to. */
+export function FindField({ query, onChange, here, onGo }: FindFieldProps) {
+  const [text, setText] = useState(query.text);
+  const { text: asked, in: where } = query;
+  useEffect(() => {
+    // Typing goes on while the search waits.
+    const timer = setTimeout(() => text !== asked && onChange({ text, in: where }), 250);
+    return () => clearTimeout(timer);
+  }, [text, asked, where, onChange]);
+  const { data } = useFindQuery({ text: asked, in: where }, { skip: !asked.trim() });
+  return (
+    <Box>
+      <Field label="Find" value={text} onChange={setText} placeholder="words, a label, a name …" />
+      <SelectOne
+        label="Look"
+        value={where}
+        options={FIND_IN.map((f) => ({ value: f, text: WHERE[f] }))}
+        onChange={(next) => onChange({ text, in: next })}
+      />
+      {text ? (
+        <QuietButton
+          aria-label="Clear the search"
+          onPress={() => {
+            setText('');
+            onChange({ text: '', in: where });
+          }}
+        >
+          <X aria-hidden="true" />
+        </QuietButton>
+      ) : (
+        <Search aria-hidden="true" style={{ width: '1.1rem', margin: '0.5rem' }} />
+      )}
+      {asked.trim() && (
+        <Found role="status">
+          <Faded>
+            {here} on these days; {data ? data.total : '…'} {data?.total === 1 ? 'entry' : 'entries'} in all.
+          </Faded>
+          {data?.entries.slice(0, 4).map((e) => (
+            <Hit key={e.id} entry={e} onGo={onGo} />
+          ))}
+        </Found>
+      )}
+    </Box>
+  );
+}
+
+function Hit({ entry, onGo }: { entry: Entry; onGo: (day: Day) => void }) {
+  const day = dayOfWall(wallOf(entry.start));
+  return (
+    <Button onPress={() => onGo(day)}>
+      {entry.title.slice(0, 40) || 'Untitled'}, {dayText(day)}
+    </Button>
+  );
+}

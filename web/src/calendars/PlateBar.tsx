@@ -1,0 +1,89 @@
+import { Archive, CalendarPlus, FileInput, FileOutput, Plus } from 'lucide-react';
+import { useState } from 'react';
+import { ToggleButton } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Calendar } from '../api/types';
+import { Button, MainButton, QuietButton } from '../ui/Button';
+import { Row } from '../ui/layout';
+import { Plate } from '../ui/Plate';
+
+const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  justify-content: space-between;
+  gap: 0.4rem 1.2rem;
+`;
+
+const Switch = styled(ToggleButton)`
+  display: inline-flex;
+  align-items: center;
+  padding: 0.15rem 0.1rem;
+  border: 0;
+  border-bottom: 3px solid var(--ink);
+  background: none;
+  cursor: pointer;
+  &:not([data-selected]) {
+    opacity: 0.45;
+    border-color: transparent;
+  }
+`;
+
+interface PlateBarProps {
+  calendars: readonly Calendar[];
+  archived: readonly Calendar[];
+  hidden: readonly string[];
+  canWrite: boolean;
+  onSwitch: (id: string) => void;
+  onCalendar: (calendar: Calendar | null) => void;
+  onImport: () => void;
+  onExport: () => void;
+  onWrite: () => void;
+}
+
+/** The calendars as plates that switch them on and off, and what brings entries in and out. */
+export function PlateBar(props: PlateBarProps) {
+  const { calendars, archived, hidden } = props;
+  const [away, setAway] = useState(false);
+  return (
+    <Bar>
+      <Row role="group" aria-label="Calendars shown">
+        {calendars.map((c) => (
+          <Switch
+            key={c.id}
+            aria-label={`Show ${c.name}`}
+            isSelected={!hidden.includes(c.id)}
+            onChange={() => props.onSwitch(c.id)}
+          >
+            <Plate {...c} />
+          </Switch>
+        ))}
+        <QuietButton onPress={() => props.onCalendar(null)}>
+          <CalendarPlus aria-hidden="true" /> New calendar
+        </QuietButton>
+        {archived.length > 0 && (
+          <QuietButton aria-expanded={away} onPress={() => setAway(!away)}>
+            <Archive aria-hidden="true" /> {archived.length} put away
+          </QuietButton>
+        )}
+        {away &&
+          archived.map((c) => (
+            <QuietButton key={c.id} onPress={() => props.onCalendar(c)}>
+              <Plate {...c} /> {c.name}
+            </QuietButton>
+          ))}
+      </Row>
+      <Row>
+        <Button isDisabled={!calendars.length} onPress={props.onImport}>
+          <FileInput aria-hidden="true" /> Bring in a file
+        </Button>
+        <Button isDisabled={!calendars.length} onPress={props.onExport}>
+          <FileOutput aria-hidden="true" /> Take out
+        </Button>
+        <MainButton isDisabled={!props.canWrite} onPress={props.onWrite}>
+          <Plus aria-hidden="true" /> Write an entry
+        </MainButton>
+      </Row>
+    </Bar>
+  );
+}

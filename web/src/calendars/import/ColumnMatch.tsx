@@ -1,0 +1,156 @@
+import {
+  CSV_FIELDS,
+  DATE_ORDERS,
+  type CsvFieldName,
+  type CsvMapping,
+  type DateOrder,
+} from '@zonal/core/forms';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { MainButton } from '../../ui/Button';
+import { SelectOne } from '../../ui/Choice';
+import { Faded, Row, Stack } from '../../ui/layout';
+import type { FileAnswer } from './fileTypes';
+
+type Table = Extract<FileAnswer, { kind: 'table' }>;
+
+const Match = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.88rem;
+  th,
+  td {
+    text-align: left;
+    vertical-align: middle;
+    padding: 0.2rem 0.7rem 0.2rem 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  td:last-child {
+    color: var(--faded);
+    max-width: 18rem;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  label {
+    position: absolute;
+    clip-path: inset(50%);
+    height: 1px;
+    overflow: hidden;
+  }
+`;
+
+const ORDER_WORDS: Record<DateOrder, string> = {
+  ymd: 'year, month, day',
+  dmy: 'day, month, year',
+  mdy: 'month, day, year',
+};
+
+const KEY = 'zonal.columns';
+
+interface Kept {
+  readonly mapping: CsvMapping;
+  readonly dateOrder: DateOrder;
+}
+
+/** What was chosen for a table with the same headings before, on this device. */
+function keptFor(headings: readonly string[]): Kept | null {
+  try {
+    const all = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, Kept>;
+    return all[headings.join('\t')] ?? null;
+  } catch {
+    return null;
+  }
+}
+
+function keep(headings: readonly string[], kept: Kept): void {
+  const all = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, Kept>;
+  localStorage.setItem(KEY, JSON.stringify({ ...all, [headings.join('\t')]: kept }));
+}
+
+/** Says which column of a table holds which field; what was chosen is remembered for tables with the same headings. */
+export function ColumnMatch({
+  table,
+  onGo,
+}: {
+  table: Table;
+  onGo: (mapping: CsvMapping, order: DateOrder) => void;
+}) {
+  const kept = keptFor(table.headings);
+  const [mapping, setMapping] = useState(kept?.mapping ?? table.mapping);
+  const [order, setOrder] = useState(kept?.dateOrder ?? table.dateOrder);
+  const fieldOf = (column: number) =>
+    (Object.entries(mapping).find(([, at]) => at === column)?.[0] ?? '') as CsvFieldName | '';
+  const set = (column: number, field: CsvFieldName | '') => {
+    const next = Object.fromEntries(
+      Object.entries(mapping).filter(([name, at]) => at !== column && name !== field),
+    );
+    setMapping(field ? { ...next, [field]: column } : next);
+  };
+  return (
+    <Stack>
+      <p>
+        The table has {table.rows} {table.rows === 1 ? 'row' : 'rows'}. Say which column is which;{' '}
+        {kept
+          ? 'it stands as you chose for a table with these headings before.'
+          : 'this is what its headings suggest.'}
+      </p>
+      <Match>
+        <thead>
+          <tr>
+            <th scope="col">Column</th>
+            <th scope="col">Holds</th>
+            <th scope="col">In the first rows</th>
+          </tr>
+        </thead>
+        <tbody>
+          {table.headings.map((heading, i) => (
+            <tr key={i}>
+              <th scope="row">{heading || `Column ${i + 1}`}</th>
+              <td>
+                <SelectOne
+                  label={`Column ${heading || i + 1} holds`}
+                  value={fieldOf(i)}
+                  options={[
+                    { value: '', text: heading ? `a property “${heading}”` : 'nothing' },
+                    ...CSV_FIELDS.map((f) => ({ value: f.name, text: f.heading })),
+                  ]}
+                  onChange={(field) => set(i, field)}
+                />
+              </td>
+              <td>
+                {table.sample
+                  .map((row) => row[i])
+                  .filter(Boolean)
+                  .join(' · ')}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Match>
+      <SelectOne
+        label="Dates are written"
+        value={order}
+        options={DATE_ORDERS.map((o) => ({ value: o, text: ORDER_WORDS[o] }))}
+        onChange={setOrder}
+      />
+      <Faded>
+        Rows without a time become whole days. An identifier lets a newer table update what is here.
+      </Faded>
+      <Row>
+        <MainButton
+          isDisabled={mapping.title === undefined || mapping.startDate === undefined}
+          onPress={() => {
+            keep(table.headings, { mapping, dateOrder: order });
+            onGo(mapping, order);
+          }}
+        >
+          See what would come of it
+        </MainButton>
+        {(mapping.title === undefined || mapping.startDate === undefined) && (
+          <Faded>A title and a start date are needed.</Faded>
+        )}
+      </Row>
+    </Stack>
+  );
+}

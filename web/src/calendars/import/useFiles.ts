@@ -1,0 +1,112 @@
+import type { CsvMapping, DateOrder } from '@zonal/core/forms';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { csrfToken, zonalApi } from '../../api/zonalApi';
+import { stepDone } from '../../edits/historySlice';
+import { useAppDispatch } from '../../store';
+import type { FileAnswer, FileQuestion, PlanLine, TakeRequest } from './fileTypes';
+
+/** How far a file has come. */
+export type FileState =
+  | { readonly step: 'none' }
+  | { readonly step: 'working'; readonly what: string; readonly share: number; readonly sending: boolean }
+  | (Extract<FileAnswer, { kind: 'table' }> & { readonly step: 'table' })
+  | { readonly step: 'plan'; readonly lines: readonly PlanLine[]; readonly notes: readonly string[] }
+  | { readonly step: 'applied'; readonly label: string; readonly size: number }
+  | { readonly step: 'stopped' }
+  | { readonly step: 'taken'; readonly name: string };
+
+const START = (what: string, sending = false): FileState => ({ step: 'working', what, share: 0, sending });
+
+/** Reads, compares, sends and writes files in a worker, so that the page stays free. */
+export function useFiles() {
+  const dispatch = useAppDispatch();
+  const worker = useRef<Worker | null>(null);
+  const fileName = useRef('');
+  const [state, setState] = useState<FileState>({ step: 'none' });
+  const [problem, setProblem] = useState('');
+
+  const hear = useCallback(
+    (answer: FileAnswer) => {
+      switch (answer.kind) {
+        case 'progress':
+          return setState((s) =>
+            s.step === 'working' ? { ...s, what: answer.what, share: answer.share } : s,
+          );
+        case 'table':
+          return setState({ ...answer, step: 'table' });
+        case 'plan':
+          return setState({ ...answer, step: 'plan' });
+        case 'applied':
+          dispatch(stepDone(answer));
+          dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
+          return setState({ ...answer, step: 'applied' });
+        case 'stopped':
+          return setState({ step: 'stopped' });
+        case 'taken':
+          save(answer.text, fileName.current);
+          return setState({ step: 'taken', name: fileName.current });
+        case 'problem':
+          setProblem(answer.message);
+          return setState({ step: 'none' });
+      }
+    },
+    [dispatch],
+  );
+
+  const post = (question: FileQuestion) => {
+    setProblem('');
+    worker.current ??= new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
+    worker.current.onmessage = ({ data }: MessageEvent<FileAnswer>) => hear(data);
+    worker.current.postMessage(question);
+  };
+  const end = () => {
+    worker.current?.terminate();
+    worker.current = null;
+  };
+  useEffect(() => end, []);
+
+  return {
+    state,
+    problem,
+    open: (file: File, calendarId: string, zone: string) => {
+      setState(START('Reading the file'));
+      post({ kind: 'open', file, calendarId, zone });
+    },
+    map: (mapping: CsvMapping, dateOrder: DateOrder) => {
+      setState(START('Reading the table'));
+      post({ kind: 'map', mapping, dateOrder });
+    },
+    apply: (label: string, take: readonly number[]) => {
+      setState(START('Sending', true));
+      post({ kind: 'apply', label, take, csrf: csrfToken() });
+    },
+    /** While it reads, the worker is ended; while it sends, it drops what was sent. */
+    stop: () => {
+      if (state.step === 'working' && state.sending) return post({ kind: 'stop' });
+      end();
+      setState({ step: 'stopped' });
+    },
+    reset: () => setState({ step: 'none' }),
+    take: (request: TakeRequest, name: string) => {
+      fileName.current = name;
+      setState(START('Writing the file'));
+      post({ kind: 'take', ...request });
+    },
+  };
+}
+
+const TYPES: Record<string, string> = {
+  ics: 'text/calendar',
+  json: 'application/calendar+json',
+  csv: 'text/csv',
+};
+
+function save(text: string, name: string): void {
+  const type = TYPES[name.split('.').at(-1)!] ?? 'text/plain';
+  const address = URL.createObjectURL(new Blob([text], { type: `${type};charset=utf-8` }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(address);
+}

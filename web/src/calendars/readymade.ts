@@ -1,0 +1,46 @@
+import type { Day } from '@zonal/core/zones';
+import { useEffect, useRef, useState } from 'react';
+import type { Layer } from './deskSlice';
+
+/** A note of a ready-made calendar on a day. */
+export interface DayNote {
+  readonly layer: Layer;
+  /** In one or two words, for narrow places. */
+  readonly short: string;
+  readonly text: string;
+}
+
+/** Notes by day. */
+export type DayNotes = ReadonlyMap<Day, readonly DayNote[]>;
+
+/** What the worker is asked for. Sun needs a spot; holidays a country. */
+export interface NotesQuestion {
+  readonly layers: readonly Layer[];
+  readonly from: Day;
+  readonly to: Day;
+  readonly zone: string;
+  readonly country: string;
+  readonly region: string;
+  readonly spot: { readonly latitude: number; readonly longitude: number } | null;
+}
+
+const NONE: DayNotes = new Map();
+
+/** Returns the notes of the ready-made calendars that are switched on; they are computed in a worker. */
+export function useDayNotes(question: NotesQuestion): DayNotes {
+  const [told, setTold] = useState<{ of: string; notes: DayNotes }>({ of: '', notes: NONE });
+  const worker = useRef<Worker | null>(null);
+  const text = JSON.stringify(question);
+  const wanted = question.layers.length > 0;
+  useEffect(() => {
+    if (!wanted) return;
+    worker.current ??= new Worker(new URL('./readymade.worker.ts', import.meta.url), { type: 'module' });
+    const own = worker.current;
+    own.onmessage = ({ data }: MessageEvent<{ of: string; notes: [Day, DayNote[]][] }>) => {
+      if (data.of === text) setTold({ of: data.of, notes: new Map(data.notes) });
+    };
+    own.postMessage({ of: text, question: JSON.parse(text) as NotesQuestion });
+  }, [text, wanted]);
+  useEffect(() => () => worker.current?.terminate(), []);
+  return wanted ? told.notes : NONE;
+}

@@ -1,0 +1,146 @@
+import type { CSSProperties, PointerEvent, ReactNode } from 'react';
+import styled from 'styled-components';
+import type { Calendar } from '../../api/types';
+import type { DeskItem } from '../deskDays';
+import { wordsOf } from './marks';
+
+const Look = styled.button<{ $edge: string }>`
+  position: absolute;
+  display: block;
+  margin: 0;
+  padding: 0 0.3rem 0 0.45rem;
+  text-align: left;
+  font-size: 0.78rem;
+  line-height: 1.25;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-left: 4px solid ${(p) => p.$edge};
+  border-radius: 0;
+  cursor: pointer;
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  user-select: none;
+  z-index: 1;
+  touch-action: pan-x pan-y;
+  &[data-status='tentative'] {
+    border-style: dashed;
+    border-left-style: solid;
+  }
+  &[data-status='cancelled'] .what {
+    text-decoration: line-through;
+  }
+  &[data-status='done'] .what::after {
+    content: ' ✓';
+  }
+  &[data-free] {
+    border-left-width: 1px;
+    background: var(--sheet);
+  }
+  &[data-chosen] {
+    outline: 2px solid var(--ink);
+    outline-offset: 0;
+    z-index: 2;
+  }
+  &[data-lifted] {
+    opacity: 0.45;
+  }
+  &:hover {
+    background: var(--shade);
+    z-index: 2;
+  }
+  &:focus-visible {
+    z-index: 3;
+  }
+  time {
+    color: var(--faded);
+    font-variant-numeric: tabular-nums;
+  }
+  svg {
+    width: 0.8rem;
+    height: 0.8rem;
+    vertical-align: -0.12em;
+    margin-right: 0.15rem;
+  }
+  .edge {
+    position: absolute;
+    inset-block: 0;
+    width: 6px;
+    cursor: ew-resize;
+  }
+`;
+
+interface BlockProps {
+  item: DeskItem;
+  calendar: Calendar;
+  zone: string;
+  chosen: boolean;
+  lifted: boolean;
+  style: CSSProperties;
+  onOpen: (item: DeskItem) => void;
+  onChoose: (key: string) => void;
+  wasGesture: () => boolean;
+  onHold: (kind: 'move' | 'start' | 'end') => (event: PointerEvent) => void;
+  children: ReactNode;
+  /** Whether its ends can be dragged sideways. */
+  stretches: boolean;
+}
+
+/** An entry as a block that can be opened, moved and stretched. */
+export function Block({
+  item,
+  calendar,
+  zone,
+  chosen,
+  lifted,
+  style,
+  onOpen,
+  onChoose,
+  wasGesture,
+  onHold,
+  children,
+  stretches,
+}: BlockProps) {
+  const { content } = item.one;
+  const words = wordsOf(item, calendar.name, zone);
+  return (
+    <Look
+      type="button"
+      $edge={calendar.colour}
+      style={style}
+      title={words}
+      aria-label={words}
+      data-key={item.key}
+      data-status={content.status}
+      {...(content.shows === 'free' ? { 'data-free': '' } : {})}
+      {...(chosen ? { 'data-chosen': '' } : {})}
+      {...(lifted ? { 'data-lifted': '' } : {})}
+      onPointerDown={onHold('move')}
+      onFocus={() => onChoose(item.key)}
+      onClick={() => {
+        if (!wasGesture()) onOpen(item);
+      }}
+    >
+      {children}
+      {stretches && (
+        <>
+          <span className="edge" style={{ left: 0 }} onPointerDown={onHold('start')} />
+          <span className="edge" style={{ right: 0 }} onPointerDown={onHold('end')} />
+        </>
+      )}
+    </Look>
+  );
+}
+
+/** Where a dragged or drawn entry would stand. */
+export const Ghost = styled.div`
+  position: absolute;
+  border: 2px dashed var(--ink);
+  background: color-mix(in srgb, var(--shade) 70%, transparent);
+  pointer-events: none;
+  z-index: 4;
+  font-size: 0.78rem;
+  padding: 0 0.3rem;
+  white-space: nowrap;
+`;

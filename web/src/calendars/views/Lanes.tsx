@@ -1,0 +1,555 @@
+import { dayText, timeText } from '@zonal/core/forms';
+import { isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Calendar, OutwardWindow } from '../../api/types';
+import { Plate } from '../../ui/Plate';
+import { packRows, type DeskItem } from '../deskDays';
+import { Block, Ghost } from './Block';
+import { Marks, slipMark } from './marks';
+import { isPut } from './keys';
+import { usePointerEdit } from './usePointerEdit';
+import { useViewport } from './useViewport';
+import type { Place, ViewProps } from './viewTypes';
+
+const Frame = styled.div`
+  --head: 13rem;
+  position: relative;
+  overflow: auto;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  height: max(22rem, calc(100dvh - var(--above)));
+  @media (max-width: 44rem) {
+    --head: 6.5rem;
+  }
+`;
+
+const Heads = styled.div`
+  position: sticky;
+  top: 0;
+  z-index: 6;
+  display: flex;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+  width: fit-content;
+`;
+
+const Corner = styled.div`
+  position: sticky;
+  left: 0;
+  z-index: 7;
+  flex: none;
+  width: var(--head);
+  background: var(--sheet);
+  padding: 0.3rem 0.6rem;
+  font-size: 0.8rem;
+  color: var(--faded);
+`;
+
+const DayHead = styled.div<{ $today: boolean; $weekend: boolean }>`
+  flex: none;
+  padding: 0.3rem 0.1rem 0.2rem 0.3rem;
+  border-left: 1px solid var(--hair);
+  background: ${(p) => (p.$weekend ? 'var(--shade)' : 'var(--sheet)')};
+  font-size: 0.78rem;
+  line-height: 1.25;
+  overflow: hidden;
+  white-space: nowrap;
+  font-weight: ${(p) => (p.$today ? 700 : 400)};
+  box-shadow: ${(p) => (p.$today ? 'inset 0 -3px 0 var(--ink)' : 'none')};
+  small {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    color: var(--faded);
+    font-weight: 400;
+  }
+`;
+
+const LaneRow = styled.div`
+  display: flex;
+  border-bottom: 1px solid var(--line);
+  width: fit-content;
+`;
+
+const Head = styled.div`
+  position: sticky;
+  left: 0;
+  z-index: 5;
+  flex: none;
+  width: var(--head);
+  background: var(--sheet);
+  padding: 0.4rem 0.6rem;
+  font-size: 0.88rem;
+  display: grid;
+  gap: 0.15rem;
+  align-content: start;
+  overflow: hidden;
+  border-right: 1px solid var(--line);
+`;
+
+const Ground = styled.div`
+  position: relative;
+  flex: none;
+`;
+
+const Stripe = styled.div<{ $weekend: boolean; $monday: boolean }>`
+  position: absolute;
+  inset-block: 0;
+  background: ${(p) => (p.$weekend ? 'var(--shade)' : 'none')};
+  border-left: 1px solid ${(p) => (p.$monday ? 'var(--line)' : 'var(--hair)')};
+`;
+
+const Outside = styled.span`
+  color: var(--outside);
+  font-size: 0.75rem;
+  line-height: 1.2;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+`;
+
+const CalendarName = styled(AriaButton)`
+  border: 0;
+  padding: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  &[data-hovered] {
+    text-decoration: underline;
+  }
+`;
+
+const SlipLine = styled.div`
+  position: absolute;
+  height: 0;
+  border-top: 2px dotted var(--ink);
+  pointer-events: none;
+  &::before {
+    content: '';
+    position: absolute;
+    width: 9px;
+    height: 9px;
+    top: -6px;
+    border: 2px solid var(--ink);
+    border-radius: 50%;
+    background: var(--sheet);
+  }
+  &[data-later]::before {
+    left: -5px;
+  }
+  &[data-earlier]::before {
+    right: -5px;
+  }
+`;
+
+/** The days that an entry takes, where its label is wider than they are. */
+const Days = styled.span`
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 3px;
+  background: var(--ink);
+`;
+
+const Cursor = styled.div`
+  position: absolute;
+  inset-block: 2px;
+  border: 2px solid var(--focus);
+  pointer-events: none;
+`;
+
+/** Least width of a day in pixels, by the number of days. */
+const leastWidth = (days: number) => (days > 60 ? 22 : days > 20 ? 46 : days > 10 ? 84 : 118);
+const LEAST_LANE = 62;
+const LETTER = 6.4;
+const MOST_LABEL = 240;
+const MOST_SLIPPED = 340;
+
+interface Drawn {
+  readonly item: DeskItem;
+  readonly left: number;
+  readonly width: number;
+  readonly top: number;
+}
+
+interface LaneLayout {
+  readonly calendar: Calendar;
+  readonly drawn: readonly Drawn[];
+  readonly top: number;
+  readonly height: number;
+}
+
+interface LanesProps extends ViewProps {
+  windows: readonly OutwardWindow[];
+  onCalendar: (calendar: Calendar) => void;
+}
+
+/** Calendars as rows, days as columns. What is published stands beside each calendar's name. */
+export function Lanes(props: LanesProps) {
+  const { calendars, items, range, today, chosen, notes, windows } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const viewport = useViewport(frame);
+  const count = range.to - range.from;
+  const [headWidth, setHeadWidth] = useState(208);
+  useEffect(() => {
+    const corner = frame.current?.querySelector<HTMLElement>('[data-corner]');
+    if (corner) setHeadWidth(corner.offsetWidth);
+  }, [viewport.width]);
+  const dayWidth = Math.max(leastWidth(count), Math.floor((viewport.width - headWidth - 2) / count));
+  const rowHeight = count <= 7 ? 38 : 23;
+  const lanes = useMemo(
+    () => lanesOf(calendars, items, range.from, count, dayWidth, rowHeight),
+    [calendars, items, range.from, count, dayWidth, rowHeight],
+  );
+  const days = Array.from({ length: count }, (_, i) => range.from + i);
+  const [cursor, setCursor] = useState<{ lane: number; day: Day } | null>(null);
+
+  const locate = (x: number, y: number): Place | null => {
+    const box = frame.current?.getBoundingClientRect();
+    if (!box || !frame.current) return null;
+    const inX = x - box.left - headWidth + frame.current.scrollLeft;
+    const inY = y - box.top + frame.current.scrollTop - HEADS;
+    const lane = lanes.find((l) => inY < l.top + l.height) ?? lanes.at(-1);
+    if (!lane) return null;
+    const day = range.from + Math.min(count - 1, Math.max(0, Math.floor(inX / dayWidth)));
+    return { day, minutes: null, calendarId: lane.calendar.id };
+  };
+  const { gesture, hold, wasGesture } = usePointerEdit(locate, props.onGesture);
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.target !== frame.current) return;
+    const at = cursor ?? { lane: 0, day: Math.min(range.to - 1, Math.max(range.from, today)) };
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+    };
+    const step = steps[event.key];
+    if (step && !event.altKey) {
+      event.preventDefault();
+      const lane = Math.min(lanes.length - 1, Math.max(0, at.lane + (cursor ? step[0] : 0)));
+      const day = Math.min(range.to - 1, Math.max(range.from, at.day + (cursor ? step[1] : 0)));
+      setCursor({ lane, day });
+      reveal(
+        frame.current,
+        headWidth + (day - range.from) * dayWidth,
+        dayWidth,
+        lanes[lane]!.top + HEADS,
+        40,
+        headWidth,
+      );
+    } else if (cursor && isPut(event)) {
+      event.preventDefault();
+      const place = { day: at.day, minutes: null, calendarId: lanes[at.lane]!.calendar.id };
+      props.onGesture(
+        event.key === 'Enter' ? { kind: 'draw', from: place, to: place } : { kind: 'paste', at: place },
+      );
+    }
+  };
+
+  useEffect(() => {
+    // What was chosen from the keyboard is brought into sight.
+    if (!chosen || !frame.current || frame.current.querySelector(`[data-key="${CSS.escape(chosen)}"]`))
+      return;
+    for (const lane of lanes) {
+      const found = lane.drawn.find((d) => d.item.key === chosen);
+      if (found)
+        reveal(
+          frame.current,
+          headWidth + found.left,
+          found.width,
+          lane.top + found.top + HEADS,
+          rowHeight,
+          headWidth,
+        );
+    }
+  }, [chosen, lanes, headWidth, rowHeight]);
+
+  return (
+    <>
+      <Frame
+        ref={frame}
+        tabIndex={0}
+        role="region"
+        aria-label="Lanes: calendars as rows, days as columns. Arrow keys choose a day, Enter writes an entry there."
+        onKeyDown={onKey}
+        onBlur={(e) => e.target === frame.current && setCursor(null)}
+      >
+        <Heads style={{ height: HEADS }}>
+          <Corner data-corner="">Week {isoWeekOf(range.from)}</Corner>
+          {days.map((day, i) => (
+            <LaneDayHead
+              key={day}
+              day={day}
+              first={i === 0}
+              width={dayWidth}
+              today={day === today}
+              notes={notes.get(day)}
+            />
+          ))}
+        </Heads>
+        {lanes.map((lane, n) => (
+          <LaneRow key={lane.calendar.id} style={{ height: lane.height }}>
+            <Head>
+              <span>
+                <Plate {...lane.calendar} />
+              </span>
+              <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
+                {lane.calendar.name}
+              </CalendarName>
+              <Outward calendar={lane.calendar} windows={windows} />
+            </Head>
+            <Ground style={{ width: count * dayWidth }} onPointerDown={hold({ kind: 'draw' })}>
+              {days.map(
+                (day, i) =>
+                  (weekdayOf(day) > 4 || count <= 31 || weekdayOf(day) === 0) && (
+                    <Stripe
+                      key={day}
+                      $weekend={weekdayOf(day) > 4}
+                      $monday={weekdayOf(day) === 0 && count > 7}
+                      style={{ left: i * dayWidth, width: dayWidth }}
+                    />
+                  ),
+              )}
+              {cursor?.lane === n && (
+                <Cursor style={{ left: (cursor.day - range.from) * dayWidth, width: dayWidth }} />
+              )}
+              {lane.drawn
+                .filter(
+                  (d) =>
+                    lane.top + d.top < viewport.bottom &&
+                    lane.top + d.top > viewport.top - 60 &&
+                    ((d.left < viewport.right && d.left + d.width > viewport.left - headWidth) ||
+                      d.item.plannedDay !== null),
+                )
+                .map((d) => (
+                  <LaneItem
+                    key={d.item.key}
+                    drawn={d}
+                    calendar={lane.calendar}
+                    from={range.from}
+                    dayWidth={dayWidth}
+                    rowHeight={rowHeight}
+                    chosen={d.item.key === chosen}
+                    lifted={gesture?.kind !== 'draw' && gesture?.item.key === d.item.key}
+                    props={props}
+                    hold={hold}
+                    wasGesture={wasGesture}
+                  />
+                ))}
+              {gesture && ghostOf(gesture, lane.calendar.id, range.from, dayWidth)}
+            </Ground>
+          </LaneRow>
+        ))}
+      </Frame>
+      <span role="status" className="unseen">
+        {cursor && `${lanes[cursor.lane]?.calendar.name}, ${dayText(cursor.day)}`}
+      </span>
+    </>
+  );
+}
+
+const HEADS = 46;
+
+function LaneDayHead({
+  day,
+  first,
+  width,
+  today,
+  notes,
+}: {
+  day: Day;
+  first: boolean;
+  width: number;
+  today: boolean;
+  notes: ViewProps['notes'] extends ReadonlyMap<Day, infer N> ? N | undefined : never;
+}) {
+  const { date } = partsOfDay(day);
+  const [weekday, , month] = dayText(day).split(' ');
+  const label = date === 1 || first ? ` ${month}` : '';
+  return (
+    <DayHead
+      style={{ width }}
+      $today={today}
+      $weekend={weekdayOf(day) > 4}
+      title={[dayText(day), ...(notes ?? []).map((n) => n.text)].join(', ')}
+    >
+      {headText(width, weekday!, date, label)}
+      {notes && <small>{notes.map((n) => (width < 40 ? n.short.slice(0, 2) : n.short)).join(' ')}</small>}
+    </DayHead>
+  );
+}
+
+/** As much of a day's name as there is room for. */
+function headText(width: number, weekday: string, date: number, month: string): string {
+  if (width < 30) return date === 1 ? month.trim() : `${date}`;
+  if (width < 70) return month ? `${date}${month}` : `${weekday.slice(0, 2)} ${date}`;
+  return `${weekday} ${date}${month}`;
+}
+
+function Outward({ calendar, windows }: { calendar: Calendar; windows: readonly OutwardWindow[] }) {
+  const showing = windows.filter(
+    (w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendar.id && s.glass !== 'shut'),
+  );
+  if (!showing.length) return null;
+  return <Outside>Outside: {showing.map((w) => w.wording.name).join(', ')}</Outside>;
+}
+
+interface LaneItemProps {
+  drawn: Drawn;
+  calendar: Calendar;
+  from: Day;
+  dayWidth: number;
+  rowHeight: number;
+  chosen: boolean;
+  lifted: boolean;
+  props: ViewProps;
+  hold: ReturnType<typeof usePointerEdit>['hold'];
+  wasGesture: () => boolean;
+}
+
+function LaneItem({
+  drawn,
+  calendar,
+  from,
+  dayWidth,
+  rowHeight,
+  chosen,
+  lifted,
+  props,
+  hold,
+  wasGesture,
+}: LaneItemProps) {
+  const { item, left, width, top } = drawn;
+  const slip = slipMark(item, calendar.zone);
+  const days = item.lastDay - Math.max(from, item.firstDay) + 1;
+  const middle = (day: Day) => (day - from + 0.5) * dayWidth;
+  const [planned, present] = [middle(item.plannedDay ?? item.firstDay), middle(item.firstDay)];
+  return (
+    <>
+      {slip && planned !== present && (
+        <SlipLine
+          {...(planned < present ? { 'data-later': '' } : { 'data-earlier': '' })}
+          style={{
+            left: Math.min(planned, present),
+            width: Math.abs(present - planned),
+            top: top + rowHeight / 2 - 2,
+          }}
+        />
+      )}
+      <Block
+        item={item}
+        calendar={calendar}
+        zone={calendar.zone}
+        chosen={chosen}
+        lifted={lifted}
+        style={{ left, width, top, height: rowHeight - 4 }}
+        onOpen={props.onOpen}
+        onChoose={props.onChoose}
+        wasGesture={wasGesture}
+        onHold={(kind) => hold({ kind, item })}
+        stretches={item.allDay && item.one.content.kind === 'event'}
+      >
+        {!item.allDay && <time>{timeText(item.start)} </time>}
+        <Marks item={item} />
+        {rowHeight > 30 && !item.allDay && <br />}
+        <span className="what">{item.one.content.title || 'Untitled'}</span>
+        {slip && <strong> {slip}</strong>}
+        {width > days * dayWidth && <Days style={{ width: days * dayWidth - 8 }} />}
+      </Block>
+    </>
+  );
+}
+
+/** Where an entry would stand; only in the lane that it is over. */
+function ghostOf(
+  gesture: NonNullable<ReturnType<typeof usePointerEdit>['gesture']>,
+  lane: string,
+  from: Day,
+  width: number,
+) {
+  if (gesture.to.calendarId !== lane) return null;
+  let [first, last] = [gesture.from.day, gesture.to.day];
+  if (gesture.kind === 'draw') [first, last] = [Math.min(first, last), Math.max(first, last)];
+  else {
+    const by = last - first;
+    const { item } = gesture;
+    first = item.firstDay + (gesture.kind === 'end' ? 0 : by);
+    last = Math.max(first, item.lastDay + (gesture.kind === 'start' ? 0 : by));
+  }
+  return (
+    <Ghost style={{ left: (first - from) * width, width: (last - first + 1) * width, top: 2, height: 24 }}>
+      {dayText(first)}
+      {last > first ? ` to ${dayText(last)}` : ''}
+      {gesture.kind === 'move' && gesture.copy ? ', a copy' : ''}
+    </Ghost>
+  );
+}
+
+/** Scrolls a box so that a rectangle of its content is in sight. */
+function reveal(
+  box: HTMLElement | null,
+  left: number,
+  width: number,
+  top: number,
+  height: number,
+  head: number,
+): void {
+  if (!box) return;
+  if (left - head < box.scrollLeft) box.scrollLeft = left - head - 20;
+  else if (left + width > box.scrollLeft + box.clientWidth)
+    box.scrollLeft = left + width - box.clientWidth + 20;
+  if (top - HEADS < box.scrollTop) box.scrollTop = top - HEADS - 10;
+  else if (top + height > box.scrollTop + box.clientHeight)
+    box.scrollTop = top + height - box.clientHeight + 10;
+}
+
+function lanesOf(
+  calendars: readonly Calendar[],
+  items: ViewProps['items'],
+  from: Day,
+  count: number,
+  dayWidth: number,
+  rowHeight: number,
+): LaneLayout[] {
+  const out: LaneLayout[] = [];
+  let top = 0;
+  for (const calendar of calendars) {
+    const own = items.get(calendar.id) ?? [];
+    const spans = own.map((item) => {
+      const first = Math.max(0, item.firstDay - from);
+      const last = Math.min(count, item.lastDay - from + 1);
+      const left = first * dayWidth + 2;
+      // Where days are narrow a label is wider than its entry, as on a chart.
+      const label = labelWidth(item, calendar.zone, rowHeight);
+      const width = Math.max((last - first) * dayWidth - 4, dayWidth < 70 ? label : 0, 14);
+      const planned = item.plannedDay === null ? first : Math.max(0, item.plannedDay - from);
+      return { left, width, from: Math.min(left, planned * dayWidth), to: left + width + 2 };
+    });
+    const order = spans.map((_, i) => i).sort((a, b) => spans[a]!.from - spans[b]!.from || a - b);
+    const { rows, count: needed } = packRows(order.map((i) => spans[i]!));
+    const height = Math.max(LEAST_LANE, needed * rowHeight + 8);
+    const drawn = order.map((i, n) => ({
+      item: own[i]!,
+      left: spans[i]!.left,
+      width: spans[i]!.width,
+      top: rows[n]! * rowHeight + 4,
+    }));
+    out.push({ calendar, drawn, top, height });
+    top += height;
+  }
+  return out;
+}
+
+function labelWidth(item: DeskItem, zone: string, rowHeight: number): number {
+  const letters = (item.one.content.title || 'Untitled').length + slipMark(item, zone).length;
+  const most = item.plannedDay === null ? MOST_LABEL : MOST_SLIPPED;
+  return Math.min(most, letters * LETTER + (item.allDay || rowHeight > 30 ? 22 : 56));
+}

@@ -1,0 +1,186 @@
+import { dayText } from '@zonal/core/forms';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef } from 'react';
+import { slipOf } from '@zonal/core/entries';
+import { slipText } from '@zonal/core/forms';
+import styled from 'styled-components';
+import { Empty } from '../../ui/Notice';
+import { Plate } from '../../ui/Plate';
+import type { DeskItem } from '../deskDays';
+import { Marks, timeOf } from './marks';
+import type { ViewProps } from './viewTypes';
+
+const Frame = styled.div`
+  overflow: auto;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  height: max(22rem, calc(100dvh - var(--above)));
+  font-size: 0.9rem;
+`;
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 9.5rem 7rem 4.5rem minmax(12rem, 2fr) minmax(7rem, 1fr) minmax(8rem, 1fr);
+  gap: 0 0.6rem;
+  padding: 0.25rem 0.6rem;
+  border-bottom: 1px solid var(--hair);
+  align-items: baseline;
+  > * {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    min-width: 0;
+  }
+  &[data-chosen] {
+    background: var(--shade);
+  }
+  time {
+    font-variant-numeric: tabular-nums;
+  }
+  svg {
+    width: 0.85rem;
+    height: 0.85rem;
+    vertical-align: -0.12em;
+    margin-right: 0.2rem;
+  }
+  @media (max-width: 44rem) {
+    grid-template-columns: 6.2rem 4rem 3.4rem minmax(7rem, 1fr);
+    .wide {
+      display: none;
+    }
+  }
+`;
+
+const Heads = styled(Row)`
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--sheet);
+  color: var(--faded);
+  font-size: 0.8rem;
+  border-bottom: 1px solid var(--line);
+`;
+
+const Open = styled.button`
+  border: 0;
+  padding: 0;
+  background: none;
+  font-weight: 700;
+  cursor: pointer;
+  text-align: left;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  &:hover {
+    text-decoration: underline;
+  }
+`;
+
+const HOLD_WORDS = { none: '', frost: 'frosted: busy time at most', 'keep-in': 'kept in' } as const;
+const HEIGHT = 33;
+
+/** Entries one below the other, in order of time. */
+export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) {
+  const frame = useRef<HTMLDivElement>(null);
+  const calendarOf = useMemo(() => new Map(calendars.map((c) => [c.id, c])), [calendars]);
+  const all = useMemo(
+    () => [...items.values()].flat().sort((a, b) => a.firstDay - b.firstDay || a.start - b.start),
+    [items],
+  );
+  const virtual = useVirtualizer({
+    count: all.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => HEIGHT,
+    overscan: 12,
+  });
+  const at = all.findIndex((i) => i.key === chosen);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+    // Only when another one is chosen.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [chosen]);
+  if (!all.length)
+    return (
+      <Empty>
+        No entries in these days. Go to other days, switch more calendars on, or clear the search.
+      </Empty>
+    );
+  const rows = virtual.getVirtualItems();
+  return (
+    <Frame
+      ref={frame}
+      role="table"
+      aria-label="Entries in order of time"
+      aria-rowcount={all.length + 1}
+      tabIndex={0}
+    >
+      <Heads role="row">
+        {['Day', 'Time', 'Calendar', 'Entry'].map((name) => (
+          <span key={name} role="columnheader">
+            {name}
+          </span>
+        ))}
+        <span role="columnheader" className="wide">
+          Place
+        </span>
+        <span role="columnheader" className="wide">
+          Marks
+        </span>
+      </Heads>
+      <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        <div style={{ position: 'absolute', insetInline: 0, top: rows[0]?.start ?? 0 }}>
+          {rows.map(({ index }) => {
+            const item = all[index]!;
+            const calendar = calendarOf.get(item.entry.calendarId)!;
+            return (
+              <Row
+                key={item.key}
+                role="row"
+                aria-rowindex={index + 2}
+                style={{ height: HEIGHT }}
+                {...(item.key === chosen ? { 'data-chosen': '' } : {})}
+              >
+                <time role="cell">{dayText(item.firstDay)}</time>
+                <time role="cell">{timeOf(item)}</time>
+                <span role="cell">
+                  <Plate {...calendar} />
+                </span>
+                <span role="cell">
+                  <Open
+                    type="button"
+                    data-key={item.key}
+                    onFocus={() => onChoose(item.key)}
+                    onClick={() => onOpen(item)}
+                    title={item.one.content.title}
+                  >
+                    <Marks item={item} />
+                    {item.one.content.title || 'Untitled'}
+                  </Open>
+                </span>
+                <span role="cell" className="wide">
+                  {item.one.content.place}
+                </span>
+                <span role="cell" className="wide">
+                  {marksOf(item, calendar.zone)}
+                </span>
+              </Row>
+            );
+          })}
+        </div>
+      </div>
+    </Frame>
+  );
+}
+
+function marksOf(item: DeskItem, zone: string): string {
+  const { content } = item.one;
+  return [
+    content.status !== 'confirmed' && content.status,
+    content.shows === 'free' && 'free',
+    item.entry.recurrence && 'recurring',
+    HOLD_WORDS[content.hold],
+    content.planned && slipText(slipOf(content.planned, item.one.start, zone)),
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

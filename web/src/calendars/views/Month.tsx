@@ -1,0 +1,377 @@
+import { dayText, monthText, timeText } from '@zonal/core/forms';
+import { WEEKDAY_NAMES, isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Calendar } from '../../api/types';
+import { Plate } from '../../ui/Plate';
+import { packRows, type DeskItem } from '../deskDays';
+import { Block } from './Block';
+import { Marks, slipMark, timeOf } from './marks';
+import { isPut } from './keys';
+import { usePointerEdit } from './usePointerEdit';
+import type { Drag, Place, ViewProps } from './viewTypes';
+
+const Frame = styled.div`
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  overflow: auto;
+  height: max(26rem, calc(100dvh - var(--above)));
+  display: grid;
+  grid-template-rows: auto;
+  grid-auto-rows: minmax(5rem, 1fr);
+`;
+
+const Names = styled.div`
+  position: sticky;
+  top: 0;
+  z-index: 5;
+  display: grid;
+  grid-template-columns: 2.4rem repeat(7, minmax(0, 1fr));
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+  font-size: 0.78rem;
+  color: var(--faded);
+  height: 1.5rem;
+  span {
+    padding: 0.15rem 0.4rem;
+  }
+  @media (max-width: 44rem) {
+    grid-template-columns: 1.6rem repeat(7, minmax(0, 1fr));
+  }
+`;
+
+const WeekRow = styled.div`
+  display: grid;
+  grid-template-columns: 2.4rem minmax(0, 1fr);
+  border-bottom: 1px solid var(--line);
+  min-height: 5rem;
+  @media (max-width: 44rem) {
+    grid-template-columns: 1.6rem minmax(0, 1fr);
+  }
+`;
+
+const WeekNumber = styled.div`
+  font-size: 0.72rem;
+  color: var(--faded);
+  padding: 0.2rem 0.3rem;
+  border-right: 1px solid var(--hair);
+  writing-mode: vertical-rl;
+  transform: rotate(180deg);
+  text-align: end;
+`;
+
+const Ground = styled.div`
+  position: relative;
+  min-height: 0;
+`;
+
+const Cell = styled.div<{ $other: boolean; $weekend: boolean; $today: boolean; $over: boolean }>`
+  position: absolute;
+  inset-block: 0;
+  width: calc(100% / 7);
+  border-left: 1px solid var(--hair);
+  background: ${(p) => (p.$over ? 'var(--hair)' : p.$weekend ? 'var(--shade)' : 'none')};
+  color: ${(p) => (p.$other ? 'var(--faded)' : 'inherit')};
+  font-size: 0.8rem;
+  padding: 0.1rem 0.35rem;
+  overflow: hidden;
+  white-space: nowrap;
+  &[data-cursor] {
+    outline: 2px solid var(--focus);
+    outline-offset: -2px;
+  }
+  b {
+    font-weight: ${(p) => (p.$today ? 700 : 400)};
+    box-shadow: ${(p) => (p.$today ? 'inset 0 -2px 0 var(--ink)' : 'none')};
+  }
+  small {
+    color: var(--faded);
+    margin-left: 0.35rem;
+    font-size: 0.7rem;
+  }
+`;
+
+const More = styled(AriaButton)`
+  position: absolute;
+  bottom: 1px;
+  width: calc(100% / 7 - 6px);
+  border: 0;
+  background: none;
+  text-align: left;
+  font-size: 0.72rem;
+  text-decoration: underline;
+  cursor: pointer;
+  padding: 0 0.35rem;
+  line-height: 1.1rem;
+`;
+
+const Card = styled(Popover)`
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  padding: 0.6rem;
+  width: min(24rem, 92vw);
+  max-height: 60vh;
+  overflow: auto;
+  h3 {
+    margin-bottom: 0.4rem;
+  }
+`;
+
+const Line = styled.button`
+  display: flex;
+  gap: 0.4rem;
+  align-items: baseline;
+  width: 100%;
+  padding: 0.15rem 0.2rem;
+  border: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+  font-size: 0.85rem;
+  &:hover {
+    background: var(--shade);
+  }
+  svg {
+    width: 0.8rem;
+    height: 0.8rem;
+  }
+`;
+
+const TOP = 22;
+const ROW = 20;
+
+/** Weeks as rows, as on a wall calendar; what has no room stands behind “more”. */
+export function Month(props: ViewProps & { month: number }) {
+  const { range, today, notes, month, chosen, calendars } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const [height, setHeight] = useState(100);
+  const weeks = Array.from({ length: (range.to - range.from) / 7 }, (_, i) => range.from + i * 7);
+  const [cursor, setCursor] = useState<Day | null>(null);
+  useEffect(() => {
+    const el = frame.current;
+    if (!el) return;
+    const observer = new ResizeObserver(() =>
+      setHeight(el.querySelector<HTMLElement>('[data-week]')?.clientHeight ?? 100),
+    );
+    observer.observe(el);
+    return () => observer.disconnect();
+  }, [weeks.length]);
+  const room = Math.max(1, Math.floor((height - TOP - 16) / ROW));
+
+  const locate = (x: number, y: number): Place | null => {
+    for (const el of frame.current?.querySelectorAll<HTMLElement>('[data-week]') ?? []) {
+      const box = el.getBoundingClientRect();
+      if (y < box.top || y >= box.bottom) continue;
+      const n = Math.min(6, Math.max(0, Math.floor(((x - box.left) / box.width) * 7)));
+      return { day: Number(el.dataset['week']) + n, minutes: null, calendarId: null };
+    }
+    return null;
+  };
+  const { gesture, hold, wasGesture } = usePointerEdit(locate, props.onGesture);
+  const over = gesture ? spanOf(gesture) : null;
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.target !== frame.current || event.altKey) return;
+    const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 };
+    const step = steps[event.key];
+    if (step) {
+      event.preventDefault();
+      const at = cursor === null ? today : cursor + step;
+      setCursor(Math.min(range.to - 1, Math.max(range.from, at)));
+    } else if (cursor !== null && isPut(event)) {
+      event.preventDefault();
+      const place = { day: cursor, minutes: null, calendarId: null };
+      props.onGesture(
+        event.key === 'Enter' ? { kind: 'draw', from: place, to: place } : { kind: 'paste', at: place },
+      );
+    }
+  };
+
+  return (
+    <>
+      <Frame
+        ref={frame}
+        tabIndex={0}
+        role="region"
+        aria-label={`Month: ${monthText(range.from + 10)}. Arrow keys choose a day, Enter writes an entry there.`}
+        onKeyDown={onKey}
+        onBlur={(e) => e.target === frame.current && setCursor(null)}
+      >
+        <Names>
+          <span />
+          {WEEKDAY_NAMES.map((name) => (
+            <span key={name}>{name.slice(0, 3)}</span>
+          ))}
+        </Names>
+        {weeks.map((monday) => {
+          const { drawn, more } = weekOf(calendars, props.items, monday, room);
+          return (
+            <WeekRow key={monday}>
+              <WeekNumber aria-label={`Week ${isoWeekOf(monday)}`}>{isoWeekOf(monday)}</WeekNumber>
+              <Ground data-week={monday} onPointerDown={hold({ kind: 'draw' })}>
+                {Array.from({ length: 7 }, (_, i) => monday + i).map((day) => (
+                  <Cell
+                    key={day}
+                    style={{ left: `calc(100% / 7 * ${day - monday})` }}
+                    $other={partsOfDay(day).month !== month}
+                    $weekend={weekdayOf(day) > 4}
+                    $today={day === today}
+                    $over={over !== null && day >= over[0] && day <= over[1]}
+                    title={notes
+                      .get(day)
+                      ?.map((n) => n.text)
+                      .join(', ')}
+                    {...(cursor === day ? { 'data-cursor': '' } : {})}
+                  >
+                    <b>{partsOfDay(day).date}</b>
+                    {notes.get(day)?.map((n) => (
+                      <small key={n.layer}>{n.short}</small>
+                    ))}
+                  </Cell>
+                ))}
+                {drawn.map(({ item, calendar, from, to, row }) => (
+                  <Block
+                    key={item.key}
+                    item={item}
+                    calendar={calendar}
+                    zone={calendar.zone}
+                    chosen={item.key === chosen}
+                    lifted={gesture !== null && gesture.kind !== 'draw' && gesture.item.key === item.key}
+                    style={{
+                      left: `calc(100% / 7 * ${from} + 2px)`,
+                      width: `calc(100% / 7 * ${to - from} - 4px)`,
+                      top: TOP + row * ROW,
+                      height: ROW - 2,
+                    }}
+                    onOpen={props.onOpen}
+                    onChoose={props.onChoose}
+                    wasGesture={wasGesture}
+                    onHold={(kind) => hold({ kind, item })}
+                    stretches={item.allDay && item.one.content.kind === 'event'}
+                  >
+                    {!item.allDay && <time>{timeText(item.start)} </time>}
+                    <Marks item={item} />
+                    <span className="what">{item.one.content.title || 'Untitled'}</span>{' '}
+                    {slipMark(item, calendar.zone)}
+                  </Block>
+                ))}
+                {more.map(([day, list]) => (
+                  <DayCard
+                    key={day}
+                    day={day}
+                    monday={monday}
+                    list={list}
+                    onOpen={props.onOpen}
+                    hidden={list.length - shownOn(drawn, day, monday)}
+                  />
+                ))}
+              </Ground>
+            </WeekRow>
+          );
+        })}
+      </Frame>
+      <span role="status" className="unseen">
+        {cursor !== null && dayText(cursor)}
+      </span>
+    </>
+  );
+}
+
+interface Placed {
+  readonly item: DeskItem;
+  readonly calendar: Calendar;
+}
+
+function DayCard({
+  day,
+  monday,
+  list,
+  hidden,
+  onOpen,
+}: {
+  day: Day;
+  monday: Day;
+  list: readonly Placed[];
+  hidden: number;
+  onOpen: (item: DeskItem) => void;
+}) {
+  return (
+    <DialogTrigger>
+      <More
+        style={{ left: `calc(100% / 7 * ${day - monday} + 3px)` }}
+        aria-label={`${hidden} more on ${dayText(day)}`}
+      >
+        {hidden} more
+      </More>
+      <Card>
+        <Dialog aria-label={`Everything on ${dayText(day)}`}>
+          <h3>{dayText(day)}</h3>
+          {list.map(({ item, calendar }) => (
+            <Line key={item.key} type="button" onClick={() => onOpen(item)}>
+              <Plate {...calendar} />
+              <time>{timeOf(item)}</time>
+              <Marks item={item} />
+              <span>{item.one.content.title || 'Untitled'}</span>
+            </Line>
+          ))}
+        </Dialog>
+      </Card>
+    </DialogTrigger>
+  );
+}
+
+interface DrawnInWeek extends Placed {
+  readonly from: number;
+  readonly to: number;
+  readonly row: number;
+}
+
+const shownOn = (drawn: readonly DrawnInWeek[], day: Day, monday: Day) =>
+  drawn.filter((d) => d.from <= day - monday && d.to > day - monday).length;
+
+/** What stands in a week: entries that have room, and the days on which there are more. */
+function weekOf(calendars: readonly Calendar[], items: ViewProps['items'], monday: Day, room: number) {
+  const own: Placed[] = [];
+  for (const calendar of calendars) {
+    for (const item of items.get(calendar.id) ?? []) {
+      if (item.firstDay < monday + 7 && item.lastDay >= monday) own.push({ item, calendar });
+    }
+  }
+  // Long ones first, so that they stay in one line over their days.
+  own.sort(
+    (a, b) =>
+      Math.max(a.item.firstDay, monday) - Math.max(b.item.firstDay, monday) ||
+      b.item.lastDay - b.item.firstDay - (a.item.lastDay - a.item.firstDay) ||
+      a.item.start - b.item.start,
+  );
+  const spans = own.map(({ item }) => ({
+    from: Math.max(0, item.firstDay - monday),
+    to: Math.min(7, item.lastDay - monday + 1),
+  }));
+  const { rows } = packRows(spans);
+  const drawn: DrawnInWeek[] = [];
+  const hidden = new Set<Day>();
+  own.forEach((placed, i) => {
+    if (rows[i]! < room) drawn.push({ ...placed, ...spans[i]!, row: rows[i]! });
+    else for (let d = spans[i]!.from; d < spans[i]!.to; d++) hidden.add(monday + d);
+  });
+  const more = [...hidden].map((day): [Day, Placed[]] => [
+    day,
+    own
+      .filter(({ item }) => item.firstDay <= day && item.lastDay >= day)
+      .sort((a, b) => Number(b.item.allDay) - Number(a.item.allDay) || a.item.start - b.item.start),
+  ]);
+  return { drawn, more };
+}
+
+function spanOf(gesture: Drag): [Day, Day] {
+  const { from, to } = gesture;
+  if (gesture.kind === 'draw') return [Math.min(from.day, to.day), Math.max(from.day, to.day)];
+  const by = to.day - from.day;
+  const { firstDay, lastDay } = gesture.item;
+  if (gesture.kind === 'move') return [firstDay + by, lastDay + by];
+  return gesture.kind === 'start'
+    ? [Math.min(firstDay + by, lastDay), lastDay]
+    : [firstDay, Math.max(firstDay, lastDay + by)];
+}

@@ -1,0 +1,64 @@
+import { useCallback, useState } from 'react';
+import { useMakeEditMutation, useTurnEditMutation } from '../api/zonalApi';
+import type { ApiProblem, EditAnswer, EntryChange } from '../api/types';
+import { useAppDispatch, useAppSelector } from '../store';
+import { stepDone, stepLost, stepRedone, stepUndone } from './historySlice';
+
+/** A change with the name that it has where it can be taken back. */
+export interface Edit {
+  readonly label: string;
+  readonly changes: readonly EntryChange[];
+}
+
+/** Makes edits and takes them back. `said` tells what was done last, `problem` what was refused. */
+export function useEdits() {
+  const dispatch = useAppDispatch();
+  const { done, undone } = useAppSelector((state) => state.history);
+  const [make, making] = useMakeEditMutation();
+  const [turn, turning] = useTurnEditMutation();
+  const [said, setSaid] = useState('');
+  const [problem, setProblem] = useState<ApiProblem | null>(null);
+
+  const edit = useCallback(
+    async ({ label, changes }: Edit): Promise<EditAnswer | ApiProblem> => {
+      setProblem(null);
+      const { data, error } = await make({ label, changes });
+      if (!data) {
+        setProblem(error as ApiProblem);
+        return error as ApiProblem;
+      }
+      dispatch(stepDone({ id: data.id, label }));
+      setSaid(`${label}.`);
+      return data;
+    },
+    [dispatch, make],
+  );
+
+  const step = async (way: 'take-back' | 'again') => {
+    const one = (way === 'take-back' ? done : undone).at(-1);
+    if (!one) return;
+    setProblem(null);
+    const { error } = await turn({ id: one.id, way });
+    if (error) {
+      setProblem(error as ApiProblem);
+      if ('code' in error && error.code !== 'unexpected' && error.code !== 'storage-away')
+        dispatch(stepLost(one.id));
+      return;
+    }
+    dispatch(way === 'take-back' ? stepUndone() : stepRedone());
+    setSaid(way === 'take-back' ? `Taken back: ${one.label}.` : `Done again: ${one.label}.`);
+  };
+
+  return {
+    edit,
+    undo: () => step('take-back'),
+    redo: () => step('again'),
+    next: { undo: done.at(-1)?.label ?? null, redo: undone.at(-1)?.label ?? null },
+    busy: making.isLoading || turning.isLoading,
+    said,
+    problem,
+    dismiss: () => setProblem(null),
+  };
+}
+
+export type Edits = ReturnType<typeof useEdits>;

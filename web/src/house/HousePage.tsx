@@ -1,0 +1,169 @@
+import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
+import { Plus, X } from 'lucide-react';
+import { useEffect, useState, type FormEvent } from 'react';
+import styled from 'styled-components';
+import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi';
+import type { House } from '../api/types';
+import { Button, MainButton, QuietButton } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Faded, Pair, Row, Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { ZoneSelect } from '../ui/ZoneSelect';
+
+const Page = styled(Stack)`
+  max-width: 60rem;
+`;
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 10rem 2fr auto;
+  gap: 0.6rem;
+  align-items: end;
+  @media (max-width: 44rem) {
+    grid-template-columns: 1fr auto;
+  }
+`;
+
+const KIND_WORDS = { text: 'Text', number: 'Number', choice: 'Choice', date: 'Date' } as const;
+
+/** The organisation: its zone, its holidays and its own properties of entries. */
+export function HousePage({ steward }: { steward: boolean }) {
+  const { data: house, error } = useHouseQuery();
+  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (!house) return <Loading what="Fetching the house" />;
+  return <HouseForm key={house.version} house={house} steward={steward} />;
+}
+
+interface Places {
+  readonly countries: readonly { code: string; name: string }[];
+  readonly regionsOf: (country: string) => readonly { code: string; name: string }[];
+}
+
+/** The list of countries is large, so it comes by itself. */
+function usePlaces(): Places | null {
+  const [places, setPlaces] = useState<Places | null>(null);
+  useEffect(() => {
+    void import('@zonal/core/readymade').then(({ holidayCountries, holidayRegions }) =>
+      setPlaces({ countries: holidayCountries(), regionsOf: holidayRegions }),
+    );
+  }, []);
+  return places;
+}
+
+function HouseForm({ house, steward }: { house: House; steward: boolean }) {
+  const [form, setForm] = useState(house);
+  const [save, saving] = useSaveHouseMutation();
+  const places = usePlaces();
+  const set = (part: Partial<House>) => setForm((f) => ({ ...f, ...part }));
+  const setProperty = (at: number, part: Partial<PropertyDefinition>) =>
+    set({ properties: form.properties.map((p, i) => (i === at ? { ...p, ...part } : p)) });
+  const regions = places?.regionsOf(form.country) ?? [];
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const properties = form.properties
+      .map((p) => ({ ...p, name: p.name.trim(), choices: p.choices.map((c) => c.trim()).filter(Boolean) }))
+      .filter((p) => p.name);
+    void save({ ...form, properties });
+  };
+  return (
+    <Page>
+      <h1>House</h1>
+      {!steward && <Notice>Only a steward can change what stands here.</Notice>}
+      {saving.error && <Notice>{problemOf(saving.error)?.message}</Notice>}
+      <form onSubmit={submit}>
+        <Stack>
+          <Pair>
+            <Field label="Name of the organisation" value={form.name} onChange={(name) => set({ name })} />
+            <ZoneSelect label="Home time zone" value={form.zone} onChange={(zone) => set({ zone })} />
+          </Pair>
+          <h2>Public holidays</h2>
+          <Pair>
+            <SelectOne
+              label="Country"
+              value={form.country}
+              options={[
+                { value: '', text: 'none' },
+                ...(
+                  places?.countries ?? (form.country ? [{ code: form.country, name: form.country }] : [])
+                ).map((c) => ({
+                  value: c.code,
+                  text: c.name,
+                })),
+              ]}
+              onChange={(country) => set({ country, region: '' })}
+            />
+            <SelectOne
+              label="Region"
+              value={form.region}
+              options={[
+                { value: '', text: regions.length ? 'the whole country' : 'no regions' },
+                ...(places ? regions : form.region ? [{ code: form.region, name: form.region }] : []).map(
+                  (r) => ({
+                    value: r.code,
+                    text: r.name,
+                  }),
+                ),
+              ]}
+              onChange={(region) => set({ region })}
+            />
+          </Pair>
+          <h2>Properties of entries</h2>
+          <Faded>
+            Fields that all entries of the house can have besides the usual ones, such as a berth or a number
+            of people. Outside they are seen through clear glass only.
+          </Faded>
+          {!form.properties.length && <Empty>No properties yet.</Empty>}
+          {form.properties.map((p, i) => (
+            <Line key={i}>
+              <Field
+                label={`Property ${i + 1}`}
+                value={p.name}
+                onChange={(name) => setProperty(i, { name })}
+              />
+              <SelectOne
+                label="Kind"
+                value={p.kind}
+                options={PROPERTY_KINDS.map((k) => ({ value: k, text: KIND_WORDS[k] }))}
+                onChange={(kind) => setProperty(i, { kind })}
+              />
+              {p.kind === 'choice' ? (
+                <Field
+                  label="Choices, with commas between"
+                  value={p.choices.join(',')}
+                  onChange={(text) => setProperty(i, { choices: text.split(',') })}
+                />
+              ) : (
+                <span />
+              )}
+              <QuietButton
+                aria-label={`Take ${p.name || 'this property'} out`}
+                onPress={() => set({ properties: form.properties.filter((_, n) => n !== i) })}
+              >
+                <X aria-hidden="true" />
+              </QuietButton>
+            </Line>
+          ))}
+          <Row>
+            <Button
+              onPress={() =>
+                set({ properties: [...form.properties, { name: '', kind: 'text', choices: [] }] })
+              }
+            >
+              <Plus aria-hidden="true" /> Add a property
+            </Button>
+          </Row>
+          <Faded>
+            Taking a property out leaves the values that entries have; they are shown as not defined.
+          </Faded>
+          <Row>
+            <MainButton type="submit" isDisabled={!steward || saving.isLoading}>
+              Save
+            </MainButton>
+            {saving.isSuccess && <span role="status">Saved.</span>}
+          </Row>
+        </Stack>
+      </form>
+    </Page>
+  );
+}
