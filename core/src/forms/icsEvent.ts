@@ -39,8 +39,7 @@ const TASK_STATUS: Record<Status, string> = {
 };
 
 /** Told in the notes, because few programs show a property of its own. */
-const IN_NOTES = ['description', 'kind', 'planned', 'properties'] as const;
-type NoteField = (typeof IN_NOTES)[number];
+type NoteField = 'description' | 'kind' | 'planned' | 'properties';
 
 /** How each outward field is written; the order here is the order in the document. */
 const WRITERS: {

@@ -21,7 +21,7 @@ import type { EntryForm } from './entryForm';
 import { ExportSheet } from './ExportSheet';
 import { FindField } from './FindField';
 import { ImportSheet } from './import/ImportSheet';
-import { PlateBar } from './PlateBar';
+import { PlateBar, whereOpen } from './PlateBar';
 import { QuickLine } from './QuickLine';
 import { useDayNotes } from './readymade';
 import { ScopeSheet } from './ScopeSheet';
@@ -41,7 +41,7 @@ const Views = styled.div<{ $above: number }>`
   min-width: 0;
 `;
 
-const Lines = styled.div`
+const Lines = styled.div<{ $open: boolean }>`
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(15rem, 24rem);
   gap: 0.4rem 1.6rem;
@@ -49,6 +49,7 @@ const Lines = styled.div`
   @media (max-width: 60rem) {
     grid-template-columns: minmax(0, 1fr);
   }
+  ${whereOpen}
 `;
 
 export function CalendarsPage() {
@@ -70,6 +71,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   const { data: windows } = useWindowsQuery();
   const { data: house } = useHouseQuery();
   const [work, setWork] = useState<Work | null>(null);
+  const [tools, setTools] = useState(false);
   const edits = useEdits();
   const now = useNow();
 
@@ -162,6 +164,9 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         onExport={() => setWork({ kind: 'export' })}
         onWrite={() => shown[0] && write(shown[0].id, today >= from && today < to ? today : from)}
         canWrite={shown.length > 0}
+        said={edits.said}
+        tools={tools}
+        onTools={setTools}
       />
       {desk.clocksOpen && (
         <ClocksRow
@@ -175,7 +180,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         />
       )}
       {shown.length > 0 && (
-        <Lines>
+        <Lines $open={tools}>
           <QuickLine calendars={shown} edits={edits} />
           <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
         </Lines>

@@ -43,14 +43,6 @@ const Toggle = styled(ToggleButton)`
   }
 `;
 
-const Said = styled.small`
-  color: var(--faded);
-  max-width: 18rem;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-`;
-
 const VIEW_WORDS: Record<DeskView, string> = { lanes: 'Lanes', week: 'Week', month: 'Month', list: 'List' };
 const WEEK_WORDS = { 1: '1 week', 2: '2 weeks', 4: '4 weeks', 13: 'a quarter' } as const;
 
@@ -95,7 +87,6 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
         />
       </Row>
       <Row>
-        <Said role="status">{edits.said}</Said>
         <QuietButton
           aria-label={undo ? `Undo: ${undo}` : 'Undo: nothing to take back'}
           isDisabled={!undo || edits.busy}

@@ -295,15 +295,21 @@ interface ClocksProps {
 
 /** What the clock changes do to the entry as it stands in the form. */
 function Clocks({ form, before, readers, calendar, now }: ClocksProps) {
+  const read = readForm(form, before);
+  return read && <ClockNotes {...read} readers={readers} home={calendar.zone} now={now} />;
+}
+
+/** What a form says, or null; what is wrong with it is said when it is sent. */
+function readForm(form: EntryForm, before: Entry | null): { entry: Entry; date: AtDates } | null {
   try {
-    const span = spanOf(form);
-    const entry = { ...(before ?? NEW), ...inputOf(form, before) } as Entry;
-    return <ClockNotes entry={entry} date={span} readers={readers} home={calendar.zone} now={now} />;
-  } catch {
-    // What is wrong with the form is said when it is sent.
-    return null;
+    return { entry: { ...(before ?? NEW), ...inputOf(form, before) } as Entry, date: spanOf(form) };
+  } catch (error) {
+    if (error instanceof Problem) return null;
+    throw error;
   }
 }
+
+type AtDates = ReturnType<typeof spanOf>;
 
 const NEW = { id: '', calendarId: '', version: 0, uid: '' };
 

@@ -1,7 +1,7 @@
 import { Archive, CalendarPlus, FileInput, FileOutput, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { ToggleButton } from 'react-aria-components';
-import styled from 'styled-components';
+import styled, { css } from 'styled-components';
 import type { Calendar } from '../api/types';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';
@@ -29,11 +29,46 @@ const Switch = styled(ToggleButton)`
   }
 `;
 
+const Said = styled.span`
+  flex: 1;
+  min-width: 8rem;
+  &:empty {
+    min-width: 0;
+  }
+  color: var(--faded);
+  font-size: 0.85rem;
+  align-self: center;
+  text-align: end;
+`;
+
+/** On a narrow screen the tools make room for the calendar until they are asked for. */
+export const whereOpen = css<{ $open: boolean }>`
+  @media (max-width: 44rem) {
+    ${(p) => !p.$open && 'display: none;'}
+  }
+`;
+
+const Tools = styled(Row)<{ $open: boolean }>`
+  ${whereOpen}
+`;
+
+const Narrow = styled.div`
+  display: none;
+  @media (max-width: 44rem) {
+    display: block;
+  }
+`;
+
 interface PlateBarProps {
   calendars: readonly Calendar[];
   archived: readonly Calendar[];
   hidden: readonly string[];
   canWrite: boolean;
+  /** What was done last. */
+  said: string;
+  /** Whether the tools are shown on a narrow screen. */
+  tools: boolean;
+  onTools: (open: boolean) => void;
   onSwitch: (id: string) => void;
   onCalendar: (calendar: Calendar | null) => void;
   onImport: () => void;
@@ -73,7 +108,13 @@ export function PlateBar(props: PlateBarProps) {
             </QuietButton>
           ))}
       </Row>
-      <Row>
+      <Said role="status">{props.said}</Said>
+      <Narrow>
+        <Button aria-expanded={props.tools} onPress={() => props.onTools(!props.tools)}>
+          {props.tools ? 'Fewer tools' : 'Write, find, files'}
+        </Button>
+      </Narrow>
+      <Tools $open={props.tools}>
         <Button isDisabled={!calendars.length} onPress={props.onImport}>
           <FileInput aria-hidden="true" /> Bring in a file
         </Button>
@@ -83,7 +124,7 @@ export function PlateBar(props: PlateBarProps) {
         <MainButton isDisabled={!props.canWrite} onPress={props.onWrite}>
           <Plus aria-hidden="true" /> Write an entry
         </MainButton>
-      </Row>
+      </Tools>
     </Bar>
   );
 }

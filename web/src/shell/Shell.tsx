@@ -48,6 +48,9 @@ const Way = styled.nav`
   small {
     color: var(--faded);
     font-size: 0.75rem;
+    @media (max-width: 44rem) {
+      display: none;
+    }
   }
   a[aria-current='page']::after {
     content: '';

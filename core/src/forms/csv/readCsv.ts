@@ -185,20 +185,25 @@ function dateText(text: string, order: DateOrder): string {
     .filter(Boolean);
   const month = figures.findIndex((f) => MONTHS.includes(f.slice(0, 3).toLowerCase()));
   if (figures.length !== 3) throw new Problem('date-invalid', { text });
-  let [year, m, day]: (string | undefined)[] = [];
-  if (month >= 0) {
-    m = String(MONTHS.indexOf(figures[month]!.slice(0, 3).toLowerCase()) + 1);
-    const [a, b] = figures.filter((_, i) => i !== month);
-    [year, day] = a!.length === 4 ? [a, b] : [b, a];
-  } else if (figures[0]!.length === 4) [year, m, day] = figures;
-  else [day, m, year] = order === 'mdy' ? [figures[1], figures[0], figures[2]] : figures;
-  if (year!.length === 2) year = `20${year}`;
-  const found = `${year}-${m!.padStart(2, '0')}-${day!.padStart(2, '0')}`;
+  const [year, m, day] = partsOf(figures, month, order);
+  const found = `${year.length === 2 ? `20${year}` : year}-${m.padStart(2, '0')}-${day.padStart(2, '0')}`;
   try {
     return dayToText(dayFromText(found));
   } catch {
     throw new Problem('date-invalid', { text });
   }
+}
+
+/** Year, month and day of three figures, one of which may be the name of a month (at `named`). */
+function partsOf(figures: readonly string[], named: number, order: DateOrder): [string, string, string] {
+  const [a, b, c] = figures as [string, string, string];
+  if (named >= 0) {
+    const month = String(MONTHS.indexOf(figures[named]!.slice(0, 3).toLowerCase()) + 1);
+    const [first, second] = figures.filter((_, i) => i !== named) as [string, string];
+    return first.length === 4 ? [first, month, second] : [second, month, first];
+  }
+  if (a.length === 4) return [a, b, c];
+  return order === 'mdy' ? [c, a, b] : [c, b, a];
 }
 
 function clockOf(text: string): number {

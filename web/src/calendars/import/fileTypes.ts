@@ -55,7 +55,9 @@ export type FileAnswer =
       readonly mapping: CsvMapping;
       readonly dateOrder: DateOrder;
     }
-  | { readonly kind: 'plan'; readonly lines: readonly PlanLine[]; readonly notes: readonly string[] }
+  /** The lines of the plan come in parts before it: one large message would hold up the page. */
+  | { readonly kind: 'lines'; readonly lines: readonly PlanLine[] }
+  | { readonly kind: 'plan'; readonly notes: readonly string[] }
   | { readonly kind: 'applied'; readonly id: string; readonly label: string; readonly size: number }
   | { readonly kind: 'stopped' }
   | { readonly kind: 'taken'; readonly text: string }

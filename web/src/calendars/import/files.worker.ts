@@ -25,6 +25,8 @@ let target: { calendarId: string; zone: string } = { calendarId: '', zone: 'UTC'
 let plan: MergeItem[] = [];
 let stopping = false;
 
+const AT_ONCE = 1000;
+
 const tell = (answer: FileAnswer) => self.postMessage(answer);
 const progress = (what: string) => (share: number) => tell({ kind: 'progress', what, share });
 
@@ -67,7 +69,9 @@ async function compare(read: ReadResult): Promise<void> {
   progress('Fetching what the calendar has')(0);
   const existing = await ask<Entry[]>('GET', `/calendars/${target.calendarId}/entries`);
   plan = mergePlan(read, existing, target.zone, progress('Comparing'));
-  tell({ kind: 'plan', lines: plan.map(planLine), notes: read.notes });
+  const lines = plan.map(planLine);
+  for (let i = 0; i < lines.length; i += AT_ONCE) tell({ kind: 'lines', lines: lines.slice(i, i + AT_ONCE) });
+  tell({ kind: 'plan', notes: read.notes });
 }
 
 /** Sends the changes in parts and applies them as one edit: all of it or nothing. */

@@ -22,6 +22,7 @@ export function useFiles() {
   const dispatch = useAppDispatch();
   const worker = useRef<Worker | null>(null);
   const fileName = useRef('');
+  const lines = useRef<PlanLine[]>([]);
   const [state, setState] = useState<FileState>({ step: 'none' });
   const [problem, setProblem] = useState('');
 
@@ -34,8 +35,11 @@ export function useFiles() {
           );
         case 'table':
           return setState({ ...answer, step: 'table' });
+        case 'lines':
+          lines.current.push(...answer.lines);
+          return;
         case 'plan':
-          return setState({ ...answer, step: 'plan' });
+          return setState({ step: 'plan', notes: answer.notes, lines: lines.current });
         case 'applied':
           dispatch(stepDone(answer));
           dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
@@ -55,6 +59,7 @@ export function useFiles() {
 
   const post = (question: FileQuestion) => {
     setProblem('');
+    if (question.kind === 'open' || question.kind === 'map') lines.current = [];
     worker.current ??= new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
     worker.current.onmessage = ({ data }: MessageEvent<FileAnswer>) => hear(data);
     worker.current.postMessage(question);

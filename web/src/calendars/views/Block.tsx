@@ -4,7 +4,7 @@ import type { Calendar } from '../../api/types';
 import type { DeskItem } from '../deskDays';
 import { wordsOf } from './marks';
 
-const Look = styled.button<{ $edge: string }>`
+const Look = styled.button`
   position: absolute;
   display: block;
   margin: 0;
@@ -15,7 +15,8 @@ const Look = styled.button<{ $edge: string }>`
   color: var(--ink);
   background: var(--paper);
   border: 1px solid var(--line);
-  border-left: 4px solid ${(p) => p.$edge};
+  border-left: 4px solid var(--edge);
+  contain: layout style;
   border-radius: 0;
   cursor: pointer;
   overflow: hidden;
@@ -107,10 +108,8 @@ export function Block({
   return (
     <Look
       type="button"
-      $edge={calendar.colour}
-      style={style}
+      style={{ ...style, '--edge': calendar.colour } as CSSProperties}
       title={words}
-      aria-label={words}
       data-key={item.key}
       data-status={content.status}
       {...(content.shows === 'free' ? { 'data-free': '' } : {})}
@@ -123,6 +122,7 @@ export function Block({
       }}
     >
       {children}
+      <span className="unseen">, {calendar.name}</span>
       {stretches && (
         <>
           <span className="edge" style={{ left: 0 }} onPointerDown={onHold('start')} />

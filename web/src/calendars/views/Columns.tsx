@@ -165,7 +165,7 @@ export function Columns({ calendars, items, range, today, chosen, notes, onOpen,
                           type="button"
                           data-key={item.key}
                           data-status={item.one.content.status}
-                          aria-label={wordsOf(item, c.name, c.zone)}
+                          title={wordsOf(item, c.name, c.zone)}
                           style={{ borderLeftColor: c.colour }}
                           {...(item.key === chosen ? { 'data-chosen': '' } : {})}
                           onFocus={() => onChoose(item.key)}

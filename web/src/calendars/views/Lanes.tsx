@@ -1,6 +1,6 @@
 import { dayText, timeText } from '@zonal/core/forms';
 import { isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Calendar, OutwardWindow } from '../../api/types';
@@ -85,8 +85,15 @@ const Head = styled.div`
   display: grid;
   gap: 0.15rem;
   align-content: start;
+  line-height: 1.3;
   overflow: hidden;
   border-right: 1px solid var(--line);
+  > div {
+    display: -webkit-box;
+    -webkit-line-clamp: 3;
+    -webkit-box-orient: vertical;
+    overflow: hidden;
+  }
 `;
 
 const Ground = styled.div`
@@ -113,6 +120,7 @@ const Outside = styled.span`
 `;
 
 const CalendarName = styled(AriaButton)`
+  display: inline;
   border: 0;
   padding: 0;
   background: none;
@@ -166,7 +174,9 @@ const Cursor = styled.div`
 
 /** Least width of a day in pixels, by the number of days. */
 const leastWidth = (days: number) => (days > 60 ? 22 : days > 20 ? 46 : days > 10 ? 84 : 118);
-const LEAST_LANE = 62;
+const LEAST_LANE = 76;
+/** Days narrower than this have labels that are wider than their entry. */
+const WIDE = 112;
 const LETTER = 6.4;
 const MOST_LABEL = 240;
 const MOST_SLIPPED = 340;
@@ -298,12 +308,12 @@ export function Lanes(props: LanesProps) {
         {lanes.map((lane, n) => (
           <LaneRow key={lane.calendar.id} style={{ height: lane.height }}>
             <Head>
-              <span>
-                <Plate {...lane.calendar} />
-              </span>
-              <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
-                {lane.calendar.name}
-              </CalendarName>
+              <div>
+                <Plate {...lane.calendar} />{' '}
+                <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
+                  {lane.calendar.name}
+                </CalendarName>
+              </div>
               <Outward calendar={lane.calendar} windows={windows} />
             </Head>
             <Ground style={{ width: count * dayWidth }} onPointerDown={hold({ kind: 'draw' })}>
@@ -339,7 +349,8 @@ export function Lanes(props: LanesProps) {
                     rowHeight={rowHeight}
                     chosen={d.item.key === chosen}
                     lifted={gesture?.kind !== 'draw' && gesture?.item.key === d.item.key}
-                    props={props}
+                    onOpen={props.onOpen}
+                    onChoose={props.onChoose}
                     hold={hold}
                     wasGesture={wasGesture}
                   />
@@ -410,12 +421,14 @@ interface LaneItemProps {
   rowHeight: number;
   chosen: boolean;
   lifted: boolean;
-  props: ViewProps;
+  onOpen: ViewProps['onOpen'];
+  onChoose: ViewProps['onChoose'];
   hold: ReturnType<typeof usePointerEdit>['hold'];
   wasGesture: () => boolean;
 }
 
-function LaneItem({
+/** Drawn anew only when something of it changes, not whenever another part of the lanes comes into sight. */
+const LaneItem = memo(function LaneItem({
   drawn,
   calendar,
   from,
@@ -423,7 +436,8 @@ function LaneItem({
   rowHeight,
   chosen,
   lifted,
-  props,
+  onOpen,
+  onChoose,
   hold,
   wasGesture,
 }: LaneItemProps) {
@@ -451,8 +465,8 @@ function LaneItem({
         chosen={chosen}
         lifted={lifted}
         style={{ left, width, top, height: rowHeight - 4 }}
-        onOpen={props.onOpen}
-        onChoose={props.onChoose}
+        onOpen={onOpen}
+        onChoose={onChoose}
         wasGesture={wasGesture}
         onHold={(kind) => hold({ kind, item })}
         stretches={item.allDay && item.one.content.kind === 'event'}
@@ -466,7 +480,7 @@ function LaneItem({
       </Block>
     </>
   );
-}
+});
 
 /** Where an entry would stand; only in the lane that it is over. */
 function ghostOf(
@@ -529,7 +543,7 @@ function lanesOf(
       const left = first * dayWidth + 2;
       // Where days are narrow a label is wider than its entry, as on a chart.
       const label = labelWidth(item, calendar.zone, rowHeight);
-      const width = Math.max((last - first) * dayWidth - 4, dayWidth < 70 ? label : 0, 14);
+      const width = Math.max((last - first) * dayWidth - 4, dayWidth < WIDE ? label : 0, 14);
       const planned = item.plannedDay === null ? first : Math.max(0, item.plannedDay - from);
       return { left, width, from: Math.min(left, planned * dayWidth), to: left + width + 2 };
     });

@@ -47,6 +47,12 @@ const WeekRow = styled.div`
   border-bottom: 1px solid var(--line);
   min-height: 5rem;
   @media (max-width: 44rem) {
+    time,
+    svg,
+    small,
+    button > span:not(.what) {
+      display: none;
+    }
     grid-template-columns: 1.6rem minmax(0, 1fr);
   }
 `;
@@ -104,6 +110,8 @@ const More = styled(AriaButton)`
   cursor: pointer;
   padding: 0 0.35rem;
   line-height: 1.1rem;
+  white-space: nowrap;
+  overflow: hidden;
 `;
 
 const Card = styled(Popover)`
@@ -302,7 +310,8 @@ function DayCard({
         style={{ left: `calc(100% / 7 * ${day - monday} + 3px)` }}
         aria-label={`${hidden} more on ${dayText(day)}`}
       >
-        {hidden} more
+        +{hidden}
+        <span> more</span>
       </More>
       <Card>
         <Dialog aria-label={`Everything on ${dayText(day)}`}>

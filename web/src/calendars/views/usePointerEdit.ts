@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useCallback, useEffect, useRef, useState, type PointerEvent } from 'react';
 import type { DeskItem } from '../deskDays';
 import type { Drag, Place } from './viewTypes';
 
@@ -80,17 +80,19 @@ export function usePointerEdit(
     };
   }, []);
 
-  return {
-    gesture,
-    hold: (grip) => (event) => {
+  // These stay the same functions, so that what uses them is not drawn anew.
+  const hold = useCallback(
+    (grip: Grip) => (event: PointerEvent) => {
       if (event.button !== 0 || event.pointerType === 'touch') return;
-      const from = locate(event.clientX, event.clientY);
+      const from = calls.current.locate(event.clientX, event.clientY);
       if (!from) return;
       event.stopPropagation();
       held.current = { grip, from, x: event.clientX, y: event.clientY };
     },
-    wasGesture: () => ended.current,
-  };
+    [],
+  );
+  const wasGesture = useCallback(() => ended.current, []);
+  return { gesture, hold, wasGesture };
 }
 
 function gestureOf({ grip, from }: Hold, to: Place, copy: boolean): Drag {
