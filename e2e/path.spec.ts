@@ -46,7 +46,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Choose a file' }).click();
     await (await chooser).setFiles(file);
-    await expect(page.getByText('1 new, 0 updated, 0 the same, 0 left out.')).toBeVisible();
+    await expect(page.getByText('1 new, 0 changed, 0 in conflict, 0 the same, 0 left out.')).toBeVisible();
     await expect(page.getByText('it is the Windows name for it')).toBeVisible();
     await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
     await page.getByRole('button', { name: 'Done' }).click();
@@ -98,8 +98,8 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
   await test.step('the organiser moves the entry; page and feed show it at once', async () => {
     await page.getByRole('link', { name: /Calendars/ }).click();
     await page.getByText('List', { exact: true }).click();
-    const open = page.getByRole('button', { name: 'Tug handover' });
-    if (!(await open.isVisible())) await page.getByText('2 weeks').click();
+    await page.getByLabel('Span').selectOption('2');
+    const open = page.getByRole('table').getByRole('button', { name: 'Tug handover' });
     await open.click();
     await page.getByLabel('Start time').fill('12:45');
     await page.getByLabel('End time').fill('13:30');
