@@ -22,6 +22,16 @@ export async function signIn(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Calendars' })).toBeVisible();
 }
 
+/** Switches all calendars off but one. */
+export async function showOnly(page: Page, name: string): Promise<void> {
+  for (const plate of await page.getByRole('group', { name: 'Calendars shown' }).getByRole('button').all()) {
+    const label = await plate.getAttribute('aria-label');
+    if (!label?.startsWith('Show ')) continue;
+    const wanted = label === `Show ${name}`;
+    if ((await plate.getAttribute('aria-pressed')) !== String(wanted)) await plate.click();
+  }
+}
+
 /** Returns what a subscriber gets who holds `etag`. */
 export async function poll(feed: string, etag = ''): Promise<{ status: number; etag: string; text: string }> {
   const response = await fetch(feed, { headers: etag ? { 'if-none-match': etag } : {} });

@@ -1,6 +1,6 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { signIn } from './demo';
+import { showOnly, signIn } from './demo';
 
 /** Returns the day that lies some days after today, as the harbour's clocks say it. */
 function dayFrom(days: number): string {
@@ -10,15 +10,6 @@ function dayFrom(days: number): string {
 
 const entry = (page: Page, title: string): Locator =>
   page.getByRole('region').getByRole('button', { name: title }).first();
-
-async function showOnly(page: Page, name: string): Promise<void> {
-  for (const plate of await page.getByRole('group', { name: 'Calendars shown' }).getByRole('button').all()) {
-    const label = await plate.getAttribute('aria-label');
-    if (!label?.startsWith('Show ')) continue;
-    const wanted = label === `Show ${name}`;
-    if ((await plate.getAttribute('aria-pressed')) !== String(wanted)) await plate.click();
-  }
-}
 
 async function make(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'New calendar' }).click();
@@ -63,12 +54,14 @@ const said = (page: Page, text: string | RegExp) => expect(page.getByText(text).
 
 test('lanes, week, month and list show the same days, search and choice', async ({ page }) => {
   await signIn(page);
+  await showOnly(page, 'House diary');
   await entry(page, 'Team meeting').focus();
   for (const view of ['Week', 'Month', 'List', 'Lanes']) {
     await page.getByText(view, { exact: true }).click();
     const chosen = page.locator('[data-chosen]');
     await expect(chosen.first()).toContainText('Team meeting');
   }
+  await page.getByRole('button', { name: 'Show Bridge and lock times' }).click();
   await page.getByLabel('Find').fill('team meeting');
   await said(page, /1 on these days; 1 entry in all/);
   for (const view of ['Week', 'Month', 'List', 'Lanes']) {
@@ -80,6 +73,7 @@ test('lanes, week, month and list show the same days, search and choice', async 
   await said(page, /0 on these days; 0 entries in all/);
   await page.getByRole('button', { name: 'Clear the search' }).click();
 
+  await page.getByRole('button', { name: 'Show Events on the quay' }).click();
   await page.getByLabel('Find').fill('regatta');
   await page.getByLabel('Look', { exact: true }).selectOption('text');
   await page.getByRole('button', { name: /Ostrel regatta/ }).click();
@@ -205,20 +199,19 @@ test('everything goes by keyboard, for a series with the dates that are meant, o
   const day = async () => rows.first().locator('time').first().textContent();
   const start = await day();
   await open.focus();
-  for (let n = 1; n <= 52; n++) {
+  for (let n = 0; n < 52; n++) {
+    const before = await day();
     await page.keyboard.press('Alt+ArrowRight');
-    await expect.poll(day).not.toBe(n === 1 ? start : undefined);
-    await expect(page.getByRole('button', { name: /^Undo: Moved/ })).toBeEnabled();
+    await expect.poll(day).not.toBe(before);
   }
   const end = await day();
   expect(new Date(end!).getTime() - new Date(start!).getTime()).toBeCloseTo(52 * 86_400_000, -8);
   await page.getByText('Lanes', { exact: true }).click();
   await lanes.focus();
   for (let n = 0; n < 52; n++) {
-    await expect(page.getByRole('button', { name: /^Undo: Moved/ })).toBeEnabled();
     await page.keyboard.press('Control+z');
-    await expect(page.getByRole('button', { name: n < 51 ? /^Undo: Moved/ : /^Undo: Wrote/ })).toBeEnabled();
   }
+  await expect(page.getByRole('button', { name: /^Undo: Wrote/ })).toBeEnabled();
   await page.getByText('List', { exact: true }).click();
   expect(await day()).toBe(start);
 
@@ -392,13 +385,9 @@ test('a calendar is taken out as a file and comes back the same', async ({ page 
   await showOnly(page, 'Dredging and works');
   const take = async (form: string) => {
     await page.getByRole('button', { name: 'Take out' }).click();
-    await page
-      .getByLabel('What')
-      .selectOption({ label: /^All of Dredging/.source.replace('^', '') }, { timeout: 1 })
-      .catch(async () => {
-        const option = page.getByLabel('What').locator('option', { hasText: 'All of Dredging and works' });
-        await page.getByLabel('What').selectOption((await option.getAttribute('value'))!);
-      });
+    const what = page.getByLabel('What');
+    const whole = what.locator('option', { hasText: 'All of Dredging and works' });
+    await what.selectOption((await whole.getAttribute('value'))!);
     await page.getByText(form).click();
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Write the file' }).click();
@@ -478,17 +467,10 @@ test('a calendar gets its zone changed with a preview, is put away, and is delet
   await page.getByRole('button', { name: 'Put it away' }).click();
   await expect(page.getByRole('button', { name: 'Show Movers' })).toHaveCount(0);
   await page.getByRole('button', { name: /put away/ }).click();
-  await page.getByRole('button', { name: /Movers/ }).click();
+  await page.getByRole('button', { name: 'MOV Movers' }).click();
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByRole('button', { name: 'Show Movers' })).toBeVisible();
 
-  await page.getByRole('link', { name: /Windows/ }).click();
-  await page
-    .getByRole('button', { name: /New window|Open a window/ })
-    .first()
-    .click();
-  await page.goBack();
-  await page.getByRole('link', { name: /Calendars/ }).click();
   await showOnly(page, 'Bridge and lock times');
   await page.getByRole('region').getByRole('button', { name: 'Bridge and lock times', exact: true }).click();
   await page.getByRole('button', { name: 'Delete', exact: true }).click();

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import ICAL from 'ical.js';
 import { writeFileSync } from 'node:fs';
-import { poll, signIn } from './demo';
+import { poll, showOnly, signIn } from './demo';
 
 /** A file as another program would export it, with an entry in the coming days. */
 function exportedFile(path: string): string {
@@ -97,6 +97,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
 
   await test.step('the organiser moves the entry; page and feed show it at once', async () => {
     await page.getByRole('link', { name: /Calendars/ }).click();
+    await showOnly(page, 'Tugs');
     await page.getByText('List', { exact: true }).click();
     await page.getByLabel('Span').selectOption('2');
     const open = page.getByRole('table').getByRole('button', { name: 'Tug handover' });

@@ -1,5 +1,5 @@
 import { configureStore } from '@reduxjs/toolkit';
-import { useDispatch, useSelector } from 'react-redux';
+import { useDispatch, useSelector, useStore } from 'react-redux';
 import { changeSlice } from './api/changeSlice';
 import { zonalApi } from './api/zonalApi';
 import { historySlice } from './edits/historySlice';
@@ -23,4 +23,5 @@ store.subscribe(() => {
 
 export type State = ReturnType<typeof store.getState>;
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>();
+export const useAppStore = useStore.withTypes<typeof store>();
 export const useAppSelector = useSelector.withTypes<State>();

@@ -81,7 +81,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   const today = dayOfWall(wallAt(home, now));
   const day = desk.from ? dayFromText(desk.from) : today;
   const { from, to } = rangeOf(desk.view, day, desk.weeks);
-  const { entries, loading, problem } = useEntries(shown, from, to);
+  const { entries, loading, stale, problem } = useEntries(shown, from, to);
   const items = useMemo(() => {
     const own = (c: Calendar) =>
       itemsOf(entries.get(c.id) ?? [], { from, to }, desk.readAs || c.zone, c.zone);
@@ -114,6 +114,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
     calendars: shown,
     items: ordered,
     edits,
+    busy: edits.busy || stale,
     onWrite: write,
     onOpen: open,
     onChoose: choose,

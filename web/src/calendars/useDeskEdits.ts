@@ -1,7 +1,7 @@
 import { type Scope } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { DAY, MINUTE, dayToText, type Day } from '@zonal/core/zones';
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Calendar, EntryChange } from '../api/types';
 import {
   both,
@@ -31,16 +31,20 @@ interface DeskEditsOptions {
   readonly calendars: readonly Calendar[];
   readonly items: readonly DeskItem[];
   readonly edits: Edits;
+  /** Whether a change is on its way, so that the entries here are about to be replaced by newer ones. */
+  readonly busy: boolean;
   readonly onWrite: (calendarId: string, day: Day, form: Partial<EntryForm>) => void;
   readonly onOpen: (item: DeskItem) => void;
   readonly onChoose: (key: string) => void;
 }
 
 /** Turns what is done in a view by pointer or keyboard into edits, and asks which dates of a series are meant. */
-export function useDeskEdits({ calendars, items, edits, onWrite, onOpen, onChoose }: DeskEditsOptions) {
+export function useDeskEdits(options: DeskEditsOptions) {
+  const { calendars, items, edits, busy, onWrite, onOpen, onChoose } = options;
   const [waiting, setWaiting] = useState<Waiting | null>(null);
   const [refused, setRefused] = useState('');
   const copied = useRef<DeskItem | null>(null);
+  const held = useRef<{ key: string; shift: Shift } | null>(null);
   const targetOf = (item: DeskItem): Target => ({ entry: item.entry, slot: item.one.slot });
   const homeOf = (item: DeskItem) => calendars.find((c) => c.id === item.entry.calendarId)?.zone ?? 'UTC';
 
@@ -104,6 +108,20 @@ export function useDeskEdits({ calendars, items, edits, onWrite, onOpen, onChoos
     move(item, shift, item.entry.calendarId);
   };
 
+  /** Presses that come while a change is on its way are added up and follow it as one change. */
+  const nudgeBy = (item: DeskItem, { start, end }: Shift) => {
+    if (!busy) return move(item, { start, end }, item.entry.calendarId);
+    const before = held.current?.key === item.key ? held.current.shift : { start: 0, end: 0 };
+    held.current = { key: item.key, shift: { start: before.start + start, end: before.end + end } };
+  };
+  useEffect(() => {
+    if (busy || !held.current) return;
+    const { key, shift } = held.current;
+    held.current = null;
+    const item = items.find((i) => i.key === key);
+    if (item) move(item, shift, item.entry.calendarId);
+  });
+
   const remove = (item: DeskItem) =>
     ask('Delete', 'Deleted', item, (scope) => removing(targetOf(item), scope, homeOf(item)));
 
@@ -130,8 +148,7 @@ export function useDeskEdits({ calendars, items, edits, onWrite, onOpen, onChoos
     const control = event.ctrlKey || event.metaKey;
     if (nudge) {
       const ms = item.allDay ? 0 : nudge.minutes * MINUTE;
-      const by = nudge.days * DAY + ms;
-      if (by) move(item, nudge.edge ? { start: 0, end: by } : { start: by, end: by }, item.entry.calendarId);
+      nudgeBy(item, { start: nudge.edge ? 0 : nudge.days * DAY + ms, end: nudge.days * DAY + ms });
     } else if (control && event.key.toLowerCase() === 'c') {
       copied.current = item;
     } else if (control && event.key.toLowerCase() === 'v') {

@@ -1,5 +1,6 @@
 import type { Entry } from '@zonal/core/entries';
 import { DAY, type Day } from '@zonal/core/zones';
+import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { useEffect, useMemo } from 'react';
 import { zonalApi } from '../api/zonalApi';
 import type { ApiProblem, Calendar } from '../api/types';
@@ -8,6 +9,8 @@ import { useAppDispatch, useAppSelector } from '../store';
 interface Loaded {
   readonly entries: ReadonlyMap<string, readonly Entry[]>;
   readonly loading: boolean;
+  /** Whether newer entries are on their way. */
+  readonly stale: boolean;
   readonly problem: ApiProblem | null;
 }
 
@@ -34,7 +37,8 @@ export function useEntries(calendars: readonly Calendar[], from: Day, to: Day): 
   );
   return {
     entries: new Map(results.map((r, i) => [args[i]!.calendarId, r.data ?? []])),
-    loading: results.some((r) => r.isLoading || r.isUninitialized),
+    loading: results.some((r) => !r.data && !r.isError),
+    stale: results.some((r) => r.status === QueryStatus.pending),
     problem: results.map((r) => (r.isError ? (r.error as ApiProblem) : null)).find((p) => p !== null) ?? null,
   };
 }

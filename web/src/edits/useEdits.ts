@@ -1,7 +1,7 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { useMakeEditMutation, useTurnEditMutation } from '../api/zonalApi';
 import type { ApiProblem, EditAnswer, EntryChange } from '../api/types';
-import { useAppDispatch, useAppSelector } from '../store';
+import { useAppDispatch, useAppSelector, useAppStore } from '../store';
 import { stepDone, stepLost, stepRedone, stepUndone } from './historySlice';
 
 /** A change with the name that it has where it can be taken back. */
@@ -14,6 +14,8 @@ export interface Edit {
 export function useEdits() {
   const dispatch = useAppDispatch();
   const { done, undone } = useAppSelector((state) => state.history);
+  const store = useAppStore();
+  const line = useRef(Promise.resolve());
   const [make, making] = useMakeEditMutation();
   const [turn, turning] = useTurnEditMutation();
   const [said, setSaid] = useState('');
@@ -34,8 +36,9 @@ export function useEdits() {
     [dispatch, make],
   );
 
-  const step = async (way: 'take-back' | 'again') => {
-    const one = (way === 'take-back' ? done : undone).at(-1);
+  const turnNext = async (way: 'take-back' | 'again') => {
+    const { history } = store.getState();
+    const one = (way === 'take-back' ? history.done : history.undone).at(-1);
     if (!one) return;
     setProblem(null);
     const { error } = await turn({ id: one.id, way });
@@ -48,6 +51,9 @@ export function useEdits() {
     dispatch(way === 'take-back' ? stepUndone() : stepRedone());
     setSaid(way === 'take-back' ? `Taken back: ${one.label}.` : `Done again: ${one.label}.`);
   };
+
+  /** One after the other, however fast the keys come. */
+  const step = (way: 'take-back' | 'again') => (line.current = line.current.then(() => turnNext(way)));
 
   return {
     edit,
