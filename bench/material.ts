@@ -29,7 +29,7 @@ export function manyEntries(count = 10_000): Entry[] {
 export const RANGE = { from: Date.UTC(2026, 0, 1, 4), to: Date.UTC(2027, 0, 1, 4) };
 
 export const RULES: WindowRules = {
-  wording: { name: 'Bridge times', description: '', colour: 'steelblue', busyWord: 'Busy' },
+  wording: { name: 'Bridge times', description: '', colour: 'steelblue', busyWord: 'Busy', dueAs: 'all-day' },
   hostZone: 'America/Halifax',
   horizon: { pastDays: 30, nextDays: 365 },
   sources: [{ calendarId: 'a', glass: 'clear' }],

@@ -8,6 +8,34 @@ const BASE = process.env.BASE ?? 'http://127.0.0.1:4310';
 const FOLDER = process.env.SHOTS ?? join(ROOT, 'docs', 'screenshots');
 const WANTED = process.argv.slice(2);
 
+const SAMPLE = Buffer.from(
+  [
+    [
+      'VEVENT',
+      'UID:fender@elsewhere.example',
+      'DTSTART;TZID=Atlantic Standard Time:20270112T090000',
+      'SUMMARY:Fender survey',
+      'LOCATION:Berth 2',
+    ],
+    [
+      'VEVENT',
+      'UID:crane@elsewhere.example',
+      'DTSTART;VALUE=DATE:20270114',
+      'SUMMARY:Crane test',
+      'CLASS:PRIVATE',
+    ],
+    [
+      'VTODO',
+      'UID:report@elsewhere.example',
+      'DUE;VALUE=DATE:20270120',
+      'SUMMARY:Survey report to the trust',
+    ],
+    ['VTODO', 'UID:some-day@elsewhere.example', 'SUMMARY:Repaint the bollards'],
+  ]
+    .flatMap(([name, ...lines]) => [`BEGIN:${name}`, ...lines, `END:${name}`])
+    .reduce((text, line) => `${text}${line}\r\n`, 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\n') + 'END:VCALENDAR\r\n',
+);
+
 /** Takes the pictures of docs/screenshots from a running demo; names given as arguments choose some of them. */
 await main(async () => {
   const demo = await fetch(`${BASE}/api/demo`).then(
@@ -50,6 +78,33 @@ await main(async () => {
       .first()
       .click();
     await page.getByLabel('Title').waitFor();
+  });
+  const desk = async (view, span) => {
+    await page.goto(`${BASE}/calendars`);
+    await page.getByText(view, { exact: true }).click();
+    if (span) await page.getByLabel('Span').selectOption(span);
+    await page.getByRole('region').waitFor();
+  };
+  await shot('quarter', () => desk('Lanes', '13'));
+  await shot('week', async () => {
+    await page.getByLabel('Span').selectOption('1');
+    await page.getByRole('button', { name: 'Clocks and layers' }).click();
+    await page.getByLabel('Second zone').selectOption('Europe/Lisbon');
+    await page.getByRole('button', { name: 'Clocks and layers' }).click();
+    await desk('Week');
+  });
+  await shot('month', () => desk('Month'));
+  await shot('import-preview', async () => {
+    await desk('Lanes', '1');
+    await page.getByRole('button', { name: 'Bring in a file' }).click();
+    await page.getByLabel('Into calendar').selectOption({ label: 'HD House diary' });
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Choose a file' }).click();
+    await (await chooser).setFiles({ name: 'survey.ics', mimeType: 'text/calendar', buffer: SAMPLE });
+    await page
+      .getByText(/in conflict/)
+      .first()
+      .waitFor();
   });
   await shot('windows', () => page.goto(`${BASE}/windows`));
   await shot('studio', () => studio('On the quay'));
