@@ -24,6 +24,7 @@ export async function signIn(page: Page): Promise<void> {
 
 /** Switches all calendars off but one. */
 export async function showOnly(page: Page, name: string): Promise<void> {
+  await expect(page.getByRole('button', { name: `Show ${name}` })).toBeVisible();
   for (const plate of await page.getByRole('group', { name: 'Calendars shown' }).getByRole('button').all()) {
     const label = await plate.getAttribute('aria-label');
     if (!label?.startsWith('Show ')) continue;
