@@ -24,11 +24,12 @@ export interface OutwardContent {
 export type OutwardField = keyof OutwardContent;
 
 /** The fields that go out only where the window lets them, each switched by itself. */
-export const SWITCHED_FIELDS = ['joinLink', 'people', 'contact'] as const;
+export const SWITCHED_FIELDS = ['joinLink', 'people', 'contact', 'planned'] as const;
 export type SwitchedField = (typeof SWITCHED_FIELDS)[number];
 export type Switches = Readonly<Record<SwitchedField, boolean>>;
 
-export const NO_SWITCHES: Switches = { joinLink: false, people: false, contact: false };
+/** What a new window lets out: slip is told, joining links, people and contact are not. */
+export const USUAL_SWITCHES: Switches = { joinLink: false, people: false, contact: false, planned: true };
 
 interface FieldRule {
   /** The least clear glass that lets the field through. */
@@ -47,7 +48,7 @@ export const FIELD_RULES: Readonly<Record<OutwardField, FieldRule>> = {
   status: { from: 'tinted', switched: false },
   shows: { from: 'tinted', switched: false },
   kind: { from: 'tinted', switched: false },
-  planned: { from: 'tinted', switched: false },
+  planned: { from: 'tinted', switched: true },
   description: { from: 'clear', switched: false },
   publicLink: { from: 'clear', switched: false },
   labels: { from: 'clear', switched: false },
@@ -60,6 +61,27 @@ export const FIELD_RULES: Readonly<Record<OutwardField, FieldRule>> = {
 
 const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
 
+/** Fields that go with every visible entry: without them a cancelled or free one would look like any other. */
+const ALWAYS: readonly OutwardField[] = ['status', 'shows', 'kind'];
+
+/** The fields that are picked by hand where the glass is cut. Time always goes. */
+export const CUT_FIELDS = FIELDS.filter((f) => !ALWAYS.includes(f)) as readonly CutField[];
+export type CutField = Exclude<OutwardField, 'status' | 'shows' | 'kind'>;
+
+/** Returns the glass that a cut counts as where it is compared: the least one that lets all of its fields through. */
+export function glassOfCut(fields: readonly CutField[]): Glass {
+  return fields.some((f) => FIELD_RULES[f].from === 'clear') ? 'clear' : 'tinted';
+}
+
+/** Returns the fields that a cut lets through where the glass in force is `glass`, in a fixed order. */
+export function fieldsThroughCut(glass: Glass, picked: readonly CutField[]): OutwardField[] {
+  return FIELDS.filter(
+    (field) =>
+      atLeast(glass, FIELD_RULES[field].from) &&
+      (ALWAYS.includes(field) || picked.includes(field as CutField)),
+  );
+}
+
 /** Returns the fields that a glass lets through, in a fixed order. */
 export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] {
   return FIELDS.filter((field) => {
@@ -68,15 +90,15 @@ export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] 
   });
 }
 
-/** Returns the content with only the given fields, always in the same order of keys. */
+/** Returns the content with only the given fields, always in the same order of keys; no title or place is an empty one. */
 export function contentThrough(content: Content, fields: readonly OutwardField[]): OutwardContent {
-  const out: Record<string, unknown> = {};
+  const out: Record<string, unknown> = { title: '', place: '' };
   for (const field of fields) {
     const value = content[field];
     const empty =
       value === null ||
       (field === 'kind' ? value === 'event' : 'length' in Object(value) && !(value as string).length);
-    if (!empty || field === 'title' || field === 'place') out[field] = value;
+    if (!empty) out[field] = value;
   }
   return out as unknown as OutwardContent;
 }

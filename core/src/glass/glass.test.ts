@@ -12,12 +12,13 @@ import {
   outwardView,
   pseudonym,
   rangeOfHorizon,
+  USUAL_SWITCHES,
   type Glass,
   type OutwardView,
 } from './index';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
-const NONE = { joinLink: false, people: false, contact: false };
+const NONE = USUAL_SWITCHES;
 
 describe('the effective glass', () => {
   it('is the least of all limits, for every pair of limiters and glasses, and says which decided', () => {
@@ -43,14 +44,16 @@ describe('the effective glass', () => {
   it('is shut where nothing says otherwise', () => {
     expect(effectiveGlass([]).glass).toBe('shut');
     expect(
-      effectiveGlass(limitsFor({ calendarId: 'unknown', hold: 'none' }, rulesOf('clear'), STREET)).glass,
+      effectiveGlass(limitsFor({ calendarId: 'unknown', hold: 'none', labels: [] }, rulesOf('clear'), STREET))
+        .glass,
     ).toBe('shut');
   });
 
   it('takes window, key and hold into account', () => {
     const glassOf = (window: Glass, cap: Glass | null, hold: 'none' | 'frost' | 'keep-in') =>
-      effectiveGlass(limitsFor({ calendarId: 'a', hold }, rulesOf(window), { audience: 'street', cap }))
-        .glass;
+      effectiveGlass(
+        limitsFor({ calendarId: 'a', hold, labels: [] }, rulesOf(window), { audience: 'street', cap }),
+      ).glass;
     expect(glassOf('clear', null, 'none')).toBe('clear');
     expect(glassOf('clear', 'tinted', 'none')).toBe('tinted');
     expect(glassOf('clear', null, 'frost')).toBe('frosted');
@@ -64,8 +67,8 @@ describe('fields', () => {
     const tinted = ['title', 'place', 'status', 'shows', 'kind', 'planned'];
     const clear = [...tinted, 'description', 'publicLink', 'labels', 'attachments', 'properties'];
     expect(fieldsThrough('shut', NONE)).toEqual([]);
-    expect(fieldsThrough('frosted', { joinLink: true, people: true, contact: true })).toEqual([]);
-    expect(fieldsThrough('tinted', { joinLink: true, people: true, contact: true })).toEqual(tinted);
+    expect(fieldsThrough('frosted', { ...NONE, joinLink: true, people: true, contact: true })).toEqual([]);
+    expect(fieldsThrough('tinted', { ...NONE, joinLink: true, people: true, contact: true })).toEqual(tinted);
     expect(fieldsThrough('clear', NONE)).toEqual(clear);
     expect(fieldsThrough('clear', { ...NONE, people: true })).toEqual([...clear, 'people']);
   });
@@ -228,9 +231,21 @@ describe('the inferred rule', () => {
 
 describe('the horizon', () => {
   it('goes from a midnight to a midnight of the host zone, over clock changes', () => {
-    const range = rangeOfHorizon({ pastDays: 2, nextDays: 1 }, 'America/Halifax', Date.UTC(2026, 10, 2, 2));
+    const range = rangeOfHorizon(
+      { kind: 'rolling', pastDays: 2, nextDays: 1 },
+      'America/Halifax',
+      Date.UTC(2026, 10, 2, 2),
+    );
     // It is still 1 November there, the day with 25 hours.
     expect(new Date(range.from).toISOString()).toBe('2026-10-30T03:00:00.000Z');
     expect(new Date(range.to).toISOString()).toBe('2026-11-03T04:00:00.000Z');
+  });
+
+  it('holds both of its days where it is fixed, whatever day it is', () => {
+    const fixed = { kind: 'fixed', from: '2026-10-31', to: '2026-11-02' } as const;
+    expect(rangeOfHorizon(fixed, 'America/Halifax', 0)).toEqual({
+      from: Date.UTC(2026, 9, 31, 3),
+      to: Date.UTC(2026, 10, 3, 4),
+    });
   });
 });

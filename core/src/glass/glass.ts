@@ -7,12 +7,14 @@ export const AUDIENCES = ['crew', 'house', 'partners', 'street'] as const;
 export type Audience = (typeof AUDIENCES)[number];
 
 /** Who or what can set a limit to the glass, in the order in which reasons are told. */
-export const LIMITERS = ['house-ceiling', 'calendar-ceiling', 'window', 'key', 'hold'] as const;
+export const LIMITERS = ['house-ceiling', 'calendar-ceiling', 'window', 'key', 'label', 'hold'] as const;
 export type Limiter = (typeof LIMITERS)[number];
 
 export interface Limit {
   readonly by: Limiter;
   readonly glass: Glass;
+  /** The label that holds the entry back, where that is the limit. */
+  readonly label?: string;
 }
 
 /** A limit and whether it is (one of) the least, the one that decides. */

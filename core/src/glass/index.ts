@@ -14,28 +14,63 @@ export {
   type Limiter,
   type Reason,
 } from './glass';
+export { LOCKED_DOWN, NO_CEILINGS, type CeilingSet, type Ceilings } from './ceilings';
 export {
+  CUT_FIELDS,
   FIELD_RULES,
-  NO_SWITCHES,
   SWITCHED_FIELDS,
+  USUAL_SWITCHES,
   contentThrough,
   fieldsThrough,
+  fieldsThroughCut,
+  glassOfCut,
+  type CutField,
   type OutwardContent,
   type OutwardField,
   type SwitchedField,
   type Switches,
 } from './fields';
 export {
+  CONDITION_FIELDS,
+  PROPERTY_TESTS,
+  conditionsOf,
+  fieldsOfFilter,
+  filterTest,
+  goneFrom,
+  isContradictory,
+  readFilter,
+  type Condition,
+  type Filter,
+  type KnownNames,
+  type PropertyTest,
+} from './filter';
+export { conditionWords, filterWords } from './filterWords';
+export {
+  PLAIN_TITLE,
+  TITLE_PARTS,
+  readPattern,
+  titleFrom,
+  type TitlePart,
+  type TitlePattern,
+} from './titlePattern';
+export {
   DUE_FORMS,
+  INCLUDE_ALL,
   ROUNDINGS,
+  SOURCE_GLASSES,
+  labelHoldOf,
   rangeOfHorizon,
   type DueForm,
   type Horizon,
+  type Include,
+  type LabelHold,
   type Reader,
   type Rounding,
+  type SourceGlass,
   type SourceRule,
   type WindowRules,
   type Wording,
+  type WordingText,
 } from './rules';
 export {
   compareText,
@@ -50,6 +85,53 @@ export {
   type OutwardView,
 } from './view';
 export { mergeSpans, timeOfSpan, type Span } from './busySpans';
-export { limitsFor, outwardView, type TellingMemo } from './outwardView';
+export {
+  fieldsOfSource,
+  glassOfSource,
+  limitsFor,
+  outwardView,
+  sourceLimits,
+  takenBy,
+  type TellingMemo,
+} from './outwardView';
+export {
+  differenceOf,
+  itemOf,
+  timesOf,
+  type ItemChange,
+  type ItemPart,
+  type ViewDifference,
+} from './difference';
+export {
+  EXPOSURE_KINDS,
+  exposuresOf,
+  newlyExposed,
+  type Exposure,
+  type ExposureKind,
+  type Watch,
+} from './exposure';
+export {
+  DEMANDS,
+  isQuiet,
+  rehearse,
+  type Demand,
+  type Rehearsal,
+  type RehearsedState,
+  type RehearsedView,
+  type RehearsedWindow,
+} from './rehearsal';
+export {
+  SIGHT_MARKS,
+  sightlines,
+  whoSees,
+  type EntryPath,
+  type EntrySight,
+  type SightCell,
+  type SightMark,
+  type SightPath,
+  type SightRow,
+  type SightedWindow,
+} from './sightlines';
+export { checkRules } from './checkRules';
 export { fingerprint, pseudonym } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';

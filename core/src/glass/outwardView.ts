@@ -1,11 +1,20 @@
-import { occurrencesOf, type Entry, type Occurrence, type Range } from '../entries';
+import { occurrencesOf, type Content, type Entry, type Occurrence, type Range } from '../entries';
 import { mergeSpans, roundSpans, timeOfSpan, type Span } from './busySpans';
-import { contentThrough, fieldsThrough } from './fields';
+import {
+  contentThrough,
+  fieldsThrough,
+  fieldsThroughCut,
+  glassOfCut,
+  type OutwardContent,
+  type OutwardField,
+} from './fields';
+import { filterTest } from './filter';
 import { effectiveGlass, type Glass, type Limit } from './glass';
 import { pseudonym } from './pseudonym';
 import { compareText, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
-import { tellSeries, type Telling } from './series';
-import type { Reader, WindowRules } from './rules';
+import { tellSeries } from './series';
+import { labelHoldOf, type Reader, type SourceRule, type WindowRules } from './rules';
+import { PLAIN_TITLE, readPattern, titleFrom } from './titlePattern';
 
 /** The outward part of one entry: what is told of it, and the time that it takes behind frosted glass. */
 interface Told {
@@ -22,18 +31,88 @@ const HOLD_LIMITS: Readonly<Record<Entry['hold'], Glass | null>> = {
   'keep-in': 'shut',
 };
 
-/** Returns all limits to what a reader sees of an entry; `hold` is that of the entry or of one of its dates. */
+/** Returns all limits to what a reader sees of an entry; `hold` and `labels` are those of the entry or of one of its dates. */
 export function limitsFor(
-  entry: Pick<Entry, 'calendarId' | 'hold'>,
-  rules: Pick<WindowRules, 'sources'>,
+  entry: Pick<Entry, 'calendarId' | 'hold' | 'labels'>,
+  rules: Pick<WindowRules, 'sources' | 'ceilings' | 'labelHolds'>,
   reader: Reader,
 ): Limit[] {
-  const source = rules.sources.find((s) => s.calendarId === entry.calendarId);
-  const limits: Limit[] = [{ by: 'window', glass: source?.glass ?? 'shut' }];
-  if (reader.cap) limits.push({ by: 'key', glass: reader.cap });
+  const limits = sourceLimits(entry.calendarId, rules, reader);
+  const label = labelHoldOf(entry.labels, rules.labelHolds);
+  if (label) limits.push({ by: 'label', glass: HOLD_LIMITS[label.hold]!, label: label.label });
   const hold = HOLD_LIMITS[entry.hold];
   if (hold) limits.push({ by: 'hold', glass: hold });
   return limits;
+}
+
+/** Returns the limits that hold for every entry of a calendar. */
+export function sourceLimits(
+  calendarId: string,
+  { sources, ceilings }: Pick<WindowRules, 'sources' | 'ceilings'>,
+  { audience, cap }: Reader,
+): Limit[] {
+  const source = sources.find((s) => s.calendarId === calendarId);
+  const limits: Limit[] = [{ by: 'window', glass: source ? glassOfSource(source) : 'shut' }];
+  const [house, own] = [ceilings.house[audience], ceilings.calendars[calendarId]?.[audience]];
+  if (house) limits.push({ by: 'house-ceiling', glass: house });
+  if (own) limits.push({ by: 'calendar-ceiling', glass: own });
+  if (cap) limits.push({ by: 'key', glass: cap });
+  return limits;
+}
+
+/** Returns the glass that a source counts as where it is compared with others. */
+export function glassOfSource({ glass, fields }: SourceRule): Glass {
+  return glass === 'cut' ? glassOfCut(fields) : glass;
+}
+
+/** Returns the fields that go out for entries of a source where the glass in force is `glass`. */
+export function fieldsOfSource(
+  source: SourceRule,
+  glass: Glass,
+  { switches }: Pick<WindowRules, 'switches'>,
+): OutwardField[] {
+  return source.glass === 'cut' ? fieldsThroughCut(glass, source.fields) : fieldsThrough(glass, switches);
+}
+
+/** Returns what makes content outward: the fields that go out, and the title by the window's pattern. */
+function outwardContent(
+  source: SourceRule,
+  glass: Glass,
+  rules: WindowRules,
+): (content: Content) => OutwardContent {
+  const fields = fieldsOfSource(source, glass, rules);
+  const plain = rules.titlePattern === PLAIN_TITLE;
+  const pattern = readPattern(rules.titlePattern);
+  const titled = fields.includes('title');
+  return (content) => {
+    const out = contentThrough(content, fields);
+    if (plain && titled) return out;
+    const title = titleFrom(pattern, out, source.as);
+    return { ...out, title: title || rules.wording.busyWord };
+  };
+}
+
+/** Returns whether the window takes content at all, by what it leaves out of free, cancelled and tentative entries. */
+function isIncluded({ shows, status }: Content, { include }: WindowRules): boolean {
+  if (shows === 'free' && !include.free) return false;
+  if (status === 'cancelled' && !include.cancelled) return false;
+  return status !== 'tentative' || include.tentative;
+}
+
+/** What is the same for all entries of a view. */
+interface Setting {
+  readonly rules: WindowRules;
+  readonly range: Range;
+  readonly reader: Reader;
+  readonly takes: (calendarId: string, content: Content) => boolean;
+  /** By calendar and glass. */
+  readonly outward: Map<string, (content: Content) => OutwardContent>;
+}
+
+/** Returns whether a window takes content of a calendar: it passes the filter, and its status is not left out. */
+export function takenBy(rules: WindowRules): (calendarId: string, content: Content) => boolean {
+  const passes = filterTest(rules.filter, rules.gone);
+  return (calendarId, content) => isIncluded(content, rules) && passes(calendarId, content);
 }
 
 /**
@@ -52,10 +131,11 @@ export function outwardView(
 ): OutwardView {
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
+  const setting: Setting = { rules, range, reader, takes: takenBy(rules), outward: new Map() };
   for (const entry of entries) {
     let told = memo.get(entry);
     if (!told) {
-      told = tell(entry, rules, range, reader);
+      told = tell(entry, setting);
       memo.set(entry, told);
     }
     items.push(...told.items);
@@ -73,17 +153,25 @@ export function outwardView(
   };
 }
 
-function tell(entry: Entry, rules: WindowRules, range: Range, reader: Reader): Told {
-  const { hostZone, secret } = rules;
+function tell(entry: Entry, setting: Setting): Told {
+  const { rules, range, reader, takes } = setting;
+  const { hostZone } = rules;
+  const source = rules.sources.find((s) => s.calendarId === entry.calendarId);
+  if (!source) return NOTHING;
   const own = effectiveGlass(limitsFor(entry, rules, reader)).glass;
-  if (own === 'shut') return { items: [], spans: [] };
+  if (own === 'shut') return NOTHING;
   const visible: Occurrence[] = [];
   const spans: Span[] = [];
+  const plainTaken = takes(entry.calendarId, entry);
+  if (!plainTaken && !entry.overrides.length) return NOTHING;
   for (const one of occurrencesOf(entry, range, hostZone)) {
+    if (!(one.overridden ? takes(entry.calendarId, one.content) : plainTaken)) continue;
+    const { calendarId } = entry;
+    const { hold, labels } = one.content;
     const { glass } = one.overridden
       ? effectiveGlass([
           { by: 'hold', glass: own },
-          ...limitsFor({ ...entry, hold: one.content.hold }, rules, reader),
+          ...limitsFor({ calendarId, hold, labels }, rules, reader),
         ])
       : { glass: own };
     if (glass === 'frosted') {
@@ -95,15 +183,26 @@ function tell(entry: Entry, rules: WindowRules, range: Range, reader: Reader): T
       });
     } else if (glass !== 'shut') visible.push(one);
   }
-  const telling: Telling = { fields: fieldsThrough(own, rules.switches), secret, range, hostZone };
-  return { items: visible.length ? tellVisible(entry, visible, telling) : [], spans };
+  return { items: visible.length ? tellVisible(entry, visible, source, own, setting) : [], spans };
 }
 
-function tellVisible(entry: Entry, visible: readonly Occurrence[], telling: Telling): OutwardItem[] {
-  if (entry.recurrence) return tellSeries(entry, visible, telling);
+const NOTHING: Told = { items: [], spans: [] };
+
+function tellVisible(
+  entry: Entry,
+  visible: readonly Occurrence[],
+  source: SourceRule,
+  glass: Glass,
+  { rules, range, outward }: Setting,
+): OutwardItem[] {
+  const key = `${glass}|${source.calendarId}`;
+  let tellContent = outward.get(key);
+  if (!tellContent) outward.set(key, (tellContent = outwardContent(source, glass, rules)));
+  const { secret, hostZone } = rules;
+  if (entry.recurrence) return tellSeries(entry, visible, { outward: tellContent, secret, range, hostZone });
   const { start, end, from, to, content } = visible[0]!;
-  const uid = pseudonym(telling.secret, entry.id);
-  return [{ kind: 'single', uid, start, end, from, to, content: contentThrough(content, telling.fields) }];
+  const uid = pseudonym(secret, entry.id);
+  return [{ kind: 'single', uid, start, end, from, to, content: tellContent(content) }];
 }
 
 function busyItems(spans: readonly Span[], rules: WindowRules, range: Range): OutwardBusy[] {

@@ -1,50 +1,93 @@
-import { DAY, dayOfWall, instantOf, wallAt, type Instant, type ZoneName } from '../zones';
-import type { Range } from '../entries';
+import { DAY, dayFromText, dayOfWall, instantOf, wallAt, type Instant, type ZoneName } from '../zones';
+import { plainText, type Range } from '../entries';
+import type { Ceilings } from './ceilings';
 import type { Colour } from './colours';
-import type { Switches } from './fields';
+import type { CutField, Switches } from './fields';
+import type { Filter } from './filter';
 import type { Audience, Glass } from './glass';
 
 export const ROUNDINGS = [0, 15, 30, 60] as const;
 /** Minutes to which busy spans are widened; 0 leaves them exact. */
 export type Rounding = (typeof ROUNDINGS)[number];
 
-/** Whole days before and after today, by the clocks of the host zone. */
-export interface Horizon {
-  readonly pastDays: number;
-  readonly nextDays: number;
-}
+/** Whole days by the clocks of the host zone: some before and after today, or from one day to another, both included. */
+export type Horizon =
+  | { readonly kind: 'rolling'; readonly pastDays: number; readonly nextDays: number }
+  | { readonly kind: 'fixed'; readonly from: string; readonly to: string };
+
+/** What stands before a calendar: one of the glasses, or one that is cut field by field. */
+export const SOURCE_GLASSES = ['shut', 'frosted', 'tinted', 'clear', 'cut'] as const;
+export type SourceGlass = (typeof SOURCE_GLASSES)[number];
 
 export interface SourceRule {
   readonly calendarId: string;
-  readonly glass: Glass;
+  readonly glass: SourceGlass;
+  /** The fields that were picked; they count where the glass is cut. */
+  readonly fields: readonly CutField[];
+  /** The calendar's name as outsiders may read it in titles. */
+  readonly as: string;
 }
 
 export const DUE_FORMS = ['all-day', 'task'] as const;
 /** Whether due items stand in feeds as all-day entries, which every program shows, or as tasks (VTODO). */
 export type DueForm = (typeof DUE_FORMS)[number];
 
-/** How a window names itself to readers. */
-export interface Wording {
+/** How a window names itself to readers of one language. */
+export interface WordingText {
+  /** A language tag (RFC 5646), or empty where none is told. */
+  readonly language: string;
   readonly name: string;
   readonly description: string;
+  readonly topic: string;
+}
+
+/** How a window names itself to readers. Everything in it goes out. */
+export interface Wording extends WordingText {
   readonly colour: Colour;
+  /** Whom readers can ask. */
+  readonly contact: string;
   /** The one word that stands for every entry behind frosted glass. */
   readonly busyWord: string;
   readonly dueAs: DueForm;
+  /** The same in further languages. */
+  readonly translations: readonly WordingText[];
+}
+
+/** Whether entries that leave time free, are cancelled or tentative stand in the window at all. */
+export interface Include {
+  readonly free: boolean;
+  readonly cancelled: boolean;
+  readonly tentative: boolean;
+}
+
+export const INCLUDE_ALL: Include = { free: true, cancelled: true, tentative: true };
+
+/** A label that always holds an entry back. */
+export interface LabelHold {
+  readonly label: string;
+  readonly hold: 'frost' | 'keep-in';
 }
 
 /** Everything that decides what a window lets out. */
 export interface WindowRules {
   readonly wording: Wording;
+  /** See readPattern. */
+  readonly titlePattern: string;
   readonly hostZone: ZoneName;
   readonly horizon: Horizon;
   readonly sources: readonly SourceRule[];
+  readonly filter: Filter | null;
+  readonly include: Include;
+  readonly labelHolds: readonly LabelHold[];
   readonly rounding: Rounding;
   /** Whether tentative spans behind frosted glass are marked as such. */
   readonly tellTentative: boolean;
   readonly switches: Switches;
   /** Key of the window's pseudonyms. It never goes out. */
   readonly secret: string;
+  readonly ceilings: Ceilings;
+  /** Names in the filter that are gone; see goneFrom. */
+  readonly gone: readonly string[];
 }
 
 /** Who looks: the audience ring of the key, and the key's own limit where it has one. */
@@ -56,8 +99,17 @@ export interface Reader {
 /** Returns the stretch that a horizon covers at an instant: from a midnight to a midnight of the host zone. */
 export function rangeOfHorizon(horizon: Horizon, hostZone: ZoneName, now: Instant): Range {
   const today = dayOfWall(wallAt(hostZone, now));
-  return {
-    from: instantOf(hostZone, (today - horizon.pastDays) * DAY),
-    to: instantOf(hostZone, (today + horizon.nextDays + 1) * DAY),
-  };
+  const [first, last] =
+    horizon.kind === 'fixed'
+      ? [dayFromText(horizon.from), dayFromText(horizon.to)]
+      : [today - horizon.pastDays, today + horizon.nextDays];
+  return { from: instantOf(hostZone, first * DAY), to: instantOf(hostZone, (last + 1) * DAY) };
+}
+
+/** Returns the label of an entry that holds it back most, or null. */
+export function labelHoldOf(labels: readonly string[], holds: readonly LabelHold[]): LabelHold | null {
+  if (!holds.length || !labels.length) return null;
+  const own = new Set(labels.map(plainText));
+  const found = holds.filter((h) => own.has(plainText(h.label)));
+  return found.find((h) => h.hold === 'keep-in') ?? found[0] ?? null;
 }

@@ -4,20 +4,21 @@ import {
   untilText,
   wallOf,
   whenLike,
+  type Content,
   type Entry,
   type Occurrence,
   type Range,
   type When,
 } from '../entries';
 import { wallToText, type Wall, type ZoneName } from '../zones';
-import { contentThrough, type OutwardContent, type OutwardField } from './fields';
+import type { OutwardContent } from './fields';
 import { inferRule } from './inferRule';
 import { pseudonym } from './pseudonym';
 import type { OutwardItem, OutwardOverride, OutwardSingle, OutwardTime } from './view';
 
 /** What is needed to tell a recurring entry outward. */
 export interface Telling {
-  readonly fields: readonly OutwardField[];
+  readonly outward: (content: Content) => OutwardContent;
   readonly secret: string;
   readonly range: Range;
   readonly hostZone: ZoneName;
@@ -31,14 +32,14 @@ export interface Telling {
  * but the visible occurrences has a say in the result.
  */
 export function tellSeries(entry: Entry, visible: readonly Occurrence[], telling: Telling): OutwardItem[] {
-  const own = contentThrough(entry, telling.fields);
+  const own = telling.outward(entry);
   const ownText = JSON.stringify(own);
   const span = wallOf(entry.end) - wallOf(entry.start);
   const plain: OutwardTime[] = [];
   const overrides: OutwardOverride[] = [];
   const apart: OutwardSingle[] = [];
   for (const one of visible) {
-    const content = one.overridden ? contentThrough(one.content, telling.fields) : own;
+    const content = one.overridden ? telling.outward(one.content) : own;
     const time: OutwardTime = { start: one.start, end: one.end, from: one.from, to: one.to };
     const slot = one.slot!;
     const usual =

@@ -90,6 +90,45 @@ export const PROBLEMS = {
   },
   'table-row': { status: 422, say: 'This row was left out: {reason}.' },
   'columns-missing': { status: 422, say: 'Say which column holds: {columns}. Then go on.' },
+  'filter-invalid': {
+    status: 422,
+    say: 'The filter cannot be read: {reason}. Mend that condition, or take it out.',
+  },
+  'filter-contradictory': {
+    status: 422,
+    say: 'The filter contradicts itself, so nothing could ever pass it. Take one of its conditions out, or join them by “or”.',
+  },
+  'pattern-invalid': {
+    status: 422,
+    say: 'The pattern of titles cannot be read: {reason}.',
+  },
+  'horizon-invalid': {
+    status: 422,
+    say: 'The horizon ends ({to}) before it starts ({from}). Swap its days.',
+  },
+  'cut-empty': {
+    status: 422,
+    say: 'A cut glass lets at least one field through. Pick one, or make the glass frosted or shut.',
+  },
+  'confirm-needed': {
+    status: 409,
+    say: 'This has a large effect outside, so it must be confirmed first: {effects}.',
+  },
+  'draft-missing': { status: 404, say: 'There is no draft of this window. Change something first.' },
+  'schedule-past': { status: 422, say: 'That time has passed. Choose one that is still to come.' },
+  'label-in-use': {
+    status: 409,
+    say: 'The label “{label}” is on {count} entries. Take it off them first, then forget it.',
+  },
+  'lock-down-over': {
+    status: 409,
+    say: 'The lock-down is more than a day old, so it cannot be taken back in one step. A steward sets the ceilings anew under House.',
+  },
+  'request-answered': { status: 409, say: 'This request was answered already. Reload the page.' },
+  'revision-missing': {
+    status: 404,
+    say: 'The ledger has no revision of this number. Choose one from the list.',
+  },
   'window-closed': { status: 409, say: 'This window is closed. Open it again before you change it.' },
   'source-missing': { status: 422, say: 'A window needs at least one calendar. Choose one.' },
   'storage-away': {

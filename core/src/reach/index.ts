@@ -1,1 +1,2 @@
 export { nextRevision, printOf, type Revision, type Stamp } from './revision';
+export { ledgerStep, viewAfter, type LedgerItem, type LedgerStep } from './ledger';

@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import { HOLDS, STATUSES, fitKind, type Content, type Entry, type Override, type When } from '../entries';
-import { DUE_FORMS, GLASSES, ROUNDINGS, type WindowRules } from '../glass';
+import {
+  AUDIENCES,
+  CUT_FIELDS,
+  DUE_FORMS,
+  GLASSES,
+  ROUNDINGS,
+  SOURCE_GLASSES,
+  goneFrom,
+  type CeilingSet,
+  type Filter,
+  type WindowRules,
+} from '../glass';
 import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, type Wall } from '../zones';
-import { HOST, rulesOf } from './samples';
+import { HOST, rulesOf, source } from './samples';
 
 /** The range of all generated windows: a year with both clock changes of the host zone. */
 export const RANGE = { from: Date.UTC(2026, 1, 1, 4), to: Date.UTC(2026, 11, 1, 4) };
@@ -138,23 +149,95 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
     });
   });
 
-/** Rules of a window on calendars a and b; c is never a source. */
+const LABELS = ['Gate', 'Spring tide', '漁港 visit'];
+
+const condition: fc.Arbitrary<Filter> = fc.oneof(
+  fc.record({ field: fc.constant('label' as const), value: fc.constantFrom(...LABELS, 'forgotten') }),
+  fc.record({ field: fc.constant('calendar' as const), value: fc.constantFrom('a', 'b', 'left') }),
+  fc.record({
+    field: fc.constant('kind' as const),
+    value: fc.constantFrom('event' as const, 'due' as const),
+  }),
+  fc.record({ field: fc.constant('status' as const), value: fc.constantFrom(...STATUSES) }),
+  fc.record({ field: fc.constant('text' as const), value: fc.constantFrom('gate', 'tide') }),
+  fc.record({ field: fc.constant('person' as const), value: fc.constantFrom('Gate', 'ida@ostrel.example') }),
+  fc.record({
+    field: fc.constant('property' as const),
+    name: fc.constantFrom('Berth', 'gone'),
+    test: fc.constantFrom('is' as const, 'contains' as const, 'at-most' as const),
+    value: fc.constantFrom('Gate', 'tide'),
+  }),
+);
+
+/** Filters of every condition, joined and denied; some of them name what is gone. */
+export const filterArbitrary: fc.Arbitrary<Filter> = fc.letrec<{ node: Filter }>((tie) => ({
+  node: fc.oneof(
+    { depthSize: 'small', withCrossShrink: true },
+    condition,
+    fc.array(tie('node'), { minLength: 1, maxLength: 3 }).map((all) => ({ all })),
+    fc.array(tie('node'), { minLength: 1, maxLength: 3 }).map((any) => ({ any })),
+    tie('node').map((not) => ({ not })),
+  ),
+})).node;
+
+const PATTERNS = [
+  '{title}',
+  '{title}',
+  '{calendar}: {title}',
+  '{title}[ ({label})]',
+  '{person|label|"Somebody"}: {title|place}',
+  '{property:Berth|calendar}[, {status}][, {kind}]',
+];
+
+const ceilingSet: fc.Arbitrary<CeilingSet> = fc
+  .array(fc.tuple(fc.constantFrom(...AUDIENCES), fc.constantFrom(...GLASSES, 'clear', 'tinted')), {
+    maxLength: 2,
+  })
+  .map((pairs) => Object.fromEntries(pairs));
+
+const sourceArbitrary = (id: string) =>
+  fc
+    .record({
+      glass: fc.constantFrom(...SOURCE_GLASSES),
+      fields: fc.uniqueArray(fc.constantFrom(...CUT_FIELDS), { minLength: 1 }),
+    })
+    .map(({ glass, fields }) => source(id, glass, fields));
+
+/** Rules of a window on calendars a and b; c is never a source. Filters, ceilings and the like come often, not always. */
 export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
   .record({
-    a: fc.constantFrom(...GLASSES),
-    b: fc.constantFrom(...GLASSES),
+    a: sourceArbitrary('a'),
+    b: sourceArbitrary('b'),
     rounding: fc.constantFrom(...ROUNDINGS),
     tellTentative: fc.boolean(),
     dueAs: fc.constantFrom(...DUE_FORMS),
-    switches: fc.record({ joinLink: fc.boolean(), people: fc.boolean(), contact: fc.boolean() }),
+    switches: fc.record({
+      joinLink: fc.boolean(),
+      people: fc.boolean(),
+      contact: fc.boolean(),
+      planned: fc.boolean(),
+    }),
+    titlePattern: fc.constantFrom(...PATTERNS),
+    filter: fc.option(filterArbitrary),
+    include: fc.record({ free: fc.boolean(), cancelled: fc.boolean(), tentative: fc.boolean() }),
+    labelHolds: fc.array(
+      fc.record({
+        label: fc.constantFrom(...LABELS),
+        hold: fc.constantFrom('frost' as const, 'keep-in' as const),
+      }),
+      { maxLength: 1 },
+    ),
+    house: ceilingSet,
+    own: ceilingSet,
   })
-  .map(({ a, b, dueAs, ...rest }) =>
-    rulesOf('shut', {
+  .map(({ a, b, dueAs, house, own, filter, ...rest }) => {
+    const known = { calendars: ['a', 'b', 'c'], labels: LABELS, properties: ['Berth'] };
+    return rulesOf('shut', {
       ...rest,
       wording: { ...rulesOf('shut').wording, dueAs },
-      sources: [
-        { calendarId: 'a', glass: a },
-        { calendarId: 'b', glass: b },
-      ],
-    }),
-  );
+      sources: [a, b],
+      filter,
+      gone: goneFrom(filter, known),
+      ceilings: { house, calendars: { a: own } },
+    });
+  });

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { contentOf, wallOf, type Content, type Entry } from '../entries';
-import { atLeast, effectiveGlass, limitsFor, type Glass, type Reader, type WindowRules } from '../glass';
+import {
+  effectiveGlass,
+  fieldsOfFilter,
+  fieldsOfSource,
+  limitsFor,
+  type Glass,
+  type Reader,
+  type WindowRules,
+} from '../glass';
 import { DAY } from '../zones';
 import { RANGE, content, entryArbitrary, whenAt } from './arbitraries';
 
@@ -19,9 +27,27 @@ export const noise: fc.Arbitrary<Noise> = fc.record({
   turn: fc.nat(7),
 });
 
+/** What is looked at in deciding whether and how an entry is shown, besides what goes out: it must stay the same. */
+function deciding(rules: WindowRules): (keyof Content)[] {
+  return [
+    'status',
+    'shows',
+    'hold',
+    ...fieldsOfFilter(rules.filter),
+    ...(rules.labelHolds.length ? LABELLED : []),
+  ];
+}
+const LABELLED: readonly (keyof Content)[] = ['labels'];
+
+/** Returns `other` with the given fields of `own`. */
+function keeping(own: Content, other: Content, fields: readonly (keyof Content)[]): Content {
+  return { ...other, ...Object.fromEntries(fields.map((f) => [f, own[f]])) };
+}
+
 /**
  * Returns another inside that differs from the given one only in what a reader may not see: hidden fields, entries
- * and dates behind shut glass, the make-up of busy time, what lies outside the range, and the order of entries.
+ * and dates behind shut glass, the make-up of busy time, what lies outside the range, and the order of entries. What
+ * the filter asks of an entry that it decides on stays the same: a filter is a disclosure by itself.
  */
 export function changeHidden(
   entries: readonly Entry[],
@@ -29,14 +55,17 @@ export function changeHidden(
   reader: Reader,
   n: Noise,
 ): Entry[] {
-  const glassOf = (e: Pick<Entry, 'calendarId' | 'hold'>): Glass =>
+  const glassOf = (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>): Glass =>
     effectiveGlass(limitsFor(e, rules, reader)).glass;
   const pick = (i: number, of: number) => (n.picks[i % n.picks.length]! + i) % of;
   const changed = entries.flatMap((e, i) => {
     const other = n.contents[pick(i, n.contents.length)]!;
     const glass = glassOf(e);
-    if (glass === 'shut') return pick(i, 3) === 0 ? [] : [{ ...e, ...other, hold: e.hold, version: 9 }];
-    if (glass === 'frosted') return changeFrosted(e, other, pick(i, 4));
+    if (glass === 'shut') {
+      const labels = rules.labelHolds.length ? { labels: e.labels } : {};
+      return pick(i, 3) === 0 ? [] : [{ ...e, ...other, ...labels, hold: e.hold, version: 9 }];
+    }
+    if (glass === 'frosted') return changeFrosted(e, other, rules, pick(i, 4));
     return [changeVisible(e, other, glass, rules, glassOf)];
   });
   const hidden = n.strangers.flatMap((s, i) => stranger(s, pick(i, 4)));
@@ -68,19 +97,15 @@ function whenAtLike({ start }: Entry, wall: number) {
 }
 
 /** Behind frosted glass only the union of busy time may be told: everything that it is made of can change. */
-function changeFrosted(e: Entry, other: Content, way: number): Entry[] {
-  const keep = { status: e.status, shows: e.shows, hold: e.hold } as const;
+function changeFrosted(e: Entry, other: Content, rules: WindowRules, way: number): Entry[] {
+  const keep = deciding(rules);
   const disguised: Entry = {
     ...e,
-    ...other,
-    ...keep,
+    ...keeping(e, other, keep),
     id: `other-${e.id}`,
     uid: 'another',
     version: 5,
-    overrides: e.overrides.map((o) => ({
-      ...o,
-      content: { ...other, status: o.content.status, shows: o.content.shows, hold: o.content.hold },
-    })),
+    overrides: e.overrides.map((o) => ({ ...o, content: keeping(o.content, other, keep) })),
   };
   const within = { ...disguised, id: `within-${e.id}` };
   if (way === 0) return [disguised, within];
@@ -95,35 +120,20 @@ function changeVisible(
   other: Content,
   glass: Glass,
   rules: WindowRules,
-  glassOf: (e: Pick<Entry, 'calendarId' | 'hold'>) => Glass,
+  glassOf: (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>) => Glass,
 ): Entry {
-  const clear = atLeast(glass, 'clear');
-  const disguise = (c: Content): Content => ({
-    ...c,
-    kept: other.kept,
-    ...(clear
-      ? {}
-      : {
-          description: other.description,
-          publicLink: other.publicLink,
-          labels: other.labels,
-          attachments: other.attachments,
-          properties: other.properties,
-        }),
-    ...(clear && rules.switches.joinLink ? {} : { joinLink: other.joinLink }),
-    ...(clear && rules.switches.people ? {} : { people: other.people }),
-    ...(clear && rules.switches.contact ? {} : { contact: other.contact }),
-  });
+  const source = rules.sources.find((s) => s.calendarId === e.calendarId)!;
+  const out = fieldsOfSource(source, glass, rules);
+  const keep = [...new Set<keyof Content>([...out, ...deciding(rules), 'kind'])];
+  const disguise = (c: Content): Content => keeping(c, other, keep);
   const overrides = e.overrides.map((o) => {
-    const hold = glassOf({ ...e, hold: o.content.hold });
-    // A date that is kept in may stand anywhere and say anything.
-    if (hold === 'shut') return { ...o, content: { ...other, hold: o.content.hold } };
-    if (hold === 'frosted') {
-      return {
-        ...o,
-        content: { ...other, status: o.content.status, shows: o.content.shows, hold: o.content.hold },
-      };
+    const own = glassOf({ ...e, hold: o.content.hold, labels: o.content.labels });
+    // A date that is kept in may say anything but what holds it back.
+    if (own === 'shut') {
+      const held: (keyof Content)[] = rules.labelHolds.length ? ['hold', 'labels'] : ['hold'];
+      return { ...o, content: keeping(o.content, other, held) };
     }
+    if (own === 'frosted') return { ...o, content: keeping(o.content, other, deciding(rules)) };
     return { ...o, content: disguise(o.content) };
   });
   return {

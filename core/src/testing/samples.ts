@@ -1,5 +1,14 @@
 import { EMPTY_CONTENT, type Entry, type When } from '../entries';
-import { NO_SWITCHES, type Glass, type Reader, type WindowRules } from '../glass';
+import {
+  INCLUDE_ALL,
+  NO_CEILINGS,
+  PLAIN_TITLE,
+  USUAL_SWITCHES,
+  type Glass,
+  type Reader,
+  type SourceRule,
+  type WindowRules,
+} from '../glass';
 import { wallToText } from '../zones';
 
 export const HOST = 'America/Halifax';
@@ -41,6 +50,15 @@ function nextDay(text: string): string {
   return new Date(Date.parse(`${text}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10);
 }
 
+/** Returns a source of a window. */
+export function source(
+  calendarId: string,
+  glass: SourceRule['glass'],
+  fields: SourceRule['fields'] = [],
+): SourceRule {
+  return { calendarId, glass, fields, as: `Calendar ${calendarId}` };
+}
+
 /** Returns rules that show calendar `a` through a glass, with the parts given changed. */
 export function rulesOf(glass: Glass, parts: Partial<WindowRules> = {}): WindowRules {
   return {
@@ -50,14 +68,24 @@ export function rulesOf(glass: Glass, parts: Partial<WindowRules> = {}): WindowR
       colour: 'steelblue',
       busyWord: 'Taken',
       dueAs: 'all-day',
+      language: '',
+      topic: '',
+      contact: '',
+      translations: [],
     },
+    titlePattern: PLAIN_TITLE,
     hostZone: HOST,
-    horizon: { pastDays: 30, nextDays: 365 },
-    sources: [{ calendarId: 'a', glass }],
+    horizon: { kind: 'rolling', pastDays: 30, nextDays: 365 },
+    sources: [source('a', glass)],
+    filter: null,
+    include: INCLUDE_ALL,
+    labelHolds: [],
     rounding: 0,
     tellTentative: false,
-    switches: NO_SWITCHES,
+    switches: USUAL_SWITCHES,
     secret: 'a secret of the window',
+    ceilings: NO_CEILINGS,
+    gone: [],
     ...parts,
   };
 }

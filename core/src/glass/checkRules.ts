@@ -1,0 +1,26 @@
+import { Problem } from '../problems';
+import { dayFromText } from '../zones';
+import { isContradictory, readFilter } from './filter';
+import type { WindowRules } from './rules';
+import { readPattern } from './titlePattern';
+
+const LONGEST_DAYS = 3660;
+
+/**
+ * Throws what keeps rules from being shown: `filter-invalid`, `filter-contradictory`, `pattern-invalid`,
+ * `horizon-invalid`, `source-missing`, `cut-empty`.
+ */
+export function checkRules(
+  rules: Pick<WindowRules, 'sources' | 'filter' | 'titlePattern' | 'horizon'>,
+): void {
+  if (!rules.sources.length) throw new Problem('source-missing');
+  if (rules.sources.some((s) => s.glass === 'cut' && !s.fields.length)) throw new Problem('cut-empty');
+  readFilter(rules.filter);
+  if (isContradictory(rules.filter)) throw new Problem('filter-contradictory');
+  readPattern(rules.titlePattern);
+  const { horizon } = rules;
+  if (horizon.kind !== 'fixed') return;
+  const [first, last] = [dayFromText(horizon.from), dayFromText(horizon.to)];
+  if (last < first) throw new Problem('horizon-invalid', { from: horizon.from, to: horizon.to });
+  if (last - first > LONGEST_DAYS) throw new Problem('range-too-long', { limit: 'ten years' });
+}

@@ -1,0 +1,48 @@
+import type { Condition, Filter, PropertyTest } from './filter';
+
+const TESTS: Readonly<Record<PropertyTest, string>> = {
+  is: 'is',
+  contains: 'contains',
+  'at-least': 'is at least',
+  'at-most': 'is at most',
+};
+
+const KIND_WORDS = { event: 'events', milestone: 'milestones', due: 'due items' } as const;
+
+/** Returns a condition in words; `nameOf` names a calendar. */
+export function conditionWords(condition: Condition, nameOf: (calendarId: string) => string): string {
+  switch (condition.field) {
+    case 'calendar':
+      return `from “${nameOf(condition.value)}”`;
+    case 'label':
+      return `labelled “${condition.value}”`;
+    case 'person':
+      return `with “${condition.value}”`;
+    case 'kind':
+      return KIND_WORDS[condition.value];
+    case 'status':
+      return `marked ${condition.value}`;
+    case 'text':
+      return `that say “${condition.value}”`;
+    case 'property':
+      return `whose ${condition.name} ${TESTS[condition.test]} “${condition.value}”`;
+  }
+}
+
+/** Returns a filter as part of a sentence: “entries …”. */
+export function filterWords(filter: Filter, nameOf: (calendarId: string) => string): string {
+  return words(filter, nameOf, false);
+}
+
+function words(filter: Filter, nameOf: (id: string) => string, inside: boolean): string {
+  if ('not' in filter) {
+    const { not } = filter;
+    const grouped = 'all' in not || 'any' in not;
+    const inner = words(not, nameOf, false);
+    return grouped ? `not (${inner})` : `not ${inner}`;
+  }
+  if (!('all' in filter) && !('any' in filter)) return conditionWords(filter, nameOf);
+  const parts = 'all' in filter ? filter.all : filter.any;
+  const text = parts.map((p) => words(p, nameOf, parts.length > 1)).join('all' in filter ? ' and ' : ' or ');
+  return inside && parts.length > 1 ? `(${text})` : text;
+}

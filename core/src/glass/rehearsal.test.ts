@@ -1,0 +1,145 @@
+import { describe, expect, it } from 'vitest';
+import type { Entry } from '../entries';
+import { entry, rulesOf, source, zoned } from '../testing/samples';
+import {
+  exposuresOf,
+  differenceOf,
+  isQuiet,
+  outwardView,
+  rehearse,
+  type RehearsedWindow,
+  type WindowRules,
+} from '.';
+
+const NOW = Date.UTC(2026, 5, 10);
+const NOBODY = { people: [], words: [] };
+const one = entry({ id: '1', start: zoned('2026-06-12T10:00'), title: 'Sounding', place: 'Berth 1' });
+const two = entry({ id: '2', start: zoned('2026-06-13T10:00'), title: 'Towing', hold: 'keep-in' });
+const series = entry({
+  id: '3',
+  start: zoned('2026-06-14T10:00'),
+  recurrence: { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] },
+});
+
+function window(rules: WindowRules, parts: Partial<RehearsedWindow> = {}): RehearsedWindow {
+  const keys = [
+    { id: 'k1', madeOutTo: 'Paper', audience: 'street' as const, cap: null },
+    { id: 'k2', madeOutTo: 'Agents', audience: 'partners' as const, cap: null },
+    { id: 'k3', madeOutTo: 'Club', audience: 'partners' as const, cap: null },
+  ];
+  return { id: 'w', rules, listed: false, closed: false, keys, ...parts };
+}
+const state = (w: RehearsedWindow | null, entries: Entry[]) => ({ window: w, entries: () => entries });
+
+describe('a rehearsal', () => {
+  it('tells what appears, vanishes and changes, for every audience and cap', () => {
+    const w = window(rulesOf('tinted'));
+    const after = [
+      { ...one, title: 'Sounding, north' },
+      { ...two, hold: 'none' as const },
+    ];
+    const { views, demands } = rehearse(state(w, [one, two, series]), state(w, after), NOW, NOBODY);
+    expect(views.map((v) => v.keys.map((k) => k.madeOutTo))).toEqual([['Paper'], ['Agents', 'Club']]);
+    const { difference } = views[0]!;
+    expect(difference.items.map((c) => [c.kind, c.kind === 'changes' ? c.fields : null])).toEqual([
+      ['changes', ['title']],
+      ['appears', null],
+      ['vanishes', null],
+    ]);
+    expect(difference.times).toEqual({ before: 5, after: 2, appear: 1, vanish: 4, change: 1 });
+    expect(demands).toEqual(['most-vanishes']);
+  });
+
+  it('is quiet where readers notice nothing', () => {
+    const w = window(rulesOf('tinted'));
+    const hidden = [
+      { ...one, description: 'Only inside' },
+      { ...two, title: 'Another' },
+    ];
+    expect(isQuiet(rehearse(state(w, [one, two]), state(w, hidden), NOW, NOBODY))).toBe(true);
+    const renamed = window({ ...rulesOf('tinted'), wording: { ...rulesOf('tinted').wording, name: 'New' } });
+    const told = rehearse(state(w, [one]), state(renamed, [one]), NOW, NOBODY);
+    expect(isQuiet(told)).toBe(false);
+    expect(told.views[0]!.difference.wording).toEqual(['name']);
+  });
+
+  it('demands to be confirmed where it is listed first, or shows sensitive matter to the street', () => {
+    const w = window(rulesOf('frosted'));
+    const told = (after: RehearsedWindow, entries = [one]) =>
+      rehearse(state(w, entries), state(after, entries), NOW, { people: [], words: ['sounding'] }).demands;
+    expect(told(window(rulesOf('frosted'), { listed: true }))).toEqual(['first-listed']);
+    expect(told(window(rulesOf('tinted')))).toEqual(['most-vanishes', 'sensitive-on-street']);
+    const inner = { keys: w.keys.filter((k) => k.audience !== 'street') };
+    expect(told(window(rulesOf('tinted'), inner))).not.toContain('sensitive-on-street');
+  });
+
+  it('shows a closed window, or one that is not there, as nothing', () => {
+    const w = window(rulesOf('tinted'));
+    const closed = rehearse(state(w, [one]), state({ ...w, closed: true }, [one]), NOW, NOBODY);
+    expect(closed.views[0]!.difference.items.map((i) => i.kind)).toEqual(['vanishes']);
+    const opened = rehearse(state(null, []), state(w, [one]), NOW, NOBODY);
+    expect(opened.views[0]!.difference.items.map((i) => i.kind)).toEqual(['appears']);
+    expect(opened.demands).toEqual([]);
+  });
+
+  it('names changes of time, recurrence and of single dates', () => {
+    const rules = rulesOf('tinted');
+    const view = (e: Entry) =>
+      outwardView([e], rules, { from: NOW, to: NOW + 40 * 86_400_000 }, { audience: 'street', cap: null });
+    const fields = (after: Entry) => {
+      const [only] = differenceOf(view(series), view(after)).items;
+      return only?.kind === 'changes' ? only.fields : null;
+    };
+    expect(fields({ ...series, end: zoned('2026-06-14T12:00') })).toEqual(['time']);
+    expect(fields({ ...series, recurrence: { ...series.recurrence!, rule: 'FREQ=DAILY;COUNT=5' } })).toEqual([
+      'recurrence',
+    ]);
+    const moved = {
+      slot: zoned('2026-06-15T10:00'),
+      start: zoned('2026-06-15T12:00'),
+      end: zoned('2026-06-15T13:00'),
+    };
+    expect(fields({ ...series, overrides: [{ ...moved, content: series }] })).toEqual(['dates']);
+  });
+});
+
+describe('exposure', () => {
+  const found = (parts: Partial<Entry>, glass: 'tinted' | 'clear' = 'clear', words: string[] = []) => {
+    const rules = rulesOf('shut', {
+      sources: [source('a', glass)],
+      switches: { joinLink: true, people: true, contact: true, planned: true },
+    });
+    const view = outwardView(
+      [{ ...one, ...parts }],
+      rules,
+      { from: 0, to: 4e12 },
+      { audience: 'street', cap: null },
+    );
+    return exposuresOf(view, { people: ['Ann Lee'], words }).map((e) => `${e.kind} ${e.field} ${e.text}`);
+  };
+
+  it('finds mail addresses, phone numbers, passcodes, people and the house’s words, and says where', () => {
+    expect(found({ description: 'Ask ann@ostrel.example or +1 902 555 0134.' })).toEqual([
+      'mail-address description ann@ostrel.example',
+      'phone-number description +1 902 555 0134',
+    ]);
+    expect(found({ joinLink: 'https://meet.ostrel.example/team?pin=9020' })).toEqual([
+      'passcode joinLink https://meet.ostrel.example/team?pin=9020',
+    ]);
+    expect(found({ title: 'Lunch with ANN LEE' })).toEqual(['person title Ann Lee']);
+    expect(found({ people: [{ name: 'Bo', address: 'bo@x.example' }] })).toEqual([
+      'mail-address people bo@x.example',
+      'person people Bo',
+    ]);
+    expect(found({ place: 'Vault door' }, 'tinted', ['vault'])).toEqual(['watch-word place vault']);
+  });
+
+  it('finds nothing in what does not go out, nor in dates, times, links and halves of words', () => {
+    expect(found({ description: 'ann@ostrel.example' }, 'tinted')).toEqual([]);
+    expect(found({ description: 'From 2026-06-12 10:00-12:30 to 12.06.2026, berth 3, 2026-2027.' })).toEqual(
+      [],
+    );
+    expect(found({ publicLink: 'https://ostrel.example/plan/20260612/1234567' })).toEqual([]);
+    expect(found({ title: 'Vaulted hall' }, 'tinted', ['vault'])).toEqual([]);
+  });
+});

@@ -1,0 +1,116 @@
+import type { Entry } from '../entries';
+import type { Instant } from '../zones';
+import { differenceOf, type ViewDifference } from './difference';
+import { newlyExposed, type Exposure, type Watch } from './exposure';
+import type { Audience, Glass } from './glass';
+import { outwardView } from './outwardView';
+import { rangeOfHorizon, type WindowRules } from './rules';
+import type { OutwardView } from './view';
+
+/** A window as far as a rehearsal needs it. */
+export interface RehearsedWindow {
+  readonly id: string;
+  readonly rules: WindowRules;
+  readonly listed: boolean;
+  readonly closed: boolean;
+  readonly keys: readonly {
+    readonly id: string;
+    readonly madeOutTo: string;
+    readonly audience: Audience;
+    readonly cap: Glass | null;
+  }[];
+}
+
+/** One state of what is inside and of how it is shown; entries by calendar. */
+export interface RehearsedState {
+  readonly window: RehearsedWindow | null;
+  readonly entries: (calendarId: string) => Iterable<Entry>;
+}
+
+export const DEMANDS = ['most-vanishes', 'first-listed', 'sensitive-on-street'] as const;
+/** An effect so large that it must be confirmed by itself. */
+export type Demand = (typeof DEMANDS)[number];
+
+/** What one group of keys (of one audience and cap) would see differently. */
+export interface RehearsedView {
+  readonly audience: Audience;
+  readonly cap: Glass | null;
+  readonly keys: readonly { readonly id: string; readonly madeOutTo: string }[];
+  readonly before: OutwardView | null;
+  readonly after: OutwardView | null;
+  readonly difference: ViewDifference;
+  readonly exposed: readonly Exposure[];
+}
+
+export interface Rehearsal {
+  readonly windowId: string;
+  readonly name: string;
+  readonly views: readonly RehearsedView[];
+  readonly demands: readonly Demand[];
+}
+
+/** Returns what readers of a window would see differently after a change, for every audience and cap of its keys. */
+export function rehearse(
+  before: RehearsedState,
+  after: RehearsedState,
+  now: Instant,
+  watch: Watch,
+): Rehearsal {
+  const groups = new Map<string, RehearsedView['keys'] & { id: string; madeOutTo: string }[]>();
+  const readers = new Map<string, { audience: Audience; cap: Glass | null }>();
+  for (const state of [before, after]) {
+    for (const { id, madeOutTo, audience, cap } of state.window?.keys ?? []) {
+      const group = `${audience}|${cap ?? ''}`;
+      readers.set(group, { audience, cap });
+      const keys = groups.get(group) ?? [];
+      if (!keys.some((k) => k.id === id)) groups.set(group, [...keys, { id, madeOutTo }]);
+    }
+  }
+  const views = [...readers].map(([group, reader]): RehearsedView => {
+    const [old, next] = [viewOf(before, reader, now), viewOf(after, reader, now)];
+    return {
+      ...reader,
+      keys: groups.get(group)!,
+      before: old,
+      after: next,
+      difference: differenceOf(old, next),
+      exposed: newlyExposed(old, next, watch),
+    };
+  });
+  const window = after.window ?? before.window;
+  return {
+    windowId: window?.id ?? '',
+    name: window?.rules.wording.name ?? '',
+    views,
+    demands: demandsOf(before, after, views),
+  };
+}
+
+function viewOf(
+  { window, entries }: RehearsedState,
+  reader: { audience: Audience; cap: Glass | null },
+  now: Instant,
+): OutwardView | null {
+  const opens = window?.keys.some((k) => k.audience === reader.audience && k.cap === reader.cap);
+  if (!window || !opens || window.closed) return null;
+  const { rules } = window;
+  const all = rules.sources.flatMap((s) => [...entries(s.calendarId)]);
+  return outwardView(all, rules, rangeOfHorizon(rules.horizon, rules.hostZone, now), reader);
+}
+
+function demandsOf(before: RehearsedState, after: RehearsedState, views: readonly RehearsedView[]): Demand[] {
+  const most = views.some(({ difference: { times } }) => times.vanish * 2 > times.before);
+  const listed = !!after.window?.listed && !before.window?.listed;
+  const street = views.some((v) => v.audience === 'street' && v.exposed.length > 0);
+  const demanded: Readonly<Record<Demand, boolean>> = {
+    'most-vanishes': most,
+    'first-listed': listed,
+    'sensitive-on-street': street,
+  };
+  return DEMANDS.filter((d) => demanded[d]);
+}
+
+/** Returns whether a rehearsal shows nothing that a reader would notice. */
+export function isQuiet({ views }: Pick<Rehearsal, 'views'>): boolean {
+  return views.every((v) => !v.difference.items.length && !v.difference.wording.length);
+}
