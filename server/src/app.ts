@@ -19,9 +19,13 @@ import { openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
 import { outwardRoutes } from './outward/outwardRoutes';
+import type { KeyUses } from './outward/keyUses';
 import type { Publisher } from './outward/publisher';
 import { checkCsrf, sessions, userOf } from './people/session';
 import { sessionRoutes } from './people/sessionRoutes';
+import { ceilingRoutes } from './ceilings/ceilingRoutes';
+import { labelRoutes } from './house/labelRoutes';
+import { ledgerRoutes } from './windows/ledgerRoutes';
 import { windowRoutes } from './windows/windowRoutes';
 
 /** Returns the Express application for everything but warm polls, and a function that ends its connections. */
@@ -30,6 +34,7 @@ export function createApp(
   sequelize: Sequelize,
   publisher: Publisher,
   stream: ChangeStream,
+  uses: KeyUses,
 ): { app: Express; close: () => Promise<void> } {
   const app = express();
   app.disable('x-powered-by');
@@ -54,7 +59,7 @@ export function createApp(
       },
     }),
   );
-  app.use(outwardRoutes(publisher, config.publicUrl));
+  app.use(outwardRoutes(publisher, config.publicUrl, uses));
 
   const { middleware, close } = sessions(config);
   app.use('/api', api(config, sequelize, publisher, stream, middleware));
@@ -71,15 +76,19 @@ function api(
   stream: ChangeStream,
   session: express.RequestHandler,
 ): Router {
+  const settle = () => publisher.catchUp();
   const routes = [
     ...sessionRoutes,
     ...calendarRoutes(sequelize),
     ...entryRoutes(sequelize),
     ...editRoutes(sequelize),
-    ...houseRoutes,
+    ...houseRoutes(sequelize, settle),
     changeRoute(stream),
-    ...windowRoutes(sequelize, config.publicUrl, () => publisher.catchUp()),
-    ...(config.demoAccounts ? [demoRoute(config.demoAccounts, config.publicUrl)] : []),
+    ...windowRoutes({ sequelize, publisher, publicUrl: config.publicUrl }),
+    ...ledgerRoutes,
+    ...ceilingRoutes(sequelize, settle),
+    ...labelRoutes(sequelize, settle),
+    ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, config.publicUrl)] : []),
   ];
   const router = Router();
   router.use(helmet(), (_req, res, next) => {

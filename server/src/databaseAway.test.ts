@@ -1,8 +1,7 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
-import { NO_SWITCHES } from '@zonal/core/glass';
 import { createConnection, createServer, type Socket } from 'node:net';
 import { afterAll, expect, it } from 'vitest';
-import { TestClient, eventually, freshDatabase, testServer } from './testing';
+import { TestClient, eventually, freshDatabase, testServer, windowInput } from './testing';
 
 /** Stands between server and database, and can cut every connection. */
 async function cuttableProxy(target: URL) {
@@ -61,20 +60,11 @@ it('goes on serving the last known bytes while the database is away, refuses edi
   };
   await client.call('POST', `/calendars/${calendar.id}/entries`, entry);
   const window = (
-    await client.call('POST', '/windows', {
-      name: 'Quay',
-      description: '',
-      colour: 'teal',
-      busyWord: 'Busy',
-      dueAs: 'all-day',
-      hostZone: 'UTC',
-      horizon: { pastDays: 1, nextDays: 30 },
-      rounding: 0,
-      tellTentative: false,
-      switches: NO_SWITCHES,
-      listed: true,
-      sources: [{ calendarId: calendar.id, glass: 'tinted' }],
-    })
+    await client.call(
+      'POST',
+      '/windows',
+      windowInput(calendar.id, 'tinted', { hostZone: 'UTC', listed: true }),
+    )
   ).body;
   const { token } = window.keys[0];
   const feed = await (await fetch(`${server.base}/feed/${token}.ics`)).text();

@@ -1,9 +1,10 @@
 import type { DemoAccount } from './config';
 import { route } from './http/route';
+import type { Sequelize } from 'sequelize';
 import { windowAnswers } from './windows/windowStore';
 
 /** The accounts and addresses of the demo. Mounted in demo mode only. */
-export const demoRoute = (accounts: readonly DemoAccount[], publicUrl: string) =>
+export const demoRoute = (accounts: readonly DemoAccount[], sequelize: Sequelize, publicUrl: string) =>
   route({
     method: 'get',
     path: '/demo',
@@ -12,7 +13,7 @@ export const demoRoute = (accounts: readonly DemoAccount[], publicUrl: string) =
     open: true,
     handle: async () => ({
       accounts,
-      windows: (await windowAnswers(publicUrl)).flatMap((w) =>
+      windows: (await windowAnswers(sequelize, publicUrl)).flatMap((w) =>
         w.keys.map((k) => ({
           slug: w.slug,
           title: w.wording.name,

@@ -1,9 +1,8 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
-import { NO_SWITCHES } from '@zonal/core/glass';
 import { gunzipSync } from 'node:zlib';
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestClient, eventually, freshDatabase, testServer } from './testing';
+import { TestClient, eventually, freshDatabase, testServer, windowInput as anyWindow } from './testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let second: Awaited<ReturnType<typeof testServer>>;
@@ -46,21 +45,8 @@ const entryInput = (parts: object = {}) => ({
   ...parts,
 });
 
-const windowInput = (calendarId: string, glass: string, parts: object = {}) => ({
-  name: `Window ${++serial}`,
-  description: 'What goes on',
-  colour: 'steelblue',
-  busyWord: 'Taken',
-  dueAs: 'all-day',
-  hostZone: 'America/Halifax',
-  horizon: { pastDays: 30, nextDays: 90 },
-  rounding: 0,
-  tellTentative: false,
-  switches: NO_SWITCHES,
-  listed: false,
-  sources: [{ calendarId, glass }],
-  ...parts,
-});
+const windowInput = (calendarId: string, glass: string, parts: object = {}) =>
+  anyWindow(calendarId, glass, { name: `Window ${++serial}`, ...parts });
 
 async function opened(
   glass: string,

@@ -7,9 +7,11 @@ import { migrate } from './db/migrate';
 import { dropOldEdits } from './edits/editStore';
 import { ChangeStream } from './http/changeStream';
 import { log } from './log';
+import { KeyUses } from './outward/keyUses';
 import { followChanges } from './outward/changeListener';
 import { pollPath } from './outward/pollPath';
 import { Publisher } from './outward/publisher';
+import { followSchedule } from './windows/schedule';
 
 export interface RunningServer {
   readonly port: number;
@@ -26,8 +28,10 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const publisher = new Publisher(sequelize, config.publicUrl, (news) => stream.tell(news));
   await publisher.start();
   const listener = followChanges(config.databaseUrl, publisher);
-  const { app, close: closeApp } = createApp(config, sequelize, publisher, stream);
-  const poll = pollPath(publisher);
+  const uses = new KeyUses(sequelize);
+  const { app, close: closeApp } = createApp(config, sequelize, publisher, stream, uses);
+  const poll = pollPath(publisher, uses);
+  const schedule = followSchedule({ sequelize, publisher, publicUrl: config.publicUrl });
   const server = createServer((req, res) => {
     if (!poll(req, res)) app(req, res);
   });
@@ -44,6 +48,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
         server.close(resolve);
         setTimeout(() => server.closeAllConnections(), 1000).unref();
       });
+      await schedule.close();
+      await uses.close();
       await listener.close();
       await closeApp();
       await sequelize.close();

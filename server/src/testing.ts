@@ -1,3 +1,4 @@
+import { DEMANDS, INCLUDE_ALL, PLAIN_TITLE, USUAL_SWITCHES } from '@zonal/core/glass';
 import { randomBytes } from 'node:crypto';
 import { Client } from 'pg';
 import { UserRow } from './db/models';
@@ -43,6 +44,37 @@ export async function testServer(databaseUrl: string): Promise<RunningServer & {
   return { ...server, base: `http://127.0.0.1:${server.port}` };
 }
 
+/** Returns a window on calendars, as the API takes it; large effects are confirmed. */
+export function windowInput(calendarIds: string | readonly string[], glass: string, parts: object = {}) {
+  const sources = [calendarIds]
+    .flat()
+    .map((calendarId) => ({ calendarId, glass, fields: [], as: 'Harbour' }));
+  return {
+    name: 'Window',
+    description: 'What goes on',
+    language: '',
+    topic: '',
+    contact: '',
+    translations: [],
+    colour: 'steelblue',
+    busyWord: 'Taken',
+    dueAs: 'all-day',
+    titlePattern: PLAIN_TITLE,
+    hostZone: 'America/Halifax',
+    horizon: { kind: 'rolling', pastDays: 30, nextDays: 90 },
+    filter: null,
+    include: INCLUDE_ALL,
+    labelHolds: [],
+    rounding: 0,
+    tellTentative: false,
+    switches: USUAL_SWITCHES,
+    listed: false,
+    sources,
+    confirmed: [...DEMANDS],
+    ...parts,
+  };
+}
+
 export type Answer = { status: number; body: any };
 
 /** A signed-in client of the API. */
@@ -52,9 +84,9 @@ export class TestClient {
 
   constructor(private readonly base: string) {}
 
-  async signIn(password = PASSWORD): Promise<Answer> {
+  async signIn(password = PASSWORD, email = EMAIL): Promise<Answer> {
     await this.call('GET', '/session');
-    return this.call('POST', '/session', { email: EMAIL, password });
+    return this.call('POST', '/session', { email, password });
   }
 
   async call(method: string, path: string, body?: unknown, type = 'application/json'): Promise<Answer> {
@@ -82,9 +114,9 @@ export class TestClient {
   }
 }
 
-/** Waits until a check holds; fails after five seconds with its last error. */
-export async function eventually(check: () => Promise<void>): Promise<void> {
-  const end = Date.now() + 5000;
+/** Waits until a check holds; fails with its last error after five seconds, or as many milliseconds as told. */
+export async function eventually(check: () => Promise<void>, within = 5000): Promise<void> {
+  const end = Date.now() + within;
   for (;;) {
     try {
       return await check();

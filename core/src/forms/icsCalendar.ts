@@ -53,17 +53,29 @@ function sameStamp(a: Stamp, b: Stamp): boolean {
 
 function headLines(view: OutwardView, revision: Revision, { source, copy }: CalendarOptions): string[] {
   const { wording, hostZone } = view;
-  const name = escapeText(wording.name + (copy?.suffix ?? ''));
-  const description = escapeText([wording.description, copy?.note].filter(Boolean).join('\n\n'));
+  const { contact, topic } = wording;
+  const suffix = copy?.suffix ?? '';
+  const name = escapeText(wording.name + suffix);
+  const notes = [contact && `Questions: ${contact}`, copy?.note];
+  const about = (text: string) => escapeText([text, ...notes].filter(Boolean).join('\n\n'));
+  const description = about(wording.description);
   const from = safeUri(source);
+  const tag = (language: string) => (language ? `;LANGUAGE=${language}` : '');
   return [
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
     `PRODID:${PRODUCT}`,
     'CALSCALE:GREGORIAN',
-    `NAME:${name}`,
+    `NAME${tag(wording.language)}:${name}`,
+    ...wording.translations.map((t) => `NAME${tag(t.language)}:${escapeText(t.name + suffix)}`),
     `X-WR-CALNAME:${name}`,
-    ...(description ? [`DESCRIPTION:${description}`, `X-WR-CALDESC:${description}`] : []),
+    ...(description
+      ? [`DESCRIPTION${tag(wording.language)}:${description}`, `X-WR-CALDESC:${description}`]
+      : []),
+    ...wording.translations
+      .filter((t) => t.description)
+      .map((t) => `DESCRIPTION${tag(t.language)}:${about(t.description)}`),
+    ...(topic ? [`CATEGORIES${tag(wording.language)}:${escapeText(topic)}`] : []),
     `X-WR-TIMEZONE:${hostZone}`,
     `LAST-MODIFIED:${compactWall(revision.at)}Z`,
     `COLOR:${wording.colour}`,

@@ -1,4 +1,4 @@
-import { plainText } from '../entries';
+import { plainText, type Entry } from '../entries';
 import type { Instant } from '../zones';
 import type { OutwardContent, OutwardField } from './fields';
 import type { OutwardView } from './view';
@@ -47,6 +47,16 @@ function textsOf(content: OutwardContent, field: OutwardField): string[] {
 
 /** Fields whose text is never free text. */
 const SKIPPED: readonly OutwardField[] = ['status', 'shows', 'kind', 'planned'];
+
+/** Returns the names of people in entries and in their changed dates; groups among them. */
+export function peopleIn(entries: Iterable<Entry>): string[] {
+  const names = new Set<string>();
+  for (const entry of entries) {
+    for (const { people } of [entry, ...entry.overrides.map((o) => o.content)])
+      for (const { name } of people) if (name.trim()) names.add(name.trim());
+  }
+  return [...names];
+}
 
 type Finder = (text: string) => { kind: ExposureKind; text: string }[];
 

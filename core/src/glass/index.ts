@@ -106,6 +106,7 @@ export {
   EXPOSURE_KINDS,
   exposuresOf,
   newlyExposed,
+  peopleIn,
   type Exposure,
   type ExposureKind,
   type Watch,

@@ -172,7 +172,7 @@ const condition: fc.Arbitrary<Filter> = fc.oneof(
 /** Filters of every condition, joined and denied; some of them name what is gone. */
 export const filterArbitrary: fc.Arbitrary<Filter> = fc.letrec<{ node: Filter }>((tie) => ({
   node: fc.oneof(
-    { depthSize: 'small', withCrossShrink: true },
+    { depthSize: 'small', maxDepth: 4, withCrossShrink: true },
     condition,
     fc.array(tie('node'), { minLength: 1, maxLength: 3 }).map((all) => ({ all })),
     fc.array(tie('node'), { minLength: 1, maxLength: 3 }).map((any) => ({ any })),

@@ -4,7 +4,7 @@ import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { changing } from '../db/changes';
-import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
+import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow, type UserRow } from '../db/models';
 import { MOST_AT_ONCE, type ChangeInput } from '../edits/editInput';
 import { addChanges, stageEdit, turnEdit } from '../edits/editStore';
 import type { EntryInput } from '../entries/entryInput';
@@ -16,6 +16,8 @@ import { ArchiveInput, CalendarInput, ZoneInput } from './calendarInput';
 export interface CalendarAnswer extends Required<CalendarInput> {
   readonly id: string;
   readonly archivedAt: string | null;
+  /** When everything of it was withdrawn from outside, or null. */
+  readonly lockedAt: string | null;
   readonly entryCount: number;
 }
 
@@ -43,6 +45,7 @@ async function answers(where: { id?: string } = {}): Promise<CalendarAnswer[]> {
     latitude: r.latitude,
     longitude: r.longitude,
     archivedAt: r.archivedAt?.toISOString() ?? null,
+    lockedAt: r.lockdown?.at ?? null,
     version: r.version,
     entryCount: countOf.get(r.id) ?? 0,
   }));
@@ -86,8 +89,8 @@ async function named<T>(name: string, work: () => Promise<T>): Promise<T> {
 
 export const calendarRoutes = (sequelize: Sequelize) => {
   /** Open pages hear of a change of the calendar itself as of one of its entries. */
-  const telling = <T>(id: string, work: (transaction: Transaction) => Promise<T>) =>
-    changing(sequelize, async (transaction) => ({
+  const telling = <T>(user: UserRow, id: string, work: (transaction: Transaction) => Promise<T>) =>
+    changing(sequelize, user.id, async (transaction) => ({
       result: await work(transaction),
       touched: [{ calendarId: id, entryIds: [] }],
     }));
@@ -106,11 +109,11 @@ export const calendarRoutes = (sequelize: Sequelize) => {
       summary: 'Make a calendar',
       body: CalendarInput,
       status: 201,
-      handle: async ({ body }) => {
+      handle: async ({ body, user }) => {
         const { version: _version, ...rest } = body;
         const id = randomUUID();
         await named(body.name, () =>
-          telling(id, (transaction) => CalendarRow.create({ id, ...rest }, { transaction })),
+          telling(user, id, (transaction) => CalendarRow.create({ id, ...rest }, { transaction })),
         );
         return answer(id);
       },
@@ -121,7 +124,7 @@ export const calendarRoutes = (sequelize: Sequelize) => {
       tag: 'Calendars',
       summary: 'Change a calendar; its zone only while it has no entries',
       body: CalendarInput,
-      handle: async ({ body, param }) => {
+      handle: async ({ body, param, user }) => {
         const current = await calendarOf(param('id'));
         const { id } = current;
         if (body.zone !== current.zone && (await EntryRow.count({ where: { calendarId: id } }))) {
@@ -131,7 +134,7 @@ export const calendarRoutes = (sequelize: Sequelize) => {
         const where = { id, version: version ?? 0 };
         const columns = { ...rest, version: current.version + 1 };
         const [changed] = await named(body.name, () =>
-          telling(id, (transaction) => CalendarRow.update(columns, { where, transaction })),
+          telling(user, id, (transaction) => CalendarRow.update(columns, { where, transaction })),
         );
         if (!changed) throw new Problem('version-conflict', { current: await answer(id), yours: body });
         return answer(id);
@@ -143,10 +146,10 @@ export const calendarRoutes = (sequelize: Sequelize) => {
       tag: 'Calendars',
       summary: 'Put a calendar away, or bring it back; windows go on showing it',
       body: ArchiveInput,
-      handle: async ({ body, param }) => {
+      handle: async ({ body, param, user }) => {
         const { id } = await calendarOf(param('id'));
         const columns = { archivedAt: body.archived ? new Date() : null };
-        await telling(id, (transaction) => CalendarRow.update(columns, { where: { id }, transaction }));
+        await telling(user, id, (transaction) => CalendarRow.update(columns, { where: { id }, transaction }));
         return answer(id);
       },
     }),
@@ -184,13 +187,13 @@ export const calendarRoutes = (sequelize: Sequelize) => {
       summary:
         'Delete a calendar with its entries; refused while a window shows it, unless told to take it out there',
       query: { windows: '“take-out” takes it out of all windows; one that has no other source is closed' },
-      handle: async ({ req, param }) => {
+      handle: async ({ req, param, user }) => {
         const { id } = await calendarOf(param('id'));
         const { windows } = await impactOf(id);
         if (windows.length && req.query['windows'] !== 'take-out') {
           throw new Problem('calendar-in-use', { windows: windows.map((w) => w.name).join(', ') });
         }
-        await changing(sequelize, async (transaction) => {
+        await changing(sequelize, user.id, async (transaction) => {
           await WindowSourceRow.destroy({ where: { calendarId: id }, transaction });
           const empty = windows.filter((w) => !w.left).map((w) => w.id);
           await WindowRow.update(

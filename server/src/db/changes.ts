@@ -17,6 +17,8 @@ const MOST_NAMED = 200;
  */
 export async function changing<T>(
   sequelize: Sequelize,
+  /** Whose change it is; null where nobody did it. */
+  userId: string | null,
   work: (transaction: Transaction) => Promise<{ result: T; touched: readonly Touched[] }>,
 ): Promise<T> {
   return sequelize.transaction(async (transaction) => {
@@ -25,8 +27,9 @@ export async function changing<T>(
     for (const one of touched) {
       const row =
         'windowId' in one
-          ? { windowId: one.windowId, calendarId: null, entryIds: null }
+          ? { userId, windowId: one.windowId, calendarId: null, entryIds: null }
           : {
+              userId,
               windowId: null,
               calendarId: one.calendarId,
               entryIds: one.entryIds && one.entryIds.length <= MOST_NAMED ? [...one.entryIds] : null,

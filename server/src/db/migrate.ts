@@ -3,8 +3,9 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { log } from '../log';
 import * as first from './migrations/001-first';
 import * as calendars from './migrations/002-calendars';
+import * as windows from './migrations/003-windows';
 
-const MIGRATIONS = [first, calendars];
+const MIGRATIONS = [first, calendars, windows];
 
 /** Brings the tables up to date. Several processes may call it at once: one works, the others wait. */
 export async function migrate(sequelize: Sequelize): Promise<void> {

@@ -2,15 +2,16 @@ import type { Entry, Imported, PropertyDefinition } from '@zonal/core/entries';
 import type {
   Audience,
   Colour,
-  DueForm,
+  CutField,
+  Demand,
   Glass,
-  Horizon,
   PlatePattern,
   PlateShape,
-  Rounding,
-  Switches,
+  SourceGlass,
+  WindowRules,
+  Wording,
 } from '@zonal/core/glass';
-import type { Revision } from '@zonal/core/reach';
+import type { LedgerStep, Revision } from '@zonal/core/reach';
 import {
   DataTypes,
   Model,
@@ -45,6 +46,8 @@ export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreati
   declare latitude: CreationOptional<number | null>;
   declare longitude: CreationOptional<number | null>;
   declare archivedAt: CreationOptional<Date | null>;
+  /** Set while everything of it is withdrawn from outside. */
+  declare lockdown: CreationOptional<{ readonly at: string; readonly userId: string } | null>;
   declare version: CreationOptional<number>;
 }
 
@@ -56,6 +59,8 @@ export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttr
   declare country: string;
   declare region: string;
   declare properties: PropertyDefinition[];
+  /** Words that must not go out unnoticed. */
+  declare watchWords: CreationOptional<string[]>;
   declare version: number;
 }
 
@@ -110,18 +115,9 @@ export interface EntryState {
   readonly imported: Imported | null;
 }
 
-/** What a window decides besides its sources. */
-export interface WindowSettings {
-  readonly description: string;
-  readonly colour: Colour;
-  readonly busyWord: string;
-  readonly dueAs: DueForm;
-  readonly hostZone: string;
-  readonly horizon: Horizon;
-  readonly rounding: Rounding;
-  readonly tellTentative: boolean;
-  readonly switches: Switches;
-}
+/** What a window decides besides its name, its sources, and what is worked out from elsewhere. */
+export type WindowSettings = Omit<WindowRules, 'wording' | 'sources' | 'secret' | 'ceilings' | 'gone'> &
+  Omit<Wording, 'name'>;
 
 export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAttributes<WindowRow>> {
   declare id: CreationOptional<string>;
@@ -142,7 +138,10 @@ export class WindowSourceRow extends Model<
 > {
   declare windowId: string;
   declare calendarId: string;
-  declare glass: Glass;
+  declare glass: SourceGlass;
+  declare fields: CreationOptional<readonly CutField[]>;
+  /** The calendar's name as outsiders may read it. */
+  declare toldAs: CreationOptional<string>;
   declare position: number;
 }
 
@@ -154,6 +153,7 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare madeOutTo: string;
   declare audience: Audience;
   declare cap: Glass | null;
+  declare readonly createdAt: CreationOptional<Date>;
 }
 
 /** The newest revision of one outward view: what one audience sees of one window through one cap. */
@@ -165,6 +165,8 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   /** The change that it takes into account, and the day of the host zone on which it was compiled. */
   declare changeId: number;
   declare day: number;
+  /** How the window named itself in this revision. */
+  declare head: CreationOptional<{ readonly wording: Wording; readonly hostZone: string } | null>;
 }
 
 /** The log by which every server process learns what to compile anew. */
@@ -174,6 +176,79 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare windowId: string | null;
   /** Entries of the calendar that changed; null for all of them. */
   declare entryIds: string[] | null;
+  /** By whose change; null where nobody did it. */
+  declare userId: CreationOptional<string | null>;
+}
+
+/** Rules of a window that are not shown outside yet, as they were typed. */
+export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttributes<DraftRow>> {
+  declare windowId: string;
+  declare body: object;
+  declare version: CreationOptional<number>;
+  declare userId: string;
+  /** When it is to be shown by itself. */
+  declare publishAt: CreationOptional<Date | null>;
+  /** Large effects that were confirmed when it was scheduled. */
+  declare confirmed: CreationOptional<Demand[]>;
+  /** Why a scheduled draft was not shown, or empty. */
+  declare stopped: CreationOptional<string>;
+  declare readonly updatedAt: CreationOptional<Date>;
+}
+
+/** The rules of a window as they were published, one row a version. */
+export class VersionRow extends Model<InferAttributes<VersionRow>, InferCreationAttributes<VersionRow>> {
+  declare windowId: string;
+  declare version: number;
+  declare body: object;
+  declare userId: string | null;
+  declare readonly createdAt: CreationOptional<Date>;
+}
+
+/** The clearest glass that an audience may get; with no calendar it is the house's. */
+export class CeilingRow extends Model<InferAttributes<CeilingRow>, InferCreationAttributes<CeilingRow>> {
+  declare id: CreationOptional<string>;
+  declare calendarId: string | null;
+  declare audience: Audience;
+  declare glass: Glass;
+  declare userId: string | null;
+  declare readonly updatedAt: CreationOptional<Date>;
+}
+
+/** Somebody's wish that a ceiling be raised. */
+export class CeilingRequestRow extends Model<
+  InferAttributes<CeilingRequestRow>,
+  InferCreationAttributes<CeilingRequestRow>
+> {
+  declare id: CreationOptional<string>;
+  declare calendarId: string | null;
+  declare audience: Audience;
+  declare glass: Glass;
+  declare reason: string;
+  declare userId: string;
+  declare state: CreationOptional<'open' | 'granted' | 'refused'>;
+  declare answeredBy: CreationOptional<string | null>;
+  declare readonly createdAt: CreationOptional<Date>;
+}
+
+/** One revision in the ledger of a view: what it changed, when, and by whose change. */
+export class LedgerRow extends Model<InferAttributes<LedgerRow>, InferCreationAttributes<LedgerRow>> {
+  declare viewId: string;
+  declare number: number;
+  declare at: Date;
+  declare step: LedgerStep;
+  declare appeared: number;
+  declare vanished: number;
+  declare altered: number;
+  declare userIds: string[];
+  declare windowVersion: number;
+}
+
+/** When a key was last used, and which revision was fetched with it. */
+export class KeyUseRow extends Model<InferAttributes<KeyUseRow>, InferCreationAttributes<KeyUseRow>> {
+  declare keyId: string;
+  declare at: Date;
+  declare revision: number;
+  declare count: number;
 }
 
 // Made anew for each column: Sequelize writes into them.
@@ -204,6 +279,7 @@ export function initModels(sequelize: Sequelize): void {
       latitude: { type: DataTypes.DOUBLE, allowNull: true },
       longitude: { type: DataTypes.DOUBLE, allowNull: true },
       archivedAt: { type: DataTypes.DATE, allowNull: true },
+      lockdown: { type: DataTypes.JSONB, allowNull: true },
       version: version(),
     },
     at('calendars'),
@@ -229,6 +305,7 @@ export function initModels(sequelize: Sequelize): void {
       country: text(),
       region: text(),
       properties: { type: DataTypes.JSONB, allowNull: false },
+      watchWords: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       version: version(),
     },
     at('house'),
@@ -272,6 +349,8 @@ export function initModels(sequelize: Sequelize): void {
       windowId: { type: DataTypes.UUID, primaryKey: true },
       calendarId: { type: DataTypes.UUID, primaryKey: true },
       glass: text(),
+      fields: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
+      toldAs: { ...text(), defaultValue: '' },
       position: { type: DataTypes.INTEGER, allowNull: false },
     },
     at('window_sources', false),
@@ -284,6 +363,7 @@ export function initModels(sequelize: Sequelize): void {
       madeOutTo: text(),
       audience: text(),
       cap: { type: DataTypes.TEXT, allowNull: true },
+      createdAt: DataTypes.DATE,
     },
     at('keys'),
   );
@@ -302,6 +382,7 @@ export function initModels(sequelize: Sequelize): void {
         },
       },
       day: { type: DataTypes.INTEGER, allowNull: false },
+      head: { type: DataTypes.JSONB, allowNull: true },
     },
     at('views'),
   );
@@ -318,7 +399,89 @@ export function initModels(sequelize: Sequelize): void {
       calendarId: { type: DataTypes.UUID, allowNull: true },
       windowId: { type: DataTypes.UUID, allowNull: true },
       entryIds: { type: DataTypes.ARRAY(DataTypes.UUID), allowNull: true },
+      userId: { type: DataTypes.UUID, allowNull: true },
     },
     { ...at('changes'), updatedAt: false },
+  );
+  const json = () => ({ type: DataTypes.JSONB, allowNull: false });
+  const some = (type: DataTypes.DataType) => ({ type, allowNull: true });
+  const owner = () => ({ type: DataTypes.UUID, primaryKey: true });
+  DraftRow.init(
+    {
+      windowId: owner(),
+      body: json(),
+      version: version(),
+      userId: { type: DataTypes.UUID, allowNull: false },
+      publishAt: some(DataTypes.DATE),
+      confirmed: { ...json(), defaultValue: [] },
+      stopped: { ...text(), defaultValue: '' },
+      updatedAt: DataTypes.DATE,
+    },
+    at('window_drafts'),
+  );
+  VersionRow.init(
+    {
+      windowId: owner(),
+      version: { type: DataTypes.INTEGER, primaryKey: true },
+      body: json(),
+      userId: some(DataTypes.UUID),
+      createdAt: DataTypes.DATE,
+    },
+    { ...at('window_versions'), updatedAt: false },
+  );
+  CeilingRow.init(
+    {
+      id: uuid(),
+      calendarId: some(DataTypes.UUID),
+      audience: text(),
+      glass: text(),
+      userId: some(DataTypes.UUID),
+      updatedAt: DataTypes.DATE,
+    },
+    at('ceilings'),
+  );
+  CeilingRequestRow.init(
+    {
+      id: uuid(),
+      calendarId: some(DataTypes.UUID),
+      audience: text(),
+      glass: text(),
+      reason: text(),
+      userId: { type: DataTypes.UUID, allowNull: false },
+      state: { ...text(), defaultValue: 'open' },
+      answeredBy: some(DataTypes.UUID),
+      createdAt: DataTypes.DATE,
+    },
+    at('ceiling_requests'),
+  );
+  const count = () => ({ type: DataTypes.INTEGER, allowNull: false });
+  LedgerRow.init(
+    {
+      viewId: { type: DataTypes.TEXT, primaryKey: true },
+      number: { type: DataTypes.INTEGER, primaryKey: true },
+      at: { type: DataTypes.DATE, allowNull: false },
+      step: json(),
+      appeared: count(),
+      vanished: count(),
+      altered: count(),
+      userIds: json(),
+      windowVersion: count(),
+    },
+    at('ledger', false),
+  );
+  KeyUseRow.init(
+    {
+      keyId: owner(),
+      at: { type: DataTypes.DATE, allowNull: false },
+      revision: count(),
+      count: {
+        type: DataTypes.BIGINT,
+        allowNull: false,
+        get() {
+          return Number(this.getDataValue('count'));
+        },
+      },
+    },
+    at('key_uses', false),
   );
 }

@@ -4,6 +4,7 @@ import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
 import { QueryTypes, literal, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { changing, type Touched } from '../db/changes';
+import { learnLabels } from '../db/labels';
 import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
 import { columnsOf, entryOf } from '../entries/entryStore';
 import type { ChangeInput } from './editInput';
@@ -96,7 +97,7 @@ export async function turnEdit(
 ): Promise<EditAnswer> {
   const { from, to, target } = WAYS[way];
   try {
-    return await changing(sequelize, async (transaction) => {
+    return await changing(sequelize, edit.userId, async (transaction) => {
       const [moved] = await EditRow.update(
         { state: to },
         { where: { id: edit.id, state: from }, transaction },
@@ -105,6 +106,7 @@ export async function turnEdit(
       if (way === 'apply') await rememberBefore(sequelize, edit.id, yours, transaction);
       else await checkUntouched(sequelize, edit, target === 'before' ? 'after' : 'before', transaction);
       await write(sequelize, edit.id, target, transaction);
+      if (target === 'after') await learnLabels(sequelize, { editId: edit.id, transaction });
       if (edit.calendar) {
         const { id, before, after } = edit.calendar;
         const zone = target === 'after' ? after : before;

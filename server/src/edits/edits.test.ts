@@ -2,7 +2,7 @@ import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { UserRow } from '../db/models';
 import { hashPassword } from '../people/passwords';
-import { PASSWORD, TestClient, eventually, freshDatabase, testServer } from '../testing';
+import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInput } from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
@@ -195,7 +195,13 @@ describe('a calendar', () => {
         }),
       },
     ]);
-    const input = { ...cal, entryCount: undefined, id: undefined, archivedAt: undefined };
+    const input = {
+      ...cal,
+      entryCount: undefined,
+      lockedAt: undefined,
+      id: undefined,
+      archivedAt: undefined,
+    };
     const refused = await client.call('PUT', `/calendars/${cal.id}`, { ...input, zone: 'Europe/Lisbon' });
     expect(refused.body.code).toBe('zone-guided');
     const move = (keep: string) =>
@@ -225,22 +231,7 @@ describe('a calendar', () => {
   it('says what deleting it would hit, and is only deleted once that is accepted', async () => {
     const [cal, other] = [await calendar(), await calendar()];
     const open = async (sources: string[]) =>
-      (
-        await client.call('POST', '/windows', {
-          name: `W${++serial}`,
-          description: '',
-          colour: 'teal',
-          busyWord: 'Taken',
-          dueAs: 'task',
-          hostZone: 'UTC',
-          horizon: { pastDays: 0, nextDays: 30 },
-          rounding: 0,
-          tellTentative: false,
-          switches: { joinLink: false, people: false, contact: false },
-          listed: false,
-          sources: sources.map((calendarId) => ({ calendarId, glass: 'tinted' })),
-        })
-      ).body;
+      (await client.call('POST', '/windows', windowInput(sources, 'tinted', { name: `W${++serial}` }))).body;
     const [alone, both] = [await open([cal.id]), await open([cal.id, other.id])];
     const { body: impact } = await client.call('GET', `/calendars/${cal.id}/impact`);
     expect(impact.windows.map((w: any) => [w.name, w.keys.length, w.left])).toEqual([

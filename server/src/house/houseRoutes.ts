@@ -11,9 +11,12 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import type { Sequelize } from 'sequelize';
+import { changing } from '../db/changes';
 import { HouseRow } from '../db/models';
 import { IsZone } from '../http/inputs';
 import { route } from '../http/route';
+import { windowIdsOn } from '../windows/publishWindow';
 
 export class PropertyInput {
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
@@ -33,15 +36,22 @@ export class HouseInput {
   @ValidateNested({ each: true })
   @Type(() => PropertyInput)
   properties!: PropertyInput[];
+  /** Words that must not go out unnoticed. */
+  @IsString({ each: true })
+  @MinLength(2, { each: true })
+  @MaxLength(120, { each: true })
+  @ArrayMaxSize(200)
+  watchWords!: string[];
   @IsInt() version!: number;
 }
 
 async function answer(): Promise<HouseInput> {
-  const { name, zone, country, region, properties, version } = (await HouseRow.findByPk(1))!;
-  return { name, zone, country, region, properties: properties as PropertyInput[], version };
+  const { name, zone, country, region, properties, watchWords, version } = (await HouseRow.findByPk(1))!;
+  return { name, zone, country, region, properties: properties as PropertyInput[], watchWords, version };
 }
 
-export const houseRoutes = [
+/** `settle` waits until the change acts outside: a property that goes away breaks filters that name it. */
+export const houseRoutes = (sequelize: Sequelize, settle: () => Promise<void>) => [
   route({
     method: 'get',
     path: '/house',
@@ -61,11 +71,14 @@ export const houseRoutes = [
         if (kind === 'choice' && !choices.length) throw new Problem('choices-missing', { name });
       }
       const { version, ...rest } = body;
-      const [changed] = await HouseRow.update(
-        { ...rest, version: version + 1 },
-        { where: { id: 1, version } },
-      );
+      const changed = await changing(sequelize, user.id, async (transaction) => {
+        const columns = { ...rest, version: version + 1 };
+        const [count] = await HouseRow.update(columns, { where: { id: 1, version }, transaction });
+        const windows = count ? await windowIdsOn(null, transaction) : [];
+        return { result: count, touched: windows.map((windowId) => ({ windowId })) };
+      });
       if (!changed) throw new Problem('version-conflict', { current: await answer(), yours: body });
+      await settle();
       return answer();
     },
   }),

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { requireZone } from '@zonal/core/zones';
+import { dayFromText, requireZone } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
 import { checkWhen, type When } from '@zonal/core/entries';
 import { ValidateBy, type ValidationOptions } from 'class-validator';
@@ -22,6 +22,20 @@ export function IsZone(options?: ValidationOptions): PropertyDecorator {
       validator: {
         validate: (value) => typeof value === 'string' && accepted(() => requireZone(value)),
         defaultMessage: () => '$property must be a time zone such as America/Halifax',
+      },
+    },
+    options,
+  );
+}
+
+/** A day written as 2026-05-31. */
+export function IsDay(options?: ValidationOptions): PropertyDecorator {
+  return ValidateBy(
+    {
+      name: 'isDay',
+      validator: {
+        validate: (value) => typeof value === 'string' && accepted(() => void dayFromText(value)),
+        defaultMessage: () => '$property must be a day such as 2026-05-31',
       },
     },
     options,

@@ -27,7 +27,7 @@ describe('input', () => {
       refusal(WindowInput, {
         name: 'x',
         sources: [{ calendarId: 'no', glass: 'see-through' }],
-        horizon: { pastDays: -1, nextDays: 5 },
+        horizon: { kind: 'rolling', pastDays: -1, nextDays: 5 },
         rounding: 7,
       }),
     );

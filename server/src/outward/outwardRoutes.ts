@@ -5,6 +5,7 @@ import { unknownKeyLimit } from '../http/limits';
 import { addressesOf } from '../windows/windowStore';
 import { makeDocument, sendDocument } from './document';
 import { robots, type Publisher, type Shown } from './publisher';
+import type { KeyUses } from './keyUses';
 import { plainPage } from './plainPage';
 
 const POLICY = {
@@ -34,6 +35,7 @@ const embedHeaders = helmet({
 export function outwardRoutes(
   publisher: Publisher,
   publicUrl: string,
+  uses: KeyUses,
   clock: () => number = Date.now,
 ): Router {
   const router = Router();
@@ -44,7 +46,10 @@ export function outwardRoutes(
     async (req: Request, res: Response, next: NextFunction) => {
       const token = String(req.params['token']);
       const door = publisher.door(token);
-      if (door?.state === 'open') return found(req, res, door.shown, token);
+      if (door?.state === 'open') {
+        uses.note(door.keyId, door.shown.revision.number, clock());
+        return found(req, res, door.shown, token);
+      }
       if (door) return refuse(res, door.state === 'closed' ? 410 : 503, page);
       limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 404, page)));
     };
@@ -88,7 +93,7 @@ function queryOf(req: Request): PageQuery {
     const value = req.query[name];
     return typeof value === 'string' ? value : undefined;
   };
-  return { show: one('show'), from: one('from'), tz: one('tz'), theme: one('theme') };
+  return { show: one('show'), from: one('from'), tz: one('tz'), theme: one('theme'), lang: one('lang') };
 }
 
 const REFUSALS = {

@@ -1,6 +1,7 @@
 import type { FormName } from '@zonal/core/forms';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { sendDocument } from './document';
+import type { KeyUses } from './keyUses';
 import type { Publisher } from './publisher';
 
 const FORM_OF: Readonly<Record<string, FormName>> = { ics: 'feed', ifb: 'freeBusy' };
@@ -10,7 +11,10 @@ const PREFIX = '/feed/';
  * Returns a function that answers subscribers asking "anything new?" from memory, before Express sees the request.
  * It returns false for everything that is not such a poll of an open window.
  */
-export function pollPath(publisher: Publisher): (req: IncomingMessage, res: ServerResponse) => boolean {
+export function pollPath(
+  publisher: Publisher,
+  uses: KeyUses,
+): (req: IncomingMessage, res: ServerResponse) => boolean {
   return (req, res) => {
     const url = req.url!;
     if (!url.startsWith(PREFIX) || (req.method !== 'GET' && req.method !== 'HEAD')) return false;
@@ -21,6 +25,7 @@ export function pollPath(publisher: Publisher): (req: IncomingMessage, res: Serv
     const token = url.slice(PREFIX.length, dot);
     const door = publisher.door(token);
     if (door?.state !== 'open') return false;
+    uses.note(door.keyId, door.shown.revision.number, Date.now());
     const ready = publisher.ready(door.shown, token, form);
     if (ready) sendDocument(req, res, ready);
     else {

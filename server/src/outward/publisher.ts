@@ -7,20 +7,22 @@ import {
   type WindowRules,
 } from '@zonal/core/glass';
 import { FORMS, fileNameOf, type FormName } from '@zonal/core/forms';
+import type { Entry } from '@zonal/core/entries';
 import type { Revision } from '@zonal/core/reach';
 import { dayOfWall, wallAt } from '@zonal/core/zones';
 import { Op, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
 import type { ChangeNews } from '../http/changeStream';
 import { log } from '../log';
-import { addressesOf, rulesOf, viewIdOf } from '../windows/windowStore';
+import { addressesOf, ruleContext, rulesOf, viewIdOf } from '../windows/windowStore';
 import { makeDocument, type Document } from './document';
 import { Material } from './material';
 import { recordRevision } from './revisionStore';
 
 /** What stands behind a key: a view of an open window, one that is not compiled yet, or a window that was closed. */
 export type Door =
-  { readonly state: 'open'; readonly shown: Shown } | { readonly state: 'waiting' | 'closed' };
+  | { readonly state: 'open'; readonly shown: Shown; readonly keyId: string }
+  | { readonly state: 'waiting' | 'closed' };
 
 /** A view as it is shown now. It is never changed, only replaced. */
 export interface Shown {
@@ -36,9 +38,11 @@ interface OpenWindow {
   readonly listed: boolean;
   readonly closed: boolean;
   readonly tokens: readonly string[];
+  readonly version: number;
 }
 
 interface KeyPlace {
+  readonly keyId: string;
   readonly windowId: string;
   readonly viewId: string;
   readonly reader: Reader;
@@ -60,8 +64,8 @@ export class Publisher {
   private readonly keys = new Map<string, KeyPlace>();
   private readonly shown = new Map<string, Shown>();
   private readonly memos = new Map<string, Memo>();
-  /** Windows that have to be compiled anew; they stay here until that has worked. */
-  private readonly stale = new Set<string>();
+  /** Windows that have to be compiled anew, with whose changes; they stay here until that has worked. */
+  private readonly stale = new Map<string, Set<string>>();
   private cursor = 0;
   private running: Promise<void> = Promise.resolve();
 
@@ -87,7 +91,7 @@ export class Publisher {
     if (!place || !window) return null;
     if (window.closed) return { state: 'closed' };
     const shown = this.shown.get(place.viewId);
-    return shown ? { state: 'open', shown } : { state: 'waiting' };
+    return shown ? { state: 'open', shown, keyId: place.keyId } : { state: 'waiting' };
   }
 
   /** Returns a form's document that is ready, or undefined. */
@@ -112,6 +116,11 @@ export class Publisher {
     return document;
   }
 
+  /** Returns the entries of a calendar, as far as changes were taken in. */
+  entriesOf(calendarId: string): Promise<Iterable<Entry>> {
+    return this.material.entriesOf(calendarId);
+  }
+
   /** Takes in all changes since the last time; calls are worked off one after the other. */
   catchUp(): Promise<void> {
     this.running = this.running
@@ -126,7 +135,10 @@ export class Publisher {
     const rows = await ChangeRow.findAll({ where: { id: { [Op.gt]: this.cursor } }, order: [['id', 'ASC']] });
     const windowIds = new Set<string>();
     const calendarIds = new Set<string>();
+    const causes = new Map<string, Set<string>>();
     for (const row of rows) {
+      const place = row.windowId ?? row.calendarId!;
+      causes.set(place, new Set([...(causes.get(place) ?? []), ...(row.userId ? [row.userId] : [])]));
       if (row.windowId) windowIds.add(row.windowId);
       if (row.calendarId) {
         calendarIds.add(row.calendarId);
@@ -138,10 +150,12 @@ export class Publisher {
     // Only now: after a failure on the way the same changes are taken again.
     this.cursor = rows.at(-1)?.id ?? this.cursor;
     for (const [id, window] of this.windows) {
-      const touched = windowIds.has(id) || window.rules.sources.some((s) => calendarIds.has(s.calendarId));
-      if (touched || this.dayHasTurned(window)) this.stale.add(id);
+      const places = [id, ...window.rules.sources.map((s) => s.calendarId)].filter((p) => causes.has(p));
+      if (!places.length && !this.dayHasTurned(window)) continue;
+      const users = places.flatMap((p) => [...causes.get(p)!]);
+      this.stale.set(id, new Set([...(this.stale.get(id) ?? []), ...users]));
     }
-    for (const id of this.stale) await this.compileWindow(id);
+    for (const id of [...this.stale.keys()]) await this.compileWindow(id);
   }
 
   private async loadWindows(ids?: readonly string[]): Promise<void> {
@@ -150,15 +164,18 @@ export class Publisher {
     const of = { where: { windowId: rows.map((r) => r.id) } };
     const sources = await WindowSourceRow.findAll(of);
     const keys = await KeyRow.findAll(of);
+    const context = await ruleContext(this.sequelize);
     for (const row of rows) {
       const own = keys.filter((k) => k.windowId === row.id);
       for (const key of own) {
-        const { token, audience, cap } = key;
-        this.keys.set(token, { windowId: row.id, viewId: viewIdOf(key), reader: { audience, cap } });
+        const { id: keyId, token, audience, cap } = key;
+        const reader = { audience, cap };
+        this.keys.set(token, { keyId, windowId: row.id, viewId: viewIdOf(key), reader });
       }
       const rules = rulesOf(
         row,
         sources.filter((s) => s.windowId === row.id),
+        context,
       );
       const { listed } = row;
       this.windows.set(row.id, {
@@ -166,6 +183,7 @@ export class Publisher {
         listed,
         closed: row.closedAt !== null,
         tokens: own.map((k) => k.token),
+        version: row.version,
       });
     }
   }
@@ -199,14 +217,15 @@ export class Publisher {
     reader: Reader,
     tokens: string[],
   ): Promise<boolean> {
-    const { rules, listed } = this.windows.get(windowId)!;
+    const { rules, listed, version } = this.windows.get(windowId)!;
     const now = this.clock();
     const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);
     const entries = [];
     for (const { calendarId } of rules.sources) entries.push(...(await this.material.entriesOf(calendarId)));
     const view = outwardView(entries, rules, range, reader, this.memoFor(viewId, rules, range.from));
     const basis = { changeId: this.cursor, day: dayOfWall(wallAt(rules.hostZone, now)) };
-    const revision = await recordRevision(this.sequelize, viewId, windowId, view, basis, now);
+    const cause = { userIds: [...(this.stale.get(windowId) ?? [])], windowVersion: version };
+    const revision = await recordRevision(this.sequelize, viewId, windowId, view, basis, cause, now);
     if (!revision) return false;
     const before = this.shown.get(viewId);
     const shown: Shown = { view, revision, listed, documents: new Map() };

@@ -1,12 +1,18 @@
 import type { OutwardView } from '@zonal/core/glass';
-import { nextRevision, type Revision } from '@zonal/core/reach';
+import { ledgerStep, nextRevision, type Revision } from '@zonal/core/reach';
 import type { Sequelize } from 'sequelize';
-import { ViewRow } from '../db/models';
+import { LedgerRow, ViewRow } from '../db/models';
 
 /** What a compiled view takes into account: the last change, and the day of the host zone. */
 export interface Basis {
   readonly changeId: number;
   readonly day: number;
+}
+
+/** Whose change makes a revision, and by which version of the window's rules. */
+export interface Cause {
+  readonly userIds: readonly string[];
+  readonly windowVersion: number;
 }
 
 /**
@@ -19,6 +25,7 @@ export async function recordRevision(
   windowId: string,
   view: OutwardView,
   basis: Basis,
+  cause: Cause,
   now: number,
 ): Promise<Revision | null> {
   return sequelize.transaction(async (transaction) => {
@@ -29,9 +36,21 @@ export async function recordRevision(
     const row = await ViewRow.findByPk(id, { transaction });
     if (row && newer(row, basis)) return null;
     const revision = nextRevision(row?.revision ?? null, view, now);
-    if (!row) await ViewRow.create({ id, windowId, revision, ...basis }, { transaction });
-    else if (revision !== row.revision) await row.update({ revision, ...basis }, { transaction });
+    const before = row?.revision.stamps ?? {};
+    const head = { wording: view.wording, hostZone: view.hostZone };
+    const isNew = revision !== row?.revision;
+    const step = isNew
+      ? ledgerStep(row?.head ? { revision: row.revision, ...row.head } : null, revision, view)
+      : null;
+    if (!row) await ViewRow.create({ id, windowId, revision, head, ...basis }, { transaction });
+    else if (isNew) await row.update({ revision, head, ...basis }, { transaction });
     else await row.update({ ...basis }, { transaction });
+    if (step) {
+      const altered = step.set.filter((i) => i.uid in before).length;
+      const line = { viewId: id, number: revision.number, at: new Date(revision.at), step, ...cause };
+      const counts = { appeared: step.set.length - altered, altered, vanished: step.gone.length };
+      await LedgerRow.create({ ...line, ...counts, userIds: [...cause.userIds] }, { transaction });
+    }
     return revision;
   });
 }

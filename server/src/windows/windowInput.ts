@@ -1,4 +1,13 @@
-import { AUDIENCES, COLOURS, DUE_FORMS, GLASSES, ROUNDINGS } from '@zonal/core/glass';
+import {
+  AUDIENCES,
+  COLOURS,
+  CUT_FIELDS,
+  DEMANDS,
+  DUE_FORMS,
+  ROUNDINGS,
+  SOURCE_GLASSES,
+  type Filter,
+} from '@zonal/core/glass';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -8,47 +17,100 @@ import {
   IsDefined,
   IsIn,
   IsInt,
+  IsISO8601,
+  IsObject,
   IsOptional,
   IsString,
   IsUUID,
+  Matches,
   Max,
   MaxLength,
   Min,
   MinLength,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { IsZone } from '../http/inputs';
+import { IsDay, IsZone } from '../http/inputs';
+
+/** A window takes so many calendars and no more. */
+export const MOST_SOURCES = 100;
+const LANGUAGE = /^$|^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/;
 
 export class SourceInput {
   @IsUUID() calendarId!: string;
-  @IsIn(GLASSES) glass!: (typeof GLASSES)[number];
+  @IsIn(SOURCE_GLASSES) glass!: (typeof SOURCE_GLASSES)[number];
+  /** Fields that go out where the glass is cut. */
+  @IsIn(CUT_FIELDS, { each: true }) @ArrayUnique() fields!: (typeof CUT_FIELDS)[number][];
+  /** The calendar's name as outsiders may read it in titles. */
+  @IsString() @MaxLength(120) as!: string;
 }
 
 export class HorizonInput {
-  @IsInt() @Min(0) @Max(1830) pastDays!: number;
-  @IsInt() @Min(0) @Max(1830) nextDays!: number;
+  @IsIn(['rolling', 'fixed']) kind!: 'rolling' | 'fixed';
+  @ValidateIf((h: HorizonInput) => h.kind === 'rolling') @IsInt() @Min(0) @Max(1830) pastDays!: number;
+  @ValidateIf((h: HorizonInput) => h.kind === 'rolling') @IsInt() @Min(0) @Max(1830) nextDays!: number;
+  @ValidateIf((h: HorizonInput) => h.kind === 'fixed') @IsDay() from!: string;
+  @ValidateIf((h: HorizonInput) => h.kind === 'fixed') @IsDay() to!: string;
 }
 
 export class SwitchesInput {
   @IsBoolean() joinLink!: boolean;
   @IsBoolean() people!: boolean;
   @IsBoolean() contact!: boolean;
+  /** Whether milestones tell when they were planned for, and so their slip. */
+  @IsBoolean() planned!: boolean;
+}
+
+export class IncludeInput {
+  @IsBoolean() free!: boolean;
+  @IsBoolean() cancelled!: boolean;
+  @IsBoolean() tentative!: boolean;
+}
+
+export class LabelHoldInput {
+  @IsString() @MinLength(1) @MaxLength(200) label!: string;
+  @IsIn(['frost', 'keep-in']) hold!: 'frost' | 'keep-in';
+}
+
+export class WordingTextInput {
+  @IsString() @Matches(LANGUAGE) @MinLength(2) @MaxLength(35) language!: string;
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  @IsString() @MaxLength(2000) description!: string;
+  @IsString() @MaxLength(120) topic!: string;
 }
 
 export class WindowInput {
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
   @IsString() @MaxLength(2000) description!: string;
+  /** A language tag (RFC 5646) of name and description, or empty. */
+  @IsString() @Matches(LANGUAGE) @MaxLength(35) language!: string;
+  @IsString() @MaxLength(120) topic!: string;
+  @IsString() @MaxLength(300) contact!: string;
+  @ArrayMaxSize(20)
+  @ArrayUnique((t: WordingTextInput) => t.language)
+  @ValidateNested({ each: true })
+  @Type(() => WordingTextInput)
+  translations!: WordingTextInput[];
   @IsIn(COLOURS) colour!: (typeof COLOURS)[number];
   @IsString() @MinLength(1) @MaxLength(60) busyWord!: string;
   @IsIn(DUE_FORMS) dueAs!: (typeof DUE_FORMS)[number];
+  @IsString() @MinLength(1) @MaxLength(200) titlePattern!: string;
   @IsZone() hostZone!: string;
   @IsDefined() @ValidateNested() @Type(() => HorizonInput) horizon!: HorizonInput;
+  /** See Filter in core; null takes everything. */
+  @IsOptional() @IsObject() filter!: object | null;
+  @IsDefined() @ValidateNested() @Type(() => IncludeInput) include!: IncludeInput;
+  @ArrayMaxSize(50)
+  @ArrayUnique((h: LabelHoldInput) => h.label)
+  @ValidateNested({ each: true })
+  @Type(() => LabelHoldInput)
+  labelHolds!: LabelHoldInput[];
   @IsIn(ROUNDINGS) rounding!: (typeof ROUNDINGS)[number];
   @IsBoolean() tellTentative!: boolean;
   @IsDefined() @ValidateNested() @Type(() => SwitchesInput) switches!: SwitchesInput;
   @IsBoolean() listed!: boolean;
   @ArrayMinSize(1)
-  @ArrayMaxSize(100)
+  @ArrayMaxSize(MOST_SOURCES)
   @ArrayUnique((s: SourceInput) => s.calendarId)
   @ValidateNested({ each: true })
   @Type(() => SourceInput)
@@ -57,4 +119,24 @@ export class WindowInput {
   @IsOptional() @IsIn(AUDIENCES) audience?: (typeof AUDIENCES)[number];
   /** The version that was changed; left out when the window is new. */
   @IsOptional() @IsInt() version?: number;
+  /** Large effects that somebody has looked at and wants. */
+  @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: (typeof DEMANDS)[number][];
+}
+
+/** A window as it is being worked on: anything that was typed is kept, and is checked when it is shown outside. */
+export class DraftInput {
+  @IsObject() body!: object;
+  /** The version of the draft that was changed; 0 where there was none. */
+  @IsInt() version!: number;
+}
+
+export class ScheduleInput {
+  /** When the draft is to be shown by itself; null for not. */
+  @IsOptional() @IsISO8601({ strict: true }) at!: string | null;
+  @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: (typeof DEMANDS)[number][];
+}
+
+/** Returns the filter of an input, which checkRules reads. */
+export function filterOf(body: WindowInput): Filter | null {
+  return (body.filter ?? null) as Filter | null;
 }

@@ -2,27 +2,26 @@ import { plainName } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { randomBytes } from 'node:crypto';
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import { changing } from '../db/changes';
-import { CalendarRow, KeyRow, ViewRow, WindowRow, WindowSourceRow, type WindowSettings } from '../db/models';
+import { DraftRow, KeyRow, VersionRow, ViewRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route } from '../http/route';
-import { WindowInput } from './windowInput';
-import { viewIdOf, windowAnswer, windowAnswers } from './windowStore';
+import { validated } from '../http/validated';
+import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
+import { DraftInput, ScheduleInput, WindowInput } from './windowInput';
+import {
+  draftAnswer,
+  namesOf,
+  rememberVersion,
+  settingsOf,
+  sourceRowsOf,
+  viewIdOf,
+  windowAnswer,
+  windowAnswers,
+} from './windowStore';
 
-function settingsOf(body: WindowInput): WindowSettings {
-  const { description, colour, busyWord, dueAs, hostZone, horizon, rounding, tellTentative, switches } = body;
-  return {
-    description,
-    colour,
-    busyWord,
-    dueAs,
-    hostZone,
-    horizon: { ...horizon },
-    rounding,
-    tellTentative,
-    switches: { ...switches },
-  };
-}
+/** A draft of this size is no draft of a window. */
+const MOST_DRAFT = 200_000;
 
 /** Returns a part of an address that no other window has: the name in plain letters, numbered where taken. */
 async function freeSlug(name: string, transaction: Transaction): Promise<string> {
@@ -33,128 +32,195 @@ async function freeSlug(name: string, transaction: Transaction): Promise<string>
   }
 }
 
-async function putSources(windowId: string, body: WindowInput, transaction: Transaction): Promise<void> {
-  const ids = body.sources.map((s) => s.calendarId);
-  if ((await CalendarRow.count({ where: { id: ids }, transaction })) < ids.length)
-    throw new Problem('source-missing');
-  await WindowSourceRow.destroy({ where: { windowId }, transaction });
-  await WindowSourceRow.bulkCreate(
-    body.sources.map(({ calendarId, glass }, position) => ({ windowId, calendarId, glass, position })),
-    { transaction },
-  );
-}
+/** Answers wait until this process shows the change outside, so that an address that was answered works. */
+export const windowRoutes = (publishing: Publishing) => {
+  const { sequelize, publisher, publicUrl } = publishing;
+  const answer = (id: string) => windowAnswer(sequelize, publicUrl, id);
 
-/** Sets or clears the time at which a window was closed. */
-function shutting(sequelize: Sequelize, publicUrl: string, settle: () => Promise<void>, close: boolean) {
-  return async ({ param }: { param: (name: string) => string }) => {
-    const { id } = await windowAnswer(publicUrl, param('id'));
-    await changing(sequelize, async (transaction) => {
-      const row = (await WindowRow.findByPk(id, { transaction }))!;
-      if ((row.closedAt !== null) !== close) {
-        await row.update({ closedAt: close ? new Date() : null, version: row.version + 1 }, { transaction });
-      }
-      return { result: undefined, touched: [{ windowId: id }] };
-    });
-    await settle();
-    return windowAnswer(publicUrl, id);
-  };
-}
+  /** Sets or clears the time at which a window was closed. */
+  const shutting =
+    (close: boolean) =>
+    async ({ param, user }: { param: (name: string) => string; user: { id: string } }) => {
+      const { id } = await answer(param('id'));
+      await changing(sequelize, user.id, async (transaction) => {
+        const row = (await WindowRow.findByPk(id, { transaction }))!;
+        if ((row.closedAt !== null) !== close) {
+          await row.update(
+            { closedAt: close ? new Date() : null, version: row.version + 1 },
+            { transaction },
+          );
+          await rememberVersion(id, user.id, transaction);
+        }
+        return { result: undefined, touched: [{ windowId: id }] };
+      });
+      await publisher.catchUp();
+      return answer(id);
+    };
 
-/** `settle` waits until this process shows the change outside, so that an address that was answered works. */
-export const windowRoutes = (sequelize: Sequelize, publicUrl: string, settle: () => Promise<void>) => [
-  route({
-    method: 'get',
-    path: '/windows',
-    tag: 'Windows',
-    summary: 'All windows with their sources and keys',
-    handle: () => windowAnswers(publicUrl),
-  }),
-  route({
-    method: 'get',
-    path: '/windows/:id',
-    tag: 'Windows',
-    summary: 'One window',
-    handle: ({ param }) => windowAnswer(publicUrl, param('id')),
-  }),
-  route({
-    method: 'get',
-    path: '/keys/:id/revision',
-    tag: 'Windows',
-    summary: 'The revision that readers with a key see now; null before the first one',
-    handle: async ({ param }) => {
-      const key = isUUID(param('id')) ? await KeyRow.findByPk(param('id')) : null;
-      if (!key) throw new Problem('not-found');
-      return (await ViewRow.findByPk(viewIdOf(key)))?.revision ?? null;
-    },
-  }),
-  route<WindowInput>({
-    method: 'post',
-    path: '/windows',
-    tag: 'Windows',
-    summary: 'Open a window, with a first key',
-    body: WindowInput,
-    status: 201,
-    handle: async ({ body }) => {
-      const id = await changing(sequelize, async (transaction) => {
-        const row = await WindowRow.create(
-          {
-            slug: await freeSlug(body.name, transaction),
-            name: body.name,
-            settings: settingsOf(body),
-            secret: randomBytes(32).toString('base64url'),
-            listed: body.listed,
-            closedAt: null,
-          },
-          { transaction },
-        );
-        await putSources(row.id, body, transaction);
-        const audience = body.audience ?? 'street';
-        const token = randomBytes(20).toString('base64url');
-        await KeyRow.create(
-          { windowId: row.id, token, madeOutTo: 'First key', audience, cap: null },
-          { transaction },
-        );
-        return { result: row.id, touched: [{ windowId: row.id }] };
-      });
-      await settle();
-      return windowAnswer(publicUrl, id);
-    },
-  }),
-  route<WindowInput>({
-    method: 'put',
-    path: '/windows/:id',
-    tag: 'Windows',
-    summary: 'Change a window; acts at once on everything that leaves through it',
-    body: WindowInput,
-    handle: async ({ body, param }) => {
-      const before = await windowAnswer(publicUrl, param('id'));
-      if (before.closedAt) throw new Problem('window-closed');
-      await changing(sequelize, async (transaction) => {
-        const version = body.version ?? 0;
-        const [changed] = await WindowRow.update(
-          { name: body.name, settings: settingsOf(body), listed: body.listed, version: version + 1 },
-          { where: { id: before.id, version }, transaction },
-        );
-        if (!changed) throw new Problem('version-conflict', { current: before, yours: body });
-        await putSources(before.id, body, transaction);
-        return { result: undefined, touched: [{ windowId: before.id }] };
-      });
-      await settle();
-      return windowAnswer(publicUrl, before.id);
-    },
-  }),
-  route({
-    method: 'post',
-    path: '/windows/:id/close',
-    tag: 'Windows',
-    summary: 'Close a window: all its addresses answer 410',
-    handle: shutting(sequelize, publicUrl, settle, true),
-  }),
-  route({
-    method: 'post',
-    path: '/windows/:id/open',
-    tag: 'Windows',
-    summary: 'Open a closed window again, with the addresses that it had',
-    handle: shutting(sequelize, publicUrl, settle, false),
-  }),
-];
+  return [
+    route({
+      method: 'get',
+      path: '/windows',
+      tag: 'Windows',
+      summary: 'All windows with their sources, keys and drafts',
+      handle: () => windowAnswers(sequelize, publicUrl),
+    }),
+    route({
+      method: 'get',
+      path: '/windows/:id',
+      tag: 'Windows',
+      summary: 'One window',
+      handle: ({ param }) => answer(param('id')),
+    }),
+    route({
+      method: 'get',
+      path: '/keys/:id/revision',
+      tag: 'Windows',
+      summary: 'The revision that readers with a key see now; null before the first one',
+      handle: async ({ param }) => {
+        const key = isUUID(param('id')) ? await KeyRow.findByPk(param('id')) : null;
+        if (!key) throw new Problem('not-found');
+        return (await ViewRow.findByPk(viewIdOf(key)))?.revision ?? null;
+      },
+    }),
+    route<WindowInput>({
+      method: 'post',
+      path: '/windows',
+      tag: 'Windows',
+      summary: 'Open a window, with a first key; large effects must be confirmed',
+      body: WindowInput,
+      status: 201,
+      handle: async ({ body, user }) => {
+        await checkInput(body);
+        await checkConfirmed(publishing, null, body, body.confirmed ?? []);
+        const id = await changing(sequelize, user.id, async (transaction) => {
+          const row = await WindowRow.create(
+            {
+              slug: await freeSlug(body.name, transaction),
+              name: body.name,
+              settings: settingsOf(body),
+              secret: randomBytes(32).toString('base64url'),
+              listed: body.listed,
+              closedAt: null,
+            },
+            { transaction },
+          );
+          await WindowSourceRow.bulkCreate(sourceRowsOf(row.id, body), { transaction });
+          const audience = body.audience ?? 'street';
+          const token = randomBytes(20).toString('base64url');
+          const key = { windowId: row.id, token, madeOutTo: 'First key', audience, cap: null };
+          await KeyRow.create(key, { transaction });
+          await rememberVersion(row.id, user.id, transaction);
+          return { result: row.id, touched: [{ windowId: row.id }] };
+        });
+        await publisher.catchUp();
+        return answer(id);
+      },
+    }),
+    route<WindowInput>({
+      method: 'put',
+      path: '/windows/:id',
+      tag: 'Windows',
+      summary:
+        'Show new rules outside; acts at once, large effects must be confirmed, and a draft is done with',
+      body: WindowInput,
+      handle: async ({ body, param, user }) => {
+        const { id } = await answer(param('id'));
+        return publishWindow(publishing, id, body, user.id);
+      },
+    }),
+    route<DraftInput>({
+      method: 'put',
+      path: '/windows/:id/draft',
+      tag: 'Windows',
+      summary: 'Keep rules that are being worked on; nothing changes outside',
+      body: DraftInput,
+      handle: async ({ body, param, user }) => {
+        const { id: windowId } = await answer(param('id'));
+        if (JSON.stringify(body.body).length > MOST_DRAFT)
+          throw new Problem('too-large', { limit: '200 kB' });
+        const known = await DraftRow.findByPk(windowId);
+        if ((known?.version ?? 0) !== body.version) {
+          const names = await namesOf([known?.userId ?? null]);
+          const current = known && draftAnswer(known, names.get(known.userId) ?? '');
+          throw new Problem('version-conflict', { current, yours: body.body });
+        }
+        const columns = { body: body.body, userId: user.id, stopped: '' };
+        if (!known) await DraftRow.create({ windowId, ...columns });
+        else {
+          const where = { windowId, version: body.version };
+          // What was scheduled is no longer what stands here.
+          const [changed] = await DraftRow.update(
+            { ...columns, version: body.version + 1, publishAt: null, confirmed: [] },
+            { where },
+          );
+          if (!changed) throw new Problem('version-conflict', { current: null, yours: body.body });
+        }
+        return draftAnswer((await DraftRow.findByPk(windowId))!, user.name);
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/windows/:id/draft',
+      tag: 'Windows',
+      summary: 'Discard a draft',
+      handle: async ({ param }) => {
+        await DraftRow.destroy({ where: { windowId: (await answer(param('id'))).id } });
+      },
+    }),
+    route<ScheduleInput>({
+      method: 'post',
+      path: '/windows/:id/schedule',
+      tag: 'Windows',
+      summary:
+        'Have the draft shown outside at a time (ISO 8601 with a zone), or take the time back with null',
+      body: ScheduleInput,
+      handle: async ({ body, param }) => {
+        const before = await answer(param('id'));
+        const draft = await DraftRow.findByPk(before.id);
+        if (!draft) throw new Problem('draft-missing');
+        const confirmed = body.confirmed ?? [];
+        if (body.at) {
+          if (before.closedAt) throw new Problem('window-closed');
+          if (Date.parse(body.at) <= Date.now()) throw new Problem('schedule-past');
+          const input = validated(WindowInput, { ...draft.body, version: before.version, confirmed });
+          await checkInput(input);
+          await checkConfirmed(publishing, before, input, confirmed);
+        }
+        await draft.update({ publishAt: body.at ? new Date(body.at) : null, confirmed, stopped: '' });
+        return answer(before.id);
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/windows/:id/versions',
+      tag: 'Windows',
+      summary: 'The rules of a window as they were published, newest first',
+      handle: async ({ param }) => {
+        const { id: windowId } = await answer(param('id'));
+        const rows = await VersionRow.findAll({ where: { windowId }, order: [['version', 'DESC']] });
+        const names = await namesOf(rows.map((r) => r.userId));
+        return rows.map(({ version, body, userId, createdAt }) => ({
+          version,
+          body,
+          by: (userId && names.get(userId)) ?? '',
+          at: createdAt.toISOString(),
+        }));
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/windows/:id/close',
+      tag: 'Windows',
+      summary: 'Close a window: all its addresses answer 410',
+      handle: shutting(true),
+    }),
+    route({
+      method: 'post',
+      path: '/windows/:id/open',
+      tag: 'Windows',
+      summary: 'Open a closed window again, with the addresses that it had',
+      handle: shutting(false),
+    }),
+  ];
+};

@@ -1,10 +1,30 @@
-import type { WindowRules } from '@zonal/core/glass';
+import {
+  LOCKED_DOWN,
+  goneFrom,
+  type Ceilings,
+  type CeilingSet,
+  type KnownNames,
+  type WindowRules,
+} from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
-import type { Transaction } from 'sequelize';
-import { KeyRow, WindowRow, WindowSourceRow } from '../db/models';
+import type { Sequelize, Transaction } from 'sequelize';
+import {
+  CalendarRow,
+  CeilingRow,
+  DraftRow,
+  HouseRow,
+  KeyRow,
+  KeyUseRow,
+  UserRow,
+  VersionRow,
+  WindowRow,
+  WindowSourceRow,
+  type WindowSettings,
+} from '../db/models';
+import type { WindowInput } from './windowInput';
 
-/** A window with its sources and keys, as the API gives it. */
+/** A window with its sources, keys and draft, as the API gives it. */
 export interface WindowAnswer extends WindowRules {
   readonly id: string;
   readonly slug: string;
@@ -12,6 +32,17 @@ export interface WindowAnswer extends WindowRules {
   readonly closedAt: string | null;
   readonly version: number;
   readonly keys: readonly KeyAnswer[];
+  readonly draft: DraftAnswer | null;
+}
+
+export interface DraftAnswer {
+  readonly body: object;
+  readonly version: number;
+  readonly by: string;
+  readonly at: string;
+  readonly publishAt: string | null;
+  /** Why it was not shown when its time came, or empty. */
+  readonly stopped: string;
 }
 
 export interface KeyAnswer {
@@ -19,6 +50,10 @@ export interface KeyAnswer {
   readonly madeOutTo: string;
   readonly audience: KeyRow['audience'];
   readonly cap: KeyRow['cap'];
+  readonly madeAt: string;
+  /** When it was last used, and which revision was fetched then. */
+  readonly fetchedAt: string | null;
+  readonly fetched: number | null;
   readonly token: string;
   readonly see: string;
   readonly embed: string;
@@ -26,17 +61,113 @@ export interface KeyAnswer {
   readonly copy: string;
 }
 
+/** What rules depend on besides the window itself. */
+export interface RuleContext {
+  readonly ceilings: Ceilings;
+  readonly known: KnownNames;
+}
+
+/** Returns the ceilings in force and the names that filters may use. */
+export async function ruleContext(sequelize: Sequelize, transaction?: Transaction): Promise<RuleContext> {
+  const t = transaction ?? null;
+  const house: Record<string, string> = {};
+  const calendars: Record<string, CeilingSet> = {};
+  for (const { calendarId, audience, glass } of await CeilingRow.findAll({ transaction: t })) {
+    if (calendarId) calendars[calendarId] = { ...calendars[calendarId], [audience]: glass };
+    else house[audience] = glass;
+  }
+  const rows = await CalendarRow.findAll({ attributes: ['id', 'lockdown'], transaction: t });
+  for (const { id, lockdown } of rows) if (lockdown) calendars[id] = LOCKED_DOWN;
+  const [labels] = await sequelize.query('SELECT name FROM labels', { transaction: t });
+  return {
+    ceilings: { house, calendars },
+    known: {
+      calendars: rows.map((r) => r.id),
+      labels: (labels as { name: string }[]).map((l) => l.name),
+      properties: ((await HouseRow.findByPk(1, { transaction: t }))?.properties ?? []).map((p) => p.name),
+    },
+  };
+}
+
 /** Returns the rules of a window for the core. */
-export function rulesOf(row: WindowRow, sources: readonly WindowSourceRow[]): WindowRules {
-  const { description, colour, busyWord, dueAs, ...rest } = row.settings;
+export function rulesOf(
+  row: Pick<WindowRow, 'name' | 'settings' | 'secret'>,
+  sources: readonly Pick<WindowSourceRow, 'calendarId' | 'glass' | 'fields' | 'toldAs' | 'position'>[],
+  { ceilings, known }: RuleContext,
+): WindowRules {
+  const { description, colour, busyWord, dueAs, language, topic, contact, translations, ...rest } =
+    row.settings;
+  const own = sources.map((s) => s.calendarId);
   return {
     ...rest,
-    wording: { name: row.name, description, colour, busyWord, dueAs },
+    wording: { name: row.name, description, colour, busyWord, dueAs, language, topic, contact, translations },
     secret: row.secret,
     sources: [...sources]
       .sort((a, b) => a.position - b.position)
-      .map(({ calendarId, glass }) => ({ calendarId, glass })),
+      .map(({ calendarId, glass, fields, toldAs }) => ({ calendarId, glass, fields, as: toldAs })),
+    ceilings: {
+      house: ceilings.house,
+      calendars: Object.fromEntries(Object.entries(ceilings.calendars).filter(([id]) => own.includes(id))),
+    },
+    gone: goneFrom(rest.filter, known),
   };
+}
+
+/** Returns the settings of an input, as they are stored. */
+export function settingsOf(body: WindowInput): WindowSettings {
+  const plain = JSON.parse(JSON.stringify(body)) as WindowInput;
+  const {
+    name: _n,
+    sources: _s,
+    listed: _l,
+    audience: _a,
+    version: _v,
+    confirmed: _c,
+    filter,
+    ...rest
+  } = plain;
+  return { ...rest, filter: filter ?? null } as WindowSettings;
+}
+
+/** Returns the source rows of an input. */
+export function sourceRowsOf(windowId: string, { sources }: WindowInput) {
+  return sources.map(({ calendarId, glass, fields, as }, position) => ({
+    windowId,
+    calendarId,
+    glass,
+    fields: [...fields],
+    toldAs: as,
+    position,
+  }));
+}
+
+/** Returns a window as it would be sent to be published again. */
+export function inputOf(
+  row: Pick<WindowRow, 'name' | 'settings' | 'listed'>,
+  sources: readonly Pick<WindowSourceRow, 'calendarId' | 'glass' | 'fields' | 'toldAs' | 'position'>[],
+): object {
+  return {
+    name: row.name,
+    ...row.settings,
+    listed: row.listed,
+    sources: [...sources]
+      .sort((a, b) => a.position - b.position)
+      .map(({ calendarId, glass, fields, toldAs }) => ({ calendarId, glass, fields, as: toldAs })),
+  };
+}
+
+/** Keeps the rules of a window as they are published now, so that they can be looked at and taken up again. */
+export async function rememberVersion(
+  windowId: string,
+  userId: string | null,
+  transaction: Transaction,
+): Promise<void> {
+  const row = (await WindowRow.findByPk(windowId, { transaction }))!;
+  const sources = await WindowSourceRow.findAll({ where: { windowId }, transaction });
+  await VersionRow.create(
+    { windowId, version: row.version, body: inputOf(row, sources), userId },
+    { transaction },
+  );
 }
 
 /** Returns the name of the view that a key opens: keys of one audience and cap share it. */
@@ -54,43 +185,77 @@ export function addressesOf(publicUrl: string, token: string) {
   };
 }
 
-/** Returns windows with sources and keys: one, or all by name. */
+/** Returns windows with sources, keys and drafts: one, or all by name. */
 export async function windowAnswers(
+  sequelize: Sequelize,
   publicUrl: string,
   id?: string,
-  transaction?: Transaction,
 ): Promise<WindowAnswer[]> {
-  const t = transaction ?? null;
-  const rows = await WindowRow.findAll({ where: id ? { id } : {}, order: [['name', 'ASC']], transaction: t });
+  const rows = await WindowRow.findAll({ where: id ? { id } : {}, order: [['name', 'ASC']] });
   const where = { windowId: rows.map((r) => r.id) };
-  const sources = await WindowSourceRow.findAll({ where, transaction: t });
-  const keys = await KeyRow.findAll({ where, order: [['createdAt', 'ASC']], transaction: t });
-  return rows.map((row) => ({
-    ...rulesOf(
-      row,
-      sources.filter((s) => s.windowId === row.id),
-    ),
-    id: row.id,
-    slug: row.slug,
-    listed: row.listed,
-    closedAt: row.closedAt?.toISOString() ?? null,
-    version: row.version,
-    keys: keys
-      .filter((k) => k.windowId === row.id)
-      .map((k) => ({
-        id: k.id,
-        madeOutTo: k.madeOutTo,
-        audience: k.audience,
-        cap: k.cap,
-        token: k.token,
-        ...addressesOf(publicUrl, k.token),
-      })),
-  }));
+  const context = await ruleContext(sequelize);
+  const sources = await WindowSourceRow.findAll({ where });
+  const keys = await KeyRow.findAll({ where, order: [['createdAt', 'ASC']] });
+  const drafts = await DraftRow.findAll({ where });
+  const uses = new Map(
+    (await KeyUseRow.findAll({ where: { keyId: keys.map((k) => k.id) } })).map((u) => [u.keyId, u]),
+  );
+  const names = await namesOf(drafts.map((d) => d.userId));
+  return rows.map((row) => {
+    const draft = drafts.find((d) => d.windowId === row.id);
+    return {
+      ...rulesOf(
+        row,
+        sources.filter((s) => s.windowId === row.id),
+        context,
+      ),
+      id: row.id,
+      slug: row.slug,
+      listed: row.listed,
+      closedAt: row.closedAt?.toISOString() ?? null,
+      version: row.version,
+      draft: draft ? draftAnswer(draft, names.get(draft.userId) ?? '') : null,
+      keys: keys
+        .filter((k) => k.windowId === row.id)
+        .map((k) => ({
+          id: k.id,
+          madeOutTo: k.madeOutTo,
+          audience: k.audience,
+          cap: k.cap,
+          madeAt: k.createdAt.toISOString(),
+          fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
+          fetched: uses.get(k.id)?.revision ?? null,
+          token: k.token,
+          ...addressesOf(publicUrl, k.token),
+        })),
+    };
+  });
+}
+
+export function draftAnswer(draft: DraftRow, by: string): DraftAnswer {
+  return {
+    body: draft.body,
+    version: draft.version,
+    by,
+    at: draft.updatedAt.toISOString(),
+    publishAt: draft.publishAt?.toISOString() ?? null,
+    stopped: draft.stopped,
+  };
+}
+
+/** Returns the names of people by id. */
+export async function namesOf(ids: readonly (string | null)[]): Promise<Map<string, string>> {
+  const rows = await UserRow.findAll({ where: { id: [...new Set(ids.filter((id) => id !== null))] } });
+  return new Map(rows.map((r) => [r.id, r.name]));
 }
 
 /** Returns one window. Throws `not-found`. */
-export async function windowAnswer(publicUrl: string, id: string): Promise<WindowAnswer> {
-  const [found] = isUUID(id) ? await windowAnswers(publicUrl, id) : [];
+export async function windowAnswer(
+  sequelize: Sequelize,
+  publicUrl: string,
+  id: string,
+): Promise<WindowAnswer> {
+  const [found] = isUUID(id) ? await windowAnswers(sequelize, publicUrl, id) : [];
   if (!found) throw new Problem('not-found');
   return found;
 }

@@ -1,4 +1,4 @@
-import type { OutwardView } from '../../glass';
+import type { OutwardView, Wording, WordingText } from '../../glass';
 import type { Revision } from '../../reach';
 import {
   DAY,
@@ -29,6 +29,7 @@ export interface PageQuery {
   readonly from?: string | undefined;
   readonly tz?: string | undefined;
   readonly theme?: string | undefined;
+  readonly lang?: string | undefined;
 }
 
 export interface PageOptions {
@@ -62,7 +63,10 @@ export function writePage(view: OutwardView, revision: Revision, options: PageOp
   const choice = choiceOf(view, options);
   const embed = options.form === 'embed';
   const theme = ['light', 'dark'].includes(options.query.theme ?? '') ? options.query.theme! : 'auto';
-  const { name, description, colour } = view.wording;
+  const { colour, contact } = view.wording;
+  const text = textIn(view.wording, options.query.lang);
+  const { name, description, topic } = text;
+  const marked = text.language ? new Html(` lang="${text.language}"`) : '';
   const page = html`<!doctype html>
 <html lang="en" data-theme="${theme}" class="${options.form}">
 <head>
@@ -76,9 +80,12 @@ ${description && html`<meta name="description" content="${description}">`}
 </head>
 <body>
 <a class="skip" href="#entries">Go to the entries</a>
-<header>
+<header${marked}>
+${topic && html`<p class="topic">${topic}</p>`}
 <h1><span class="plate plate-${colour}" aria-hidden="true"></span>${name}</h1>
 ${description && html`<p class="about">${description}</p>`}
+${contact && html`<p class="about">Questions: ${contact}</p>`}
+${languages(view.wording, text, options)}
 ${!embed && html`<p class="ways"><a href="#follow">Follow</a> <span>stays up to date</span> <a href="#copy">Take a copy</a> <span>a file that stays as it is</span></p>`}
 </header>
 ${zonePart(view, choice, options)}
@@ -90,6 +97,25 @@ ${embed ? embedFoot(options) : follow(options)}
 </html>
 `;
   return page.text;
+}
+
+/** Returns the wording in the language asked for, or as the host writes it. */
+function textIn(wording: Wording, language: string | undefined): WordingText {
+  return wording.translations.find((t) => t.language === language) ?? wording;
+}
+
+/** The other languages in which the window names itself. */
+function languages(wording: Wording, chosen: WordingText, options: PageOptions): Html {
+  if (!wording.translations.length) return html``;
+  const { show, from, tz, theme } = options.query;
+  const rest = Object.entries({ show, from, tz, theme }).flatMap(([k, v]) =>
+    v ? [`${k}=${encodeURIComponent(v)}`] : [],
+  );
+  return html`<p class="languages">${[wording, ...wording.translations].map((t) =>
+    t.language === chosen.language
+      ? html`<span aria-current="true">${t.language || 'original'}</span> `
+      : html`<a href="${options.addresses.self}?${[`lang=${encodeURIComponent(t.language)}`, ...rest].join('&')}" hreflang="${t.language}">${t.language || 'original'}</a> `,
+  )}</p>`;
 }
 
 function choiceOf(view: OutwardView, { query, now, form }: PageOptions): Choice {
@@ -190,7 +216,10 @@ function steps(choice: Choice, options: PageOptions): Html {
 function address(options: PageOptions, to: { show: Showing; from: Day; zone: ZoneName | null }): string {
   const parts = [`show=${to.show}`, `from=${dayToText(to.from)}`];
   if (to.zone) parts.push(`tz=${encodeURIComponent(to.zone)}`);
-  if (options.query.theme) parts.push(`theme=${encodeURIComponent(options.query.theme)}`);
+  for (const key of ['theme', 'lang'] as const) {
+    const value = options.query[key];
+    if (value) parts.push(`${key}=${encodeURIComponent(value)}`);
+  }
   return `${options.addresses.self}?${parts.join('&')}`;
 }
 

@@ -1,0 +1,179 @@
+import { AUDIENCES, GLASSES } from '@zonal/core/glass';
+import { Problem } from '@zonal/core/problems';
+import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
+import type { Sequelize, Transaction } from 'sequelize';
+import { calendarOf } from '../calendars/calendarRoutes';
+import { changing } from '../db/changes';
+import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
+import { route } from '../http/route';
+import { windowIdsOn } from '../windows/publishWindow';
+import { namesOf } from '../windows/windowStore';
+
+export class CeilingInput {
+  /** The calendar; null for the whole house. */
+  @IsOptional() @IsUUID() calendarId!: string | null;
+  @IsIn(AUDIENCES) audience!: (typeof AUDIENCES)[number];
+  /** The clearest glass; null for no ceiling. */
+  @IsOptional() @IsIn(GLASSES) glass!: (typeof GLASSES)[number] | null;
+}
+
+export class CeilingRequestInput {
+  @IsOptional() @IsUUID() calendarId!: string | null;
+  @IsIn(AUDIENCES) audience!: (typeof AUDIENCES)[number];
+  @IsIn(GLASSES) glass!: (typeof GLASSES)[number];
+  @IsString() @MaxLength(1000) reason!: string;
+}
+
+export class CeilingReplyInput {
+  @IsBoolean() grant!: boolean;
+}
+
+function steward(user: UserRow): void {
+  if (user.role !== 'steward') throw new Problem('steward-only');
+}
+
+async function answer() {
+  const rows = await CeilingRow.findAll();
+  const requests = await CeilingRequestRow.findAll({ order: [['createdAt', 'DESC']], limit: 100 });
+  const names = await namesOf([
+    ...rows.map((r) => r.userId),
+    ...requests.flatMap((r) => [r.userId, r.answeredBy ?? null]),
+  ]);
+  const nameOf = (id: string | null | undefined) => (id && names.get(id)) || '';
+  return {
+    ceilings: rows.map(({ calendarId, audience, glass, userId, updatedAt }) => ({
+      calendarId,
+      audience,
+      glass,
+      by: nameOf(userId),
+      at: updatedAt.toISOString(),
+    })),
+    requests: requests.map((r) => ({
+      id: r.id,
+      calendarId: r.calendarId,
+      audience: r.audience,
+      glass: r.glass,
+      reason: r.reason,
+      by: nameOf(r.userId),
+      at: r.createdAt.toISOString(),
+      state: r.state,
+      answeredBy: nameOf(r.answeredBy),
+    })),
+  };
+}
+
+const DAY = 86_400_000;
+
+/** `settle` waits until the change acts outside. */
+export const ceilingRoutes = (sequelize: Sequelize, settle: () => Promise<void>) => {
+  const acting = async (
+    user: UserRow,
+    calendarId: string | null,
+    work: (transaction: Transaction) => Promise<void>,
+  ) => {
+    await changing(sequelize, user.id, async (transaction) => {
+      await work(transaction);
+      const windows = (await windowIdsOn(calendarId, transaction)).map((windowId) => ({ windowId }));
+      const calendar = calendarId ? [{ calendarId, entryIds: [] }] : [];
+      return { result: undefined, touched: [...calendar, ...windows] };
+    });
+    await settle();
+  };
+
+  const put = async (
+    { calendarId, audience, glass }: CeilingInput,
+    user: UserRow,
+    transaction: Transaction,
+  ) => {
+    const where = { calendarId: calendarId ?? null, audience };
+    await CeilingRow.destroy({ where, transaction });
+    if (glass) await CeilingRow.create({ ...where, glass, userId: user.id }, { transaction });
+  };
+
+  return [
+    route({
+      method: 'get',
+      path: '/ceilings',
+      tag: 'Ceilings',
+      summary: 'All ceilings with who set them and when, and what was asked for',
+      handle: answer,
+    }),
+    route<CeilingInput>({
+      method: 'put',
+      path: '/ceilings',
+      tag: 'Ceilings',
+      summary:
+        'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once; for stewards',
+      body: CeilingInput,
+      handle: async ({ body, user }) => {
+        steward(user);
+        const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
+        await acting(user, calendarId, (t) => put({ ...body, calendarId }, user, t));
+        return answer();
+      },
+    }),
+    route<CeilingRequestInput>({
+      method: 'post',
+      path: '/ceilings/requests',
+      tag: 'Ceilings',
+      summary: 'Ask for a ceiling to be raised',
+      body: CeilingRequestInput,
+      status: 201,
+      handle: async ({ body, user }) => {
+        const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
+        const { audience, glass, reason } = body;
+        await CeilingRequestRow.create({ calendarId, audience, glass, reason, userId: user.id });
+        return answer();
+      },
+    }),
+    route<CeilingReplyInput>({
+      method: 'post',
+      path: '/ceilings/requests/:id',
+      tag: 'Ceilings',
+      summary: 'Grant or refuse what was asked for; for stewards',
+      body: CeilingReplyInput,
+      handle: async ({ body, param, user }) => {
+        steward(user);
+        const row = isUUID(param('id')) ? await CeilingRequestRow.findByPk(param('id')) : null;
+        if (!row) throw new Problem('not-found');
+        await acting(user, row.calendarId, async (transaction) => {
+          const state = body.grant ? 'granted' : 'refused';
+          const [changed] = await CeilingRequestRow.update(
+            { state, answeredBy: user.id },
+            { where: { id: row.id, state: 'open' }, transaction },
+          );
+          if (!changed) throw new Problem('request-answered');
+          if (body.grant) await put(row, user, transaction);
+        });
+        return answer();
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/calendars/:id/lock-down',
+      tag: 'Ceilings',
+      summary: 'Withdraw everything of a calendar from outside, in every window at once',
+      handle: async ({ param, user }) => {
+        const { id } = await calendarOf(param('id'));
+        const lockdown = { at: new Date().toISOString(), userId: user.id };
+        await acting(user, id, async (transaction) => {
+          await CalendarRow.update({ lockdown }, { where: { id, lockdown: null }, transaction });
+        });
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/calendars/:id/lock-down',
+      tag: 'Ceilings',
+      summary: 'Take a lock-down back: everybody within a day, a steward afterwards too',
+      handle: async ({ param, user }) => {
+        const { id, lockdown } = await calendarOf(param('id'));
+        const old = lockdown && Date.now() - Date.parse(lockdown.at) > DAY;
+        if (old && user.role !== 'steward') throw new Problem('lock-down-over');
+        await acting(user, id, async (transaction) => {
+          await CalendarRow.update({ lockdown: null }, { where: { id }, transaction });
+        });
+      },
+    }),
+  ];
+};

@@ -1,0 +1,58 @@
+import { conditionsOf } from '@zonal/core/glass';
+import { plainText } from '@zonal/core/entries';
+import { Problem } from '@zonal/core/problems';
+import type { Sequelize } from 'sequelize';
+import { changing } from '../db/changes';
+import { labelCounts } from '../db/labels';
+import { WindowRow } from '../db/models';
+import { route } from '../http/route';
+
+/** A label with the number of entries that bear it, and the windows whose filters name it. */
+export interface LabelAnswer {
+  readonly name: string;
+  readonly count: number;
+  readonly windows: readonly string[];
+}
+
+function naming(rows: readonly WindowRow[], label: string): WindowRow[] {
+  const plain = plainText(label);
+  return rows.filter((r) =>
+    conditionsOf(r.settings.filter).some((c) => c.field === 'label' && plainText(c.value) === plain),
+  );
+}
+
+/** `settle` waits until the change acts outside. */
+export const labelRoutes = (sequelize: Sequelize, settle: () => Promise<void>) => [
+  route({
+    method: 'get',
+    path: '/labels',
+    tag: 'House',
+    summary: 'The labels that filters may name, with the entries that bear them',
+    handle: async (): Promise<LabelAnswer[]> => {
+      const windows = await WindowRow.findAll();
+      const labels = await labelCounts(sequelize);
+      return labels.map((l) => ({ ...l, windows: naming(windows, l.name).map((w) => w.name) }));
+    },
+  }),
+  route({
+    method: 'delete',
+    path: '/labels/:name',
+    tag: 'House',
+    summary: 'Forget a label that no entry bears; filters that name it are broken from then on and show less',
+    handle: async ({ param, user }) => {
+      const name = param('name');
+      const found = (await labelCounts(sequelize)).find((l) => l.name === name);
+      if (!found) throw new Problem('not-found');
+      if (found.count) throw new Problem('label-in-use', { label: name, count: found.count });
+      await changing(sequelize, user.id, async (transaction) => {
+        await sequelize.query('DELETE FROM labels WHERE name = :name', {
+          replacements: { name },
+          transaction,
+        });
+        const windows = naming(await WindowRow.findAll({ transaction }), name);
+        return { result: undefined, touched: windows.map((w) => ({ windowId: w.id })) };
+      });
+      await settle();
+    },
+  }),
+];

@@ -1,0 +1,84 @@
+import type { OutwardView } from '@zonal/core/glass';
+import { Problem } from '@zonal/core/problems';
+import { viewAfter } from '@zonal/core/reach';
+import { isUUID } from 'class-validator';
+import { Op, literal } from 'sequelize';
+import { KeyRow, LedgerRow } from '../db/models';
+import { route } from '../http/route';
+import { namesOf, viewIdOf } from './windowStore';
+
+/** One line of the ledger, as the API gives it. */
+export interface LedgerLine {
+  readonly number: number;
+  readonly at: string;
+  readonly by: readonly string[];
+  readonly appeared: number;
+  readonly vanished: number;
+  readonly changed: number;
+  /** Whether the window names itself otherwise from here on. */
+  readonly wording: boolean;
+  /** The version of the window's rules that was in force. */
+  readonly windowVersion: number;
+  /** What the line takes in the store. */
+  readonly bytes: number;
+}
+
+async function keyOf(id: string): Promise<KeyRow> {
+  const key = isUUID(id) ? await KeyRow.findByPk(id) : null;
+  if (!key) throw new Problem('not-found');
+  return key;
+}
+
+export const ledgerRoutes = [
+  route({
+    method: 'get',
+    path: '/keys/:id/ledger',
+    tag: 'Ledger',
+    summary: 'The numbered revisions of what readers with a key saw, newest first, at most 500',
+    handle: async ({ param }): Promise<LedgerLine[]> => {
+      const viewId = viewIdOf(await keyOf(param('id')));
+      const rows = await LedgerRow.findAll({
+        where: { viewId },
+        attributes: {
+          exclude: ['step'],
+          include: [
+            [literal('pg_column_size(step)'), 'bytes'],
+            [literal(`step ? 'wording'`), 'wording'],
+          ],
+        },
+        order: [['number', 'DESC']],
+        limit: 500,
+      });
+      const names = await namesOf(rows.flatMap((r) => r.userIds));
+      return rows.map((r) => ({
+        number: r.number,
+        at: r.at.toISOString(),
+        by: r.userIds.map((id) => names.get(id) ?? ''),
+        appeared: r.appeared,
+        vanished: r.vanished,
+        changed: r.altered,
+        wording: r.get('wording') === true,
+        windowVersion: r.windowVersion,
+        bytes: Number(r.get('bytes')),
+      }));
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/keys/:id/ledger/:number',
+    tag: 'Ledger',
+    summary: 'The outward view of a past revision, as readers saw it',
+    handle: async ({ param }): Promise<OutwardView> => {
+      const viewId = viewIdOf(await keyOf(param('id')));
+      const number = Number(param('number'));
+      const rows = Number.isSafeInteger(number)
+        ? await LedgerRow.findAll({
+            where: { viewId, number: { [Op.lte]: number } },
+            order: [['number', 'ASC']],
+          })
+        : [];
+      if (rows.at(-1)?.number !== number) throw new Problem('revision-missing');
+      return viewAfter(rows.map((r) => r.step));
+    },
+  }),
+];

@@ -1,0 +1,162 @@
+import {
+  checkRules,
+  peopleIn,
+  rehearse,
+  type Demand,
+  type RehearsedWindow,
+  type Watch,
+} from '@zonal/core/glass';
+import type { Entry } from '@zonal/core/entries';
+import { Problem } from '@zonal/core/problems';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { changing } from '../db/changes';
+import { CalendarRow, DraftRow, HouseRow, UserRow, WindowRow, WindowSourceRow } from '../db/models';
+import { validated } from '../http/validated';
+import { log } from '../log';
+import type { Publisher } from '../outward/publisher';
+import { WindowInput, filterOf } from './windowInput';
+import {
+  rememberVersion,
+  ruleContext,
+  rulesOf,
+  settingsOf,
+  sourceRowsOf,
+  windowAnswer,
+  type WindowAnswer,
+} from './windowStore';
+
+/** What publishing needs from the server around it. */
+export interface Publishing {
+  readonly sequelize: Sequelize;
+  readonly publisher: Publisher;
+  readonly publicUrl: string;
+}
+
+const EFFECTS: Readonly<Record<Demand, string>> = {
+  'most-vanishes': 'more than half of what some readers see vanishes',
+  'first-listed': 'the window is listed for everybody for the first time',
+  'sensitive-on-street': 'sensitive matter is shown to the Street that was not shown before',
+};
+
+/** Throws what keeps an input from being shown: see checkRules, and `source-missing` for an unknown calendar. */
+export async function checkInput(body: WindowInput, transaction?: Transaction): Promise<void> {
+  checkRules({ ...body, filter: filterOf(body) });
+  const ids = body.sources.map((s) => s.calendarId);
+  const found = await CalendarRow.count({ where: { id: ids }, transaction: transaction ?? null });
+  if (found < ids.length) throw new Problem('source-missing');
+}
+
+/**
+ * Throws `confirm-needed` when an input would have an effect so large that it must be confirmed by itself, and was
+ * not. `before` is null for a window that is not open yet.
+ */
+export async function checkConfirmed(
+  { sequelize, publisher }: Publishing,
+  before: WindowAnswer | null,
+  body: WindowInput,
+  confirmed: readonly Demand[],
+): Promise<void> {
+  const context = await ruleContext(sequelize);
+  const row = { name: body.name, settings: settingsOf(body), secret: before?.secret ?? 'not opened yet' };
+  const firstKey = {
+    id: '',
+    madeOutTo: 'First key',
+    audience: body.audience ?? 'street',
+    cap: null,
+  } as const;
+  const after: RehearsedWindow = {
+    id: before?.id ?? '',
+    rules: rulesOf(row, sourceRowsOf('', body), context),
+    listed: body.listed,
+    closed: false,
+    keys: before?.keys ?? [firstKey],
+  };
+  const calendars = new Map<string, Entry[]>();
+  for (const { calendarId } of [...after.rules.sources, ...(before?.sources ?? [])])
+    calendars.set(calendarId, [...(await publisher.entriesOf(calendarId))]);
+  const entries = (id: string) => calendars.get(id) ?? [];
+  const old = before && {
+    id: before.id,
+    rules: before,
+    listed: before.listed,
+    closed: false,
+    keys: before.keys,
+  };
+  const { demands } = rehearse(
+    { window: old, entries },
+    { window: after, entries },
+    Date.now(),
+    await watchFor([...calendars.values()].flat()),
+  );
+  const missing = demands.filter((d) => !confirmed.includes(d));
+  if (missing.length)
+    throw new Problem('confirm-needed', {
+      effects: missing.map((d) => EFFECTS[d]).join('; '),
+      demands: missing,
+    });
+}
+
+/** Returns what is sensitive here: people named in entries or in the house, and the house's own words. */
+async function watchFor(entries: readonly Entry[]): Promise<Watch> {
+  const users = await UserRow.findAll({ attributes: ['name'] });
+  const words = (await HouseRow.findByPk(1))?.watchWords ?? [];
+  return { people: [...new Set([...peopleIn(entries), ...users.map((u) => u.name)])], words };
+}
+
+/** Shows new rules of an open window outside, all at once. Its draft is done with. */
+export async function publishWindow(
+  publishing: Publishing,
+  id: string,
+  body: WindowInput,
+  userId: string | null,
+): Promise<WindowAnswer> {
+  const { sequelize, publicUrl, publisher } = publishing;
+  const before = await windowAnswer(sequelize, publicUrl, id);
+  if (before.closedAt) throw new Problem('window-closed');
+  await checkInput(body);
+  if (body.version === before.version) await checkConfirmed(publishing, before, body, body.confirmed ?? []);
+  await changing(sequelize, userId, async (transaction) => {
+    const version = body.version ?? 0;
+    const [changed] = await WindowRow.update(
+      { name: body.name, settings: settingsOf(body), listed: body.listed, version: version + 1 },
+      { where: { id, version }, transaction },
+    );
+    if (!changed) throw new Problem('version-conflict', { current: before, yours: body });
+    await WindowSourceRow.destroy({ where: { windowId: id }, transaction });
+    await WindowSourceRow.bulkCreate(sourceRowsOf(id, body), { transaction });
+    await DraftRow.destroy({ where: { windowId: id }, transaction });
+    await rememberVersion(id, userId, transaction);
+    return { result: undefined, touched: [{ windowId: id }] };
+  });
+  await publisher.catchUp();
+  return windowAnswer(sequelize, publicUrl, id);
+}
+
+/**
+ * Shows every draft whose time has come. One that would have a large effect that nobody confirmed when it was
+ * scheduled, or that cannot be shown at all, stays a draft and says why.
+ */
+export async function publishDue(publishing: Publishing, now: number): Promise<void> {
+  const due = await DraftRow.findAll({ where: { publishAt: { [Op.lte]: new Date(now) } } });
+  for (const draft of due) {
+    const { windowId, confirmed, userId } = draft;
+    try {
+      const row = await WindowRow.findByPk(windowId);
+      const body = validated(WindowInput, { ...draft.body, version: row!.version, confirmed });
+      await publishWindow(publishing, windowId, body, userId);
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      // Another process has shown it already.
+      if (error.code === 'version-conflict') continue;
+      log.warn({ windowId, code: error.code }, 'a scheduled draft was not shown');
+      await DraftRow.update({ publishAt: null, stopped: error.message }, { where: { windowId } });
+    }
+  }
+}
+
+/** Returns the ids of all windows, or of those that show a calendar. */
+export async function windowIdsOn(calendarId: string | null, transaction: Transaction): Promise<string[]> {
+  if (!calendarId) return (await WindowRow.findAll({ attributes: ['id'], transaction })).map((w) => w.id);
+  const rows = await WindowSourceRow.findAll({ where: { calendarId }, transaction });
+  return rows.map((r) => r.windowId);
+}

@@ -1,0 +1,358 @@
+import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DraftRow, KeyUseRow, LedgerRow, UserRow } from '../db/models';
+import { hashPassword } from '../people/passwords';
+import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInput } from '../testing';
+
+let server: Awaited<ReturnType<typeof testServer>>;
+let client: TestClient;
+let publisher: TestClient;
+let serial = 0;
+
+const DAY = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10);
+
+beforeAll(async () => {
+  server = await testServer(await freshDatabase());
+  client = new TestClient(server.base);
+  await client.signIn();
+  const account = { name: 'Ole', email: 'ole@ostrel.example', role: 'publisher' as const };
+  await UserRow.create({ ...account, passwordHash: await hashPassword(PASSWORD) });
+  publisher = new TestClient(server.base);
+  await publisher.signIn(PASSWORD, account.email);
+});
+afterAll(() => server.close());
+
+async function calendar(): Promise<any> {
+  const { status, body } = await client.call('POST', '/calendars', {
+    name: `Calendar ${++serial}`,
+    description: '',
+    zone: 'America/Halifax',
+    plate: 'CA',
+    colour: 'teal',
+    shape: 'square',
+    pattern: 'solid',
+    place: '',
+    latitude: null,
+    longitude: null,
+  });
+  expect(status).toBe(201);
+  return body;
+}
+
+async function write(calendarId: string, parts: object = {}): Promise<any> {
+  const { status, body } = await client.call('POST', `/calendars/${calendarId}/entries`, {
+    ...EMPTY_CONTENT,
+    title: 'Sounding',
+    start: { kind: 'zoned', at: `${DAY}T09:00:00`, zone: 'America/Halifax' },
+    end: { kind: 'zoned', at: `${DAY}T10:00:00`, zone: 'America/Halifax' },
+    recurrence: null,
+    overrides: [],
+    ...parts,
+  });
+  expect(status, JSON.stringify(body)).toBe(201);
+  return body;
+}
+
+const input = (id: string, glass: string, parts: object = {}) =>
+  windowInput(id, glass, { name: `Window ${++serial}`, ...parts });
+async function open(id: string, glass: string, parts: object = {}): Promise<any> {
+  const { status, body } = await client.call('POST', '/windows', input(id, glass, parts));
+  expect(status, JSON.stringify(body)).toBe(201);
+  return body;
+}
+const feed = async (window: any) => (await fetch(`${server.base}/feed/${window.keys[0].token}.ics`)).text();
+const put = (window: any, parts: object, who = client) =>
+  who.call('PUT', `/windows/${window.id}`, {
+    ...input(window.sources[0].calendarId, window.sources[0].glass),
+    name: window.wording.name,
+    version: window.version,
+    ...parts,
+  });
+
+describe('rules of a window', () => {
+  it('that make no sense are refused with what to do', async () => {
+    const { id } = await calendar();
+    const code = async (parts: object) =>
+      (await client.call('POST', '/windows', input(id, 'tinted', parts))).body.code;
+    expect(await code({ titlePattern: '{weather}' })).toBe('pattern-invalid');
+    expect(await code({ filter: { field: 'weather', value: 'x' } })).toBe('filter-invalid');
+    const label = { field: 'label', value: 'x' };
+    expect(await code({ filter: { all: [label, { not: label }] } })).toBe('filter-contradictory');
+    expect(await code({ horizon: { kind: 'fixed', from: '2027-02-01', to: '2027-01-01' } })).toBe(
+      'horizon-invalid',
+    );
+    expect(await code({ horizon: { kind: 'fixed', from: '2027-02-31', to: '2027-03-01' } })).toBe(
+      'input-invalid',
+    );
+    expect(await code({ sources: [{ calendarId: id, glass: 'cut', fields: [], as: '' }] })).toBe('cut-empty');
+    expect(await code({ sources: [] })).toBe('input-invalid');
+    const thousand = Array.from({ length: 1000 }, (_, i) => ({
+      calendarId: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
+      glass: 'tinted',
+      fields: [],
+      as: '',
+    }));
+    expect(await code({ sources: thousand })).toBe('input-invalid');
+    expect(await code({ sources: thousand.slice(0, 2) })).toBe('source-missing');
+  });
+
+  it('filter, cut, name and pattern what goes out', async () => {
+    const { id } = await calendar();
+    await write(id, { title: 'Out', labels: ['works'], place: 'Quay', description: 'Talk' });
+    await write(id, { title: 'In', labels: ['inner'] });
+    const window = await open(id, 'cut', {
+      sources: [{ calendarId: id, glass: 'cut', fields: ['title', 'labels'], as: 'Trust' }],
+      filter: { not: { field: 'label', value: 'inner' } },
+      titlePattern: '{calendar}: {title}[ ({label})]',
+      topic: 'Harbour',
+      translations: [{ language: 'fr', name: 'Travaux', description: '', topic: '' }],
+    });
+    const text = await feed(window);
+    expect(text).toContain('SUMMARY:Trust: Out (works)');
+    expect(text).not.toContain(': In');
+    expect(text).not.toContain('Quay');
+    expect(text).not.toContain('Talk');
+    expect(text).toContain('NAME;LANGUAGE=fr:Travaux');
+    expect(text).toContain('CATEGORIES:Harbour');
+    const page = await (await fetch(`${server.base}/see/${window.keys[0].token}?lang=fr`)).text();
+    expect(page).toContain('Travaux</h1>');
+  });
+
+  it('show less once a label in the filter is forgotten, and say so', async () => {
+    const { id } = await calendar();
+    const entry = await write(id, { labels: ['brief'] });
+    await write(id, { title: 'Other' });
+    const window = await open(id, 'tinted', { filter: { not: { field: 'label', value: 'brief' } } });
+    expect(await feed(window)).toContain('Other');
+    expect((await client.call('DELETE', '/labels/brief')).body.code).toBe('label-in-use');
+    await client.call('DELETE', `/entries/${entry.id}?version=1`);
+    const listed = (await client.call('GET', '/labels')).body.find((l: any) => l.name === 'brief');
+    expect(listed).toEqual({ name: 'brief', count: 0, windows: [window.wording.name] });
+    expect((await client.call('DELETE', '/labels/brief')).status).toBe(204);
+    expect(await feed(window)).not.toContain('Other');
+    expect((await client.call('GET', `/windows/${window.id}`)).body.gone).toEqual(['label:brief']);
+  });
+});
+
+describe('large effects', () => {
+  it('are refused until they are confirmed by name', async () => {
+    const { id } = await calendar();
+    await write(id, { title: 'Ask ann@ostrel.example' });
+    const refused = await client.call('POST', '/windows', input(id, 'tinted', { confirmed: [] }));
+    expect(refused.body).toMatchObject({
+      code: 'confirm-needed',
+      details: { demands: ['sensitive-on-street'] },
+    });
+    const window = await open(id, 'frosted', { confirmed: [] });
+    expect((await put(window, { listed: true, confirmed: [] })).body.details.demands).toEqual([
+      'first-listed',
+    ]);
+    const shut = { sources: [{ calendarId: id, glass: 'shut', fields: [], as: '' }], confirmed: [] };
+    expect((await put(window, shut)).body.details.demands).toEqual(['most-vanishes']);
+    expect((await put(window, { ...shut, confirmed: ['most-vanishes'] })).status).toBe(200);
+    expect(await feed(window)).not.toContain('BEGIN:VEVENT');
+  });
+
+  it('count the house’s own words as sensitive', async () => {
+    const { body: house } = await client.call('GET', '/house');
+    const saved = await client.call('PUT', '/house', { ...house, watchWords: ['Nightjar'] });
+    expect(saved.status).toBe(200);
+    const { id } = await calendar();
+    await write(id, { title: 'Project nightjar' });
+    const { body } = await client.call('POST', '/windows', input(id, 'tinted', { confirmed: [] }));
+    expect(body.details.demands).toEqual(['sensitive-on-street']);
+    const inside = await client.call(
+      'POST',
+      '/windows',
+      input(id, 'tinted', { confirmed: [], audience: 'partners' }),
+    );
+    expect(inside.status).toBe(201);
+  });
+});
+
+describe('a draft', () => {
+  it('is kept apart from what is shown, and never written over', async () => {
+    const { id } = await calendar();
+    await write(id);
+    const window = await open(id, 'frosted');
+    const draft = (body: object, version: number, who = client) =>
+      who.call('PUT', `/windows/${window.id}/draft`, { body, version });
+    expect((await draft({ name: '', half: 'typed' }, 0)).body).toMatchObject({ version: 1, by: 'Ida' });
+    const late = await draft({ name: 'mine' }, 0, publisher);
+    expect(late.body).toMatchObject({
+      code: 'version-conflict',
+      details: { current: { body: { half: 'typed' } } },
+    });
+    expect((await draft({ name: 'both' }, 1, publisher)).body.by).toBe('Ole');
+    expect(await feed(window)).not.toContain('Sounding');
+    expect((await client.call('GET', `/windows/${window.id}`)).body.draft.body).toEqual({ name: 'both' });
+    await client.call('DELETE', `/windows/${window.id}/draft`);
+    expect((await client.call('GET', `/windows/${window.id}`)).body.draft).toBeNull();
+  });
+
+  it('is shown when its time comes, or says why not', async () => {
+    const { id } = await calendar();
+    await write(id, { title: 'Ask ann@ostrel.example' });
+    const window = await open(id, 'frosted');
+    const body = input(id, 'tinted', { name: window.wording.name });
+    await client.call('PUT', `/windows/${window.id}/draft`, { body, version: 0 });
+    const at = (when: number, confirmed: string[] = []) =>
+      client.call('POST', `/windows/${window.id}/schedule`, { at: new Date(when).toISOString(), confirmed });
+    expect((await at(Date.now() - 1000)).body.code).toBe('schedule-past');
+    expect((await at(Date.now() + 60_000)).body.code).toBe('confirm-needed');
+    const all = ['sensitive-on-street', 'most-vanishes'];
+    expect((await at(Date.now() + 60_000, all)).body.draft.publishAt).not.toBeNull();
+    expect(await feed(window)).not.toContain('ann@');
+    const due = { publishAt: new Date(Date.now() - 1) };
+    await DraftRow.update(due, { where: { windowId: window.id } });
+    await eventually(async () => expect(await feed(window)).toContain('ann@'), 12_000);
+    expect((await client.call('GET', `/windows/${window.id}`)).body.draft).toBeNull();
+
+    // What has come to have a large effect since is not shown by itself.
+    const shut = { ...body, sources: [{ ...body.sources[0], glass: 'shut' }], confirmed: [] };
+    await client.call('PUT', `/windows/${window.id}/draft`, { body: shut, version: 0 });
+    await DraftRow.update({ ...due, confirmed: [] }, { where: { windowId: window.id } });
+    await eventually(async () => {
+      const { draft } = (await client.call('GET', `/windows/${window.id}`)).body;
+      expect(draft.stopped).toContain('more than half');
+    }, 12_000);
+    expect(await feed(window)).toContain('ann@');
+  }, 40_000);
+});
+
+describe('ceilings', () => {
+  it('cut every window at once, are set by stewards, and asked for by others', async () => {
+    const { id } = await calendar();
+    await write(id, { description: 'Talk' });
+    const window = await open(id, 'clear');
+    const set = (parts: object, who = client) =>
+      who.call('PUT', '/ceilings', { calendarId: id, audience: 'street', glass: 'frosted', ...parts });
+    expect((await set({}, publisher)).body.code).toBe('steward-only');
+    expect((await set({})).status).toBe(200);
+    expect(await feed(window)).not.toContain('Sounding');
+    expect((await client.call('GET', '/ceilings')).body.ceilings).toContainEqual(
+      expect.objectContaining({ calendarId: id, audience: 'street', glass: 'frosted', by: 'Ida' }),
+    );
+    const asked = await publisher.call('POST', '/ceilings/requests', {
+      calendarId: id,
+      audience: 'street',
+      glass: 'tinted',
+      reason: 'The town asks for titles',
+    });
+    const request = asked.body.requests[0];
+    expect(request).toMatchObject({ by: 'Ole', state: 'open' });
+    const reply = (who: TestClient) => who.call('POST', `/ceilings/requests/${request.id}`, { grant: true });
+    expect((await reply(publisher)).body.code).toBe('steward-only');
+    expect((await reply(client)).status).toBe(200);
+    expect((await reply(client)).body.code).toBe('request-answered');
+    expect(await feed(window)).toContain('Sounding');
+    expect(await feed(window)).not.toContain('Talk');
+    await set({ glass: null });
+    expect(await feed(window)).toContain('Talk');
+    await set({ calendarId: null, glass: 'tinted' });
+    expect(await feed(window)).not.toContain('Talk');
+    await set({ calendarId: null, glass: null });
+  });
+
+  it('lock-down withdraws all of a calendar, and is taken back within a day', async () => {
+    const { id } = await calendar();
+    await write(id);
+    const window = await open(id, 'tinted');
+    const tag = async () =>
+      (await fetch(`${server.base}/feed/${window.keys[0].token}.ics`)).headers.get('etag');
+    const before = await tag();
+    expect((await publisher.call('POST', `/calendars/${id}/lock-down`)).status).toBe(204);
+    expect(await feed(window)).not.toContain('BEGIN:VEVENT');
+    expect(
+      (await client.call('GET', '/calendars')).body.find((c: any) => c.id === id).lockedAt,
+    ).not.toBeNull();
+    expect((await publisher.call('DELETE', `/calendars/${id}/lock-down`)).status).toBe(204);
+    expect(await feed(window)).toContain('Sounding');
+    expect(await tag()).not.toBe(before);
+  });
+});
+
+describe('the ledger', () => {
+  it('tells what changed outwardly, by whom, and shows any revision again', async () => {
+    const { id } = await calendar();
+    const entry = await write(id);
+    const window = await open(id, 'tinted');
+    const key = window.keys[0].id;
+    const { id: _i, calendarId: _c, uid: _u, imported: _m, ...rest } = entry;
+    const change = (parts: object, version: number, who = client) =>
+      who.call('PUT', `/entries/${entry.id}`, { ...rest, ...parts, version });
+    expect((await change({ title: 'Sounding, north' }, 1, publisher)).status).toBe(200);
+    await eventually(async () => expect(await feed(window)).toContain('north'));
+    await change({ title: 'Sounding, north', description: 'Only inside' }, 2);
+    await put(window, { sources: [{ calendarId: id, glass: 'frosted', fields: [], as: '' }] });
+    const { body: lines } = await client.call('GET', `/keys/${key}/ledger`);
+    expect(
+      lines.map((l: any) => [l.number, l.appeared, l.vanished, l.changed, l.by[0], l.windowVersion]),
+    ).toEqual([
+      [3, 1, 1, 0, 'Ida', 2],
+      [2, 0, 0, 1, 'Ole', 1],
+      [1, 1, 0, 0, 'Ida', 1],
+    ]);
+    const at = async (n: number) => (await client.call('GET', `/keys/${key}/ledger/${n}`)).body;
+    expect((await at(1)).items[0].content.title).toBe('Sounding');
+    expect((await at(2)).items[0].content.title).toBe('Sounding, north');
+    expect((await at(3)).items[0].kind).toBe('busy');
+    expect((await at(9)).code).toBe('revision-missing');
+    expect((await at(Number.NaN)).code).toBe('revision-missing');
+    const { body: versions } = await client.call('GET', `/windows/${window.id}/versions`);
+    expect(versions.map((v: any) => [v.version, v.body.sources[0].glass, v.by])).toEqual([
+      [2, 'frosted', 'Ida'],
+      [1, 'tinted', 'Ida'],
+    ]);
+    const back = await put(window, { ...versions[1].body, version: 2, confirmed: ['most-vanishes'] });
+    expect(back.status).toBe(200);
+    expect(await feed(window)).toContain('Sounding, north');
+  });
+
+  it('keeps differences: an edit in a large window adds little', async () => {
+    const { id } = await calendar();
+    const first = await write(id);
+    await client.call('POST', '/edits', {
+      label: 'Many',
+      changes: Array.from({ length: 199 }, (_, i) => ({
+        version: 0,
+        calendarId: id,
+        entry: {
+          ...first,
+          id: undefined,
+          calendarId: undefined,
+          version: undefined,
+          uid: undefined,
+          imported: undefined,
+          title: `Nr ${i}`,
+        },
+      })),
+    });
+    const window = await open(id, 'clear');
+    const { id: _i, calendarId: _c, uid: _u, imported: _m, ...rest } = first;
+    await client.call('PUT', `/entries/${first.id}`, { ...rest, title: 'Changed', version: 1 });
+    await eventually(async () => expect(await feed(window)).toContain('Changed'));
+    const { body: lines } = await client.call('GET', `/keys/${window.keys[0].id}/ledger`);
+    const [edit, whole] = lines;
+    expect(whole.appeared).toBe(200);
+    expect(edit.changed).toBe(1);
+    expect(edit.bytes).toBeLessThan(1500);
+    expect(await LedgerRow.count({ where: { viewId: `${window.id}|street|` } })).toBe(2);
+  });
+});
+
+describe('the uses of keys', () => {
+  it('are counted for feeds and pages, with the revision', async () => {
+    const { id } = await calendar();
+    await write(id);
+    const window = await open(id, 'tinted');
+    expect(window.keys[0].fetchedAt).toBeNull();
+    await feed(window);
+    await fetch(`${server.base}/see/${window.keys[0].token}`);
+    await eventually(async () => {
+      const row = await KeyUseRow.findByPk(window.keys[0].id);
+      expect([row?.count, row?.revision]).toEqual([2, 1]);
+    });
+    expect((await client.call('GET', `/windows/${window.id}`)).body.keys[0]).toMatchObject({ fetched: 1 });
+  });
+});
