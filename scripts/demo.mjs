@@ -13,7 +13,7 @@ const DATA = join(ROOT, '.data');
 const LOCK = join(DATA, 'demo.pid');
 const ACCOUNTS = [
   { name: 'Ida Maren', email: 'ida@ostrel.example', password: 'ebb-and-flow', role: 'steward' },
-  { name: 'Jon Wick', email: 'jon@ostrel.example', password: 'lock-and-quay', role: 'publisher' },
+  { name: 'Jon Tarrow', email: 'jon@ostrel.example', password: 'lock-and-quay', role: 'publisher' },
 ];
 
 function portFree(port) {

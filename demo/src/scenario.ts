@@ -1,5 +1,15 @@
 import type { DraftEntry } from '@zonal/core/forms';
-import type { Audience, Colour, Glass, PlatePattern, PlateShape, Rounding } from '@zonal/core/glass';
+import {
+  PLAIN_TITLE,
+  type Audience,
+  type Colour,
+  type Filter,
+  type Glass,
+  type PlatePattern,
+  type PlateShape,
+  type Rounding,
+  type WordingText,
+} from '@zonal/core/glass';
 import { weekdayOf, type Day } from '@zonal/core/zones';
 import { allDay, changed, date, recurring, timed } from './drafts';
 import { pick, randomFrom } from './random';
@@ -25,8 +35,13 @@ export interface DemoWindow {
   readonly listed: boolean;
   readonly audience: Audience;
   readonly keys: readonly string[];
-  /** Glass by the calendar's plate. */
-  readonly sources: readonly (readonly [plate: string, glass: Glass])[];
+  readonly topic: string;
+  readonly contact: string;
+  readonly translations: WordingText[];
+  readonly titlePattern: string;
+  readonly filter: Filter | null;
+  /** Glass by the calendar's plate, and its name as outsiders read it. */
+  readonly sources: readonly (readonly [plate: string, glass: Glass, as: string])[];
 }
 
 const PAST = 62;
@@ -388,7 +403,19 @@ export const WINDOWS: readonly DemoWindow[] = [
     listed: true,
     audience: 'street',
     keys: ['Anybody with the address'],
-    sources: [['BL', 'tinted']],
+    topic: 'Traffic',
+    contact: 'Lock office, channel 12',
+    translations: [
+      {
+        language: 'fr',
+        name: 'Horaires du pont',
+        description: 'Quand le pont tournant d’Ostrel s’ouvre et la route est fermée.',
+        topic: 'Circulation',
+      },
+    ],
+    titlePattern: PLAIN_TITLE,
+    filter: null,
+    sources: [['BL', 'tinted', 'Bridge and lock']],
   },
   {
     slug: 'on-the-quay',
@@ -401,7 +428,12 @@ export const WINDOWS: readonly DemoWindow[] = [
     listed: false,
     audience: 'street',
     keys: ['Town web site'],
-    sources: [['EV', 'clear']],
+    topic: 'Events',
+    contact: '',
+    translations: [],
+    titlePattern: PLAIN_TITLE,
+    filter: null,
+    sources: [['EV', 'clear', 'On the quay']],
   },
   {
     slug: 'works-ahead',
@@ -414,9 +446,14 @@ export const WINDOWS: readonly DemoWindow[] = [
     listed: false,
     audience: 'partners',
     keys: ['Shipping agents', 'Ferry line’s operations desk', 'Residents of Far Bay'],
+    topic: 'Works',
+    contact: 'Works desk of the trust',
+    translations: [],
+    titlePattern: '{calendar}: {title}',
+    filter: { not: { field: 'label', value: 'sounding' } },
     sources: [
-      ['DW', 'tinted'],
-      ['LV', 'frosted'],
+      ['DW', 'tinted', 'Works'],
+      ['LV', 'frosted', 'Lighthouse'],
     ],
   },
   {
@@ -430,6 +467,11 @@ export const WINDOWS: readonly DemoWindow[] = [
     listed: false,
     audience: 'street',
     keys: ['Visitor desk'],
-    sources: [['LV', 'frosted']],
+    topic: 'Visits',
+    contact: '',
+    translations: [],
+    titlePattern: PLAIN_TITLE,
+    filter: null,
+    sources: [['LV', 'frosted', 'Lighthouse']],
   },
 ];

@@ -1,18 +1,22 @@
-import { NO_SWITCHES } from '@zonal/core/glass';
+import { INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
 import { dayOfWall, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
+import { learnLabels } from '@zonal/server/db/labels';
 import { migrate } from '@zonal/server/db/migrate';
 import {
   CalendarRow,
   EntryRow,
+  CeilingRow,
   HouseRow,
   KeyRow,
+  KeyUseRow,
   UserRow,
   WindowRow,
   WindowSourceRow,
   type Role,
 } from '@zonal/server/db/models';
+import { rememberVersion } from '@zonal/server/windows/windowStore';
 import { columnsOf } from '@zonal/server/entries/entryStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
@@ -32,12 +36,26 @@ const HOUSE = {
     { name: 'Berth', kind: 'choice' as const, choices: ['1', '2', '3', 'Coal pier'] },
     { name: 'Party size', kind: 'number' as const, choices: [] },
   ],
+  watchWords: ['charter', 'salvage'],
 };
+
+/** Keys were made and last used so many milliseconds ago; one of them never was. */
+const [MADE, USED, UNUSED] = [90 * 86_400_000, 40 * 60_000, 'Residents of Far Bay'];
+
+/** The clearest glass by calendar and audience. */
+const CEILINGS = [
+  ['HD', 'street', 'shut'],
+  ['HD', 'partners', 'frosted'],
+  ['PR', 'street', 'frosted'],
+] as const;
 
 const sequelize = connect(process.env['DATABASE_URL']!);
 await migrate(sequelize);
 // Data of an earlier run are kept.
-if (!(await UserRow.count())) await seed(JSON.parse(process.env['DEMO_ACCOUNTS'] ?? '[]') as DemoAccount[]);
+if (!(await UserRow.count())) {
+  await seed(JSON.parse(process.env['DEMO_ACCOUNTS'] ?? '[]') as DemoAccount[]);
+  await learnLabels(sequelize);
+}
 await sequelize.close();
 
 async function seed(accounts: readonly DemoAccount[]): Promise<void> {
@@ -60,6 +78,11 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       }));
       await EntryRow.bulkCreate(rows, { transaction });
     }
+    const steward = await UserRow.findOne({ where: { role: 'steward' }, transaction });
+    for (const [plate, audience, glass] of CEILINGS) {
+      const ceiling = { calendarId: idOf.get(plate)!, audience, glass, userId: steward?.id ?? null };
+      await CeilingRow.create(ceiling, { transaction });
+    }
     for (const { keys, sources, slug, name, listed, audience, nextDays, ...wording } of WINDOWS) {
       const window = await WindowRow.create(
         {
@@ -68,25 +91,34 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
           listed,
           settings: {
             ...wording,
+            language: 'en',
             dueAs: 'all-day',
             hostZone: HOME,
-            horizon: { pastDays: 60, nextDays },
+            horizon: { kind: 'rolling', pastDays: 60, nextDays },
+            include: INCLUDE_ALL,
+            labelHolds: [],
             tellTentative: true,
-            switches: NO_SWITCHES,
+            switches: USUAL_SWITCHES,
           },
           secret: randomBytes(32).toString('base64url'),
           closedAt: null,
         },
         { transaction },
       );
-      for (const [position, [plate, glass]] of sources.entries()) {
-        const source = { windowId: window.id, calendarId: idOf.get(plate)!, glass, position };
+      for (const [position, [plate, glass, toldAs]] of sources.entries()) {
+        const source = { windowId: window.id, calendarId: idOf.get(plate)!, glass, toldAs, position };
         await WindowSourceRow.create(source, { transaction });
       }
       for (const madeOutTo of keys) {
         const token = randomBytes(20).toString('base64url');
-        await KeyRow.create({ windowId: window.id, token, madeOutTo, audience, cap: null }, { transaction });
+        const key = { windowId: window.id, token, madeOutTo, audience, cap: null };
+        const row = await KeyRow.create({ ...key, createdAt: new Date(Date.now() - MADE) }, { transaction });
+        if (madeOutTo !== UNUSED) {
+          const use = { keyId: row.id, at: new Date(Date.now() - USED), revision: 1, count: 480 };
+          await KeyUseRow.create(use, { transaction });
+        }
       }
+      await rememberVersion(window.id, null, transaction);
     }
   });
 }

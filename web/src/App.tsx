@@ -5,6 +5,8 @@ import { HousePage } from './house/HousePage';
 import { Shell } from './shell/Shell';
 import { SignIn } from './shell/SignIn';
 import { Empty, Loading, Notice } from './ui/Notice';
+import { SightlinesPage } from './sightlines/SightlinesPage';
+import { LedgerPage } from './windows/LedgerPage';
 import { Studio } from './windows/Studio';
 import { WindowsPage } from './windows/WindowsPage';
 
@@ -20,6 +22,8 @@ export function App() {
         <Route path="/calendars" element={<CalendarsPage />} />
         <Route path="/windows" element={<WindowsPage />} />
         <Route path="/windows/:id" element={<Studio />} />
+        <Route path="/windows/:id/ledger" element={<LedgerPage />} />
+        <Route path="/sightlines" element={<SightlinesPage />} />
         <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />
         <Route path="*" element={<Empty>There is no page at this address. Choose a section above.</Empty>} />
       </Routes>

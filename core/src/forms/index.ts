@@ -23,7 +23,8 @@ export {
   type CsvTable,
   type DateOrder,
 } from './csv/readCsv';
-export { writeCsv } from './csv/writeCsv';
+export { tableText, writeCsv } from './csv/writeCsv';
+export { LIMITER_WORDS, SIGHT_MARK_WORDS, reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
 export { safeUri } from './icsText';
 export {

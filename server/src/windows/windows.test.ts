@@ -306,7 +306,7 @@ describe('the ledger', () => {
     ]);
     const back = await put(window, { ...versions[1].body, version: 2, confirmed: ['most-vanishes'] });
     expect(back.status).toBe(200);
-    expect(await feed(window)).toContain('Sounding, north');
+    expect(await feed(window)).toContain('Sounding\\, north');
   });
 
   it('keeps differences: an edit in a large window adds little', async () => {

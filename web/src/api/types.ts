@@ -1,5 +1,13 @@
 import type { Entry, Imported, PropertyDefinition, Rezone } from '@zonal/core/entries';
-import type { Audience, Colour, Glass, PlatePattern, PlateShape, WindowRules } from '@zonal/core/glass';
+import type {
+  Audience,
+  Colour,
+  Demand,
+  Glass,
+  PlatePattern,
+  PlateShape,
+  WindowRules,
+} from '@zonal/core/glass';
 import type { ProblemCode } from '@zonal/core/problems';
 
 export interface Session {
@@ -21,11 +29,13 @@ export interface Calendar {
   readonly latitude: number | null;
   readonly longitude: number | null;
   readonly archivedAt: string | null;
+  /** When everything of it was withdrawn from outside, or null. */
+  readonly lockedAt: string | null;
   readonly version: number;
   readonly entryCount: number;
 }
 
-export type CalendarInput = Omit<Calendar, 'id' | 'version' | 'entryCount' | 'archivedAt'> & {
+export type CalendarInput = Omit<Calendar, 'id' | 'version' | 'entryCount' | 'archivedAt' | 'lockedAt'> & {
   readonly version?: number;
 };
 
@@ -52,6 +62,8 @@ export interface House {
   readonly country: string;
   readonly region: string;
   readonly properties: readonly PropertyDefinition[];
+  /** Words that must not go out unnoticed. */
+  readonly watchWords: readonly string[];
   readonly version: number;
 }
 
@@ -60,11 +72,25 @@ export interface WindowKey {
   readonly madeOutTo: string;
   readonly audience: Audience;
   readonly cap: Glass | null;
+  readonly madeAt: string;
+  /** When it was last used, and which revision was fetched then. */
+  readonly fetchedAt: string | null;
+  readonly fetched: number | null;
   readonly token: string;
   readonly see: string;
   readonly embed: string;
   readonly feed: string;
   readonly copy: string;
+}
+
+/** Rules that are being worked on; nothing of them is outside yet. */
+export interface WindowDraft {
+  readonly body: WindowInput;
+  readonly version: number;
+  readonly by: string;
+  readonly at: string;
+  readonly publishAt: string | null;
+  readonly stopped: string;
 }
 
 export interface OutwardWindow extends WindowRules {
@@ -74,15 +100,66 @@ export interface OutwardWindow extends WindowRules {
   readonly closedAt: string | null;
   readonly version: number;
   readonly keys: readonly WindowKey[];
+  readonly draft: WindowDraft | null;
 }
 
 /** A window as it is sent to be opened or changed. */
-export type WindowInput = Omit<WindowRules, 'wording' | 'secret'> &
+export type WindowInput = Omit<WindowRules, 'wording' | 'secret' | 'ceilings' | 'gone'> &
   WindowRules['wording'] & {
     readonly listed: boolean;
     readonly audience?: Audience;
     readonly version?: number;
+    readonly confirmed?: readonly Demand[];
   };
+
+/** The rules of a window as they were published. */
+export interface WindowVersion {
+  readonly version: number;
+  readonly body: WindowInput;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** One revision of what readers with a key saw. */
+export interface LedgerLine {
+  readonly number: number;
+  readonly at: string;
+  readonly by: readonly string[];
+  readonly appeared: number;
+  readonly vanished: number;
+  readonly changed: number;
+  readonly wording: boolean;
+  readonly windowVersion: number;
+  readonly bytes: number;
+}
+
+/** The clearest glass of an audience; with no calendar it is the house's. */
+export interface Ceiling {
+  readonly calendarId: string | null;
+  readonly audience: Audience;
+  readonly glass: Glass;
+  readonly by: string;
+  readonly at: string;
+}
+
+export interface CeilingRequest extends Ceiling {
+  readonly id: string;
+  readonly reason: string;
+  readonly state: 'open' | 'granted' | 'refused';
+  readonly answeredBy: string;
+}
+
+export interface AllCeilings {
+  readonly ceilings: readonly Ceiling[];
+  readonly requests: readonly CeilingRequest[];
+}
+
+/** A label with the number of entries that bear it, and the windows whose filters name it. */
+export interface Label {
+  readonly name: string;
+  readonly count: number;
+  readonly windows: readonly string[];
+}
 
 /** An entry as it is written. */
 export type EntryInput = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid' | 'imported'>;

@@ -1,17 +1,24 @@
 import type { Entry, FindQuery } from '@zonal/core/entries';
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+import type { Demand, Glass, OutwardView } from '@zonal/core/glass';
 import type {
+  AllCeilings,
   ApiProblem,
   Calendar,
   CalendarImpact,
   CalendarInput,
+  Ceiling,
   EditAnswer,
   EditWay,
   EntryChange,
   House,
+  Label,
+  LedgerLine,
   OutwardWindow,
   Session,
+  WindowDraft,
   WindowInput,
+  WindowVersion,
   ZoneChange,
 } from './types';
 
@@ -41,7 +48,7 @@ const base: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, 
 export const zonalApi = createApi({
   reducerPath: 'api',
   baseQuery: base,
-  tagTypes: ['Session', 'Calendar', 'Entry', 'Window', 'House'],
+  tagTypes: ['Session', 'Calendar', 'Entry', 'Window', 'House', 'Ceiling', 'Label'],
   endpoints: (build) => ({
     session: build.query<Session, void>({
       query: () => '/session',
@@ -111,7 +118,32 @@ export const zonalApi = createApi({
     house: build.query<House, void>({ query: () => '/house', providesTags: ['House'] }),
     saveHouse: build.mutation<House, House>({
       query: (body) => ({ url: '/house', method: 'PUT', body }),
-      invalidatesTags: ['House'],
+      invalidatesTags: ['House', 'Window'],
+    }),
+    labels: build.query<Label[], void>({ query: () => '/labels', providesTags: ['Label', 'Entry'] }),
+    forgetLabel: build.mutation<void, string>({
+      query: (name) => ({ url: `/labels/${encodeURIComponent(name)}`, method: 'DELETE' }),
+      invalidatesTags: ['Label', 'Window'],
+    }),
+    ceilings: build.query<AllCeilings, void>({
+      query: () => '/ceilings',
+      providesTags: ['Ceiling', 'Window'],
+    }),
+    setCeiling: build.mutation<AllCeilings, Omit<Ceiling, 'by' | 'at' | 'glass'> & { glass: Glass | null }>({
+      query: (body) => ({ url: '/ceilings', method: 'PUT', body }),
+      invalidatesTags: ['Ceiling', 'Window'],
+    }),
+    askCeiling: build.mutation<AllCeilings, Omit<Ceiling, 'by' | 'at'> & { reason: string }>({
+      query: (body) => ({ url: '/ceilings/requests', method: 'POST', body }),
+      invalidatesTags: ['Ceiling'],
+    }),
+    answerRequest: build.mutation<AllCeilings, { id: string; grant: boolean }>({
+      query: ({ id, grant }) => ({ url: `/ceilings/requests/${id}`, method: 'POST', body: { grant } }),
+      invalidatesTags: ['Ceiling', 'Window'],
+    }),
+    lockDown: build.mutation<void, { id: string; locked: boolean }>({
+      query: ({ id, locked }) => ({ url: `/calendars/${id}/lock-down`, method: locked ? 'POST' : 'DELETE' }),
+      invalidatesTags: ['Calendar', 'Window', 'Ceiling'],
     }),
     windows: build.query<OutwardWindow[], void>({ query: () => '/windows', providesTags: ['Window'] }),
     openWindow: build.mutation<OutwardWindow, WindowInput>({
@@ -121,6 +153,31 @@ export const zonalApi = createApi({
     saveWindow: build.mutation<OutwardWindow, { id: string; body: WindowInput }>({
       query: ({ id, body }) => ({ url: `/windows/${id}`, method: 'PUT', body }),
       invalidatesTags: ['Window'],
+    }),
+    keepDraft: build.mutation<WindowDraft, { id: string; version: number; body: WindowInput }>({
+      query: ({ id, ...body }) => ({ url: `/windows/${id}/draft`, method: 'PUT', body }),
+    }),
+    discardDraft: build.mutation<void, string>({
+      query: (id) => ({ url: `/windows/${id}/draft`, method: 'DELETE' }),
+      invalidatesTags: ['Window'],
+    }),
+    scheduleDraft: build.mutation<
+      OutwardWindow,
+      { id: string; at: string | null; confirmed: readonly Demand[] }
+    >({
+      query: ({ id, ...body }) => ({ url: `/windows/${id}/schedule`, method: 'POST', body }),
+      invalidatesTags: ['Window'],
+    }),
+    versions: build.query<WindowVersion[], string>({
+      query: (id) => `/windows/${id}/versions`,
+      providesTags: ['Window'],
+    }),
+    ledger: build.query<LedgerLine[], string>({
+      query: (keyId) => `/keys/${keyId}/ledger`,
+      providesTags: ['Window', 'Entry'],
+    }),
+    pastView: build.query<OutwardView, { keyId: string; number: number }>({
+      query: ({ keyId, number }) => `/keys/${keyId}/ledger/${number}`,
     }),
     shutWindow: build.mutation<OutwardWindow, { id: string; close: boolean }>({
       query: ({ id, close }) => ({ url: `/windows/${id}/${close ? 'close' : 'open'}`, method: 'POST' }),
@@ -149,6 +206,19 @@ export const {
   useOpenWindowMutation,
   useSaveWindowMutation,
   useShutWindowMutation,
+  useKeepDraftMutation,
+  useDiscardDraftMutation,
+  useScheduleDraftMutation,
+  useVersionsQuery,
+  useLedgerQuery,
+  usePastViewQuery,
+  useLabelsQuery,
+  useForgetLabelMutation,
+  useCeilingsQuery,
+  useSetCeilingMutation,
+  useAskCeilingMutation,
+  useAnswerRequestMutation,
+  useLockDownMutation,
 } = zonalApi;
 
 /** Returns the problem that a call ended with, or null. */

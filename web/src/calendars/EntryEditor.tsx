@@ -6,6 +6,7 @@ import { useState, type FormEvent } from 'react';
 import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
 import type { ApiProblem, Calendar, EntryInput } from '../api/types';
 import { adding, named, removing } from '../edits/changes';
+import { OutsideEffect } from '../outward/OutsideEffect';
 import type { Edit, Edits } from '../edits/useEdits';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
@@ -57,8 +58,12 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
   const { data: windows } = useWindowsQuery();
   const [wrong, setWrong] = useState<string | null>(null);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
+  const [effect, setEffect] = useState<(Pick<Edit, 'changes'> & { calendarIds: string[] }) | null>(null);
   const conflict = problem?.code === 'version-conflict' ? (problem.details['current'] as Entry) : null;
-  const set = (part: Partial<EntryForm>) => setForm((f) => ({ ...f, ...part }));
+  const set = (part: Partial<EntryForm>) => {
+    setForm((f) => ({ ...f, ...part }));
+    setEffect(null);
+  };
   const many = !!slot && scope !== 'all';
 
   /** Runs a step that may be refused by the core; says why, and then returns null. */
@@ -100,6 +105,12 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
   const submit = (event: FormEvent) => {
     event.preventDefault();
     void send(before ? change(before) : writeNew());
+  };
+
+  const rehearse = () => {
+    const edit = before ? change(before) : writeNew();
+    const calendarIds = [calendarId, ...(before ? [before.calendarId] : [])];
+    setEffect(edit && { changes: edit.changes, calendarIds });
   };
 
   const remove = (entry: Entry) =>
@@ -256,6 +267,7 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
             <MainButton type="submit" isDisabled={edits.busy}>
               {before ? 'Save' : 'Write the entry'}
             </MainButton>
+            <Button onPress={rehearse}>What changes outside</Button>
             <Button onPress={onClose}>Leave without saving</Button>
             {before && (
               <Button onPress={() => void send(remove(before))}>
@@ -263,6 +275,11 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
               </Button>
             )}
           </Row>
+          {effect && (
+            <section aria-label="What changes outside">
+              <OutsideEffect {...effect} />
+            </section>
+          )}
           {before && <Faded>{keptWords(before)}</Faded>}
         </Stack>
       </form>

@@ -18,6 +18,7 @@ const calendar: Calendar = {
   latitude: null,
   longitude: null,
   archivedAt: null,
+  lockedAt: null,
   version: 1,
   entryCount: 1,
 };

@@ -1,3 +1,5 @@
+import { CeilingsPanel } from './CeilingsPanel';
+import { LabelsPanel } from './LabelsPanel';
 import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useState, type FormEvent } from 'react';
@@ -64,7 +66,8 @@ function HouseForm({ house, steward }: { house: House; steward: boolean }) {
     const properties = form.properties
       .map((p) => ({ ...p, name: p.name.trim(), choices: p.choices.map((c) => c.trim()).filter(Boolean) }))
       .filter((p) => p.name);
-    void save({ ...form, properties });
+    const watchWords = form.watchWords.map((w) => w.trim()).filter((w) => w.length > 1);
+    void save({ ...form, properties, watchWords });
   };
   return (
     <Page>
@@ -156,6 +159,13 @@ function HouseForm({ house, steward }: { house: House; steward: boolean }) {
           <Faded>
             Taking a property out leaves the values that entries have; they are shown as not defined.
           </Faded>
+          <h2>Words to watch</h2>
+          <Field
+            label="Words that must not go out unnoticed, with commas between"
+            value={form.watchWords.join(',')}
+            onChange={(text) => set({ watchWords: text.split(',') })}
+            help="Rehearsals and sightlines point to them, beside mail addresses, phone numbers, passcodes and names."
+          />
           <Row>
             <MainButton type="submit" isDisabled={!steward || saving.isLoading}>
               Save
@@ -164,6 +174,8 @@ function HouseForm({ house, steward }: { house: House; steward: boolean }) {
           </Row>
         </Stack>
       </form>
+      <CeilingsPanel steward={steward} />
+      <LabelsPanel />
     </Page>
   );
 }

@@ -108,8 +108,11 @@ export function Shell({ user, children }: { user: NonNullable<Session['user']>; 
           <NavLink to="/windows">
             Windows<small>glass: what is let out</small>
           </NavLink>
+          <NavLink to="/sightlines">
+            Sightlines<small>outside: who sees what, and why</small>
+          </NavLink>
           <NavLink to="/house">
-            House<small>zone, holidays, properties</small>
+            House<small>ceilings, zone, properties</small>
           </NavLink>
         </Way>
         <Person>

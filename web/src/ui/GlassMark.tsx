@@ -1,22 +1,24 @@
-import type { Audience, Glass } from '@zonal/core/glass';
+import type { Audience, SourceGlass } from '@zonal/core/glass';
 import styled from 'styled-components';
 
 /** Our words for glass with plain language beside them. */
-export const GLASS_WORDS: Readonly<Record<Glass, { word: string; plain: string }>> = {
+export const GLASS_WORDS: Readonly<Record<SourceGlass, { word: string; plain: string }>> = {
   shut: { word: 'Shut', plain: 'nothing is seen' },
   frosted: { word: 'Frosted', plain: 'only when time is taken' },
   tinted: { word: 'Tinted', plain: 'title, time and place' },
   clear: { word: 'Clear', plain: 'every field that may go out' },
+  cut: { word: 'Cut', plain: 'the fields picked by hand' },
 };
 
-const TEXTURES: Record<Glass, string> = {
+const TEXTURES: Record<SourceGlass, string> = {
   shut: 'linear-gradient(currentColor, currentColor)',
   frosted: 'radial-gradient(currentColor 0.9px, transparent 1.2px) 0 0 / 4px 4px',
   tinted: 'repeating-linear-gradient(135deg, currentColor 0 1px, transparent 1px 5px)',
   clear: 'none',
+  cut: 'linear-gradient(currentColor, currentColor) 0 35% / 100% 2px no-repeat, linear-gradient(currentColor, currentColor) 0 65% / 60% 2px no-repeat',
 };
 
-const Pane = styled.span<{ $glass: Glass }>`
+const Pane = styled.span<{ $glass: SourceGlass }>`
   display: inline-block;
   flex: none;
   width: 0.95rem;
@@ -27,7 +29,7 @@ const Pane = styled.span<{ $glass: Glass }>`
 `;
 
 /** A pane with the texture of its glass. Always used beside the word. */
-export function GlassMark({ glass }: { glass: Glass }) {
+export function GlassMark({ glass }: { glass: SourceGlass }) {
   return <Pane $glass={glass} aria-hidden="true" />;
 }
 

@@ -1,23 +1,68 @@
-import { AUDIENCES, COLOURS, ROUNDINGS, type Rounding } from '@zonal/core/glass';
-import type { WindowInput } from '../api/types';
+import {
+  AUDIENCES,
+  COLOURS,
+  ROUNDINGS,
+  TITLE_PARTS,
+  fieldsOfFilter,
+  fieldsOfSource,
+  glassOfSource,
+  readPattern,
+  type OutwardField,
+  type Rounding,
+} from '@zonal/core/glass';
+import { Plus, X } from 'lucide-react';
+import styled from 'styled-components';
+import type { Label, WindowInput } from '../api/types';
+import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { AUDIENCE_WORDS } from '../ui/GlassMark';
-import { Pair, Stack } from '../ui/layout';
+import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
 import { ZoneSelect } from '../ui/ZoneSelect';
+
+const Part = styled.details`
+  border-top: 1px solid var(--hair);
+  padding-top: 0.5rem;
+  > summary {
+    cursor: pointer;
+    font-weight: 700;
+    margin-bottom: 0.5rem;
+  }
+`;
 
 interface GlassPanelProps {
   draft: WindowInput;
   set: (part: Partial<WindowInput>) => void;
   isNew: boolean;
+  labels: readonly Label[];
+  /** Some titles as they go out. */
+  titles: readonly string[];
 }
 
-const days = (text: string) => Math.min(1830, Math.max(0, Math.round(Number(text) || 0)));
+/** Returns what is wrong with a pattern, or undefined. */
+function patternProblem(pattern: string): string | undefined {
+  try {
+    readPattern(pattern);
+    return undefined;
+  } catch (error) {
+    return (error as Error).message;
+  }
+}
+
+/** Returns the fields that the filter looks at though no reader gets them. */
+export function hiddenFilterFields(draft: WindowInput): string[] {
+  const out = new Set(
+    draft.sources.flatMap((s) => fieldsOfSource(s, glassOfSource(s), { switches: draft.switches })),
+  );
+  return fieldsOfFilter(draft.filter).filter((f) => !out.has(f as OutwardField));
+}
 
 /** The wording and the rules that hold for the whole window. */
-export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
-  const { switches, horizon } = draft;
+export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProps) {
+  const { switches, labelHolds, translations } = draft;
+  const hidden = hiddenFilterFields(draft);
+  const setSwitch = (part: Partial<typeof switches>) => set({ switches: { ...switches, ...part } });
   return (
     <Stack>
       <h2 id="glass">Glass: what readers get</h2>
@@ -33,80 +78,213 @@ export function GlassPanel({ draft, set, isNew }: GlassPanelProps) {
         onChange={(description) => set({ description })}
         lines
       />
-      <Pair>
-        <SelectOne
-          label="Colour"
-          value={draft.colour}
-          options={COLOURS.map((c) => ({ value: c, text: c }))}
-          onChange={(colour) => set({ colour })}
-        />
-        <Field
-          label="Word for frosted entries"
-          value={draft.busyWord}
-          onChange={(busyWord) => set({ busyWord })}
-          maxLength={60}
-        />
-        <SelectOne
-          label="Due items go out as"
-          value={draft.dueAs}
-          options={[
-            { value: 'all-day', text: 'All-day entries: every program shows them' },
-            { value: 'task', text: 'Tasks: for programs with a task list' },
-          ]}
-          onChange={(dueAs) => set({ dueAs })}
-        />
-        <Field
-          label="Days back"
-          type="number"
-          value={String(horizon.pastDays)}
-          onChange={(text) => set({ horizon: { ...horizon, pastDays: days(text) } })}
-        />
-        <Field
-          label="Days ahead"
-          type="number"
-          value={String(horizon.nextDays)}
-          onChange={(text) => set({ horizon: { ...horizon, nextDays: days(text) } })}
-        />
-      </Pair>
-      <ZoneSelect
-        label="Host’s time zone"
-        value={draft.hostZone}
-        onChange={(hostZone) => set({ hostZone })}
-      />
-      <SelectOne
-        label="Frosted times are widened to full"
-        value={String(draft.rounding)}
-        options={ROUNDINGS.map((r) => ({ value: String(r), text: r ? `${r} minutes` : 'minutes: exact' }))}
-        onChange={(r) => set({ rounding: Number(r) as Rounding })}
-      />
-      <Tick isSelected={draft.tellTentative} onChange={(tellTentative) => set({ tellTentative })}>
-        Mark frosted times that are tentative
-      </Tick>
-      <Tick isSelected={switches.people} onChange={(people) => set({ switches: { ...switches, people } })}>
-        Let people’s names out <small>through clear glass only</small>
-      </Tick>
-      <Tick isSelected={switches.contact} onChange={(contact) => set({ switches: { ...switches, contact } })}>
-        Let the contact out <small>through clear glass only</small>
-      </Tick>
-      <Tick
-        isSelected={switches.joinLink}
-        onChange={(joinLink) => set({ switches: { ...switches, joinLink } })}
-      >
-        Let joining links out <small>through clear glass only; whoever has one can join</small>
-      </Tick>
-      <Tick isSelected={draft.listed} onChange={(listed) => set({ listed })}>
-        Let search engines list the page <small>otherwise only people with the address find it</small>
-      </Tick>
-      {isNew && (
-        <SelectOne
-          label="First key is for"
-          value={draft.audience ?? 'street'}
-          options={AUDIENCES.map((a) => ({
-            value: a,
-            text: `${AUDIENCE_WORDS[a].word}: ${AUDIENCE_WORDS[a].plain}`,
-          }))}
-          onChange={(audience) => set({ audience })}
-        />
+      <Part open>
+        <summary>Titles</summary>
+        <Stack>
+          <Field
+            label="Pattern of titles"
+            value={draft.titlePattern}
+            onChange={(titlePattern) => set({ titlePattern })}
+            maxLength={200}
+            error={patternProblem(draft.titlePattern)}
+            help={`Parts: ${Object.keys(TITLE_PARTS)
+              .map((p) => `{${p}}`)
+              .join(
+                ' ',
+              )} {property:Name}. {label|calendar} takes the first that is there and goes out; what stands in [ ] goes where none is.`}
+          />
+          {titles.length > 0 && <Faded>So they read: {titles.map((t) => `“${t}”`).join(', ')}</Faded>}
+          <Pair>
+            <Field
+              label="Word for frosted entries"
+              value={draft.busyWord}
+              onChange={(busyWord) => set({ busyWord })}
+              maxLength={60}
+            />
+            <SelectOne
+              label="Due items go out as"
+              value={draft.dueAs}
+              options={[
+                { value: 'all-day', text: 'All-day entries: every program shows them' },
+                { value: 'task', text: 'Tasks: for programs with a task list' },
+              ]}
+              onChange={(dueAs) => set({ dueAs })}
+            />
+          </Pair>
+        </Stack>
+      </Part>
+      <Part open>
+        <summary>Fields that are switched apart</summary>
+        <Stack style={{ gap: '0.4rem' }}>
+          <Tick isSelected={switches.planned} onChange={(planned) => setSwitch({ planned })}>
+            Tell how far milestones have slipped <small>from tinted glass on</small>
+          </Tick>
+          <Tick isSelected={switches.people} onChange={(people) => setSwitch({ people })}>
+            Let people’s names out <small>through clear glass only</small>
+          </Tick>
+          <Tick isSelected={switches.contact} onChange={(contact) => setSwitch({ contact })}>
+            Let the contact out <small>through clear glass only</small>
+          </Tick>
+          <Tick isSelected={switches.joinLink} onChange={(joinLink) => setSwitch({ joinLink })}>
+            Let joining links out <small>through clear glass only; whoever has one can join</small>
+          </Tick>
+          {draft.sources.some((s) => s.glass === 'cut') && (
+            <Faded>Where the glass is cut, what was picked there counts instead.</Faded>
+          )}
+        </Stack>
+      </Part>
+      <Part open={labelHolds.length > 0}>
+        <summary>Labels that hold entries back ({labelHolds.length})</summary>
+        <Stack style={{ gap: '0.4rem' }}>
+          {labelHolds.map((h, i) => (
+            <Row key={h.label} style={{ flexWrap: 'nowrap' }}>
+              <strong>{h.label}</strong>
+              <SelectOne
+                label={`What “${h.label}” does`}
+                value={h.hold}
+                options={[
+                  { value: 'frost', text: 'frost it' },
+                  { value: 'keep-in', text: 'keep in' },
+                ]}
+                onChange={(hold) =>
+                  set({ labelHolds: labelHolds.map((x, k) => (k === i ? { ...x, hold } : x)) })
+                }
+              />
+              <QuietButton
+                aria-label={`Let “${h.label}” go`}
+                onPress={() => set({ labelHolds: labelHolds.filter((_, k) => k !== i) })}
+              >
+                <X aria-hidden="true" />
+              </QuietButton>
+            </Row>
+          ))}
+          <SelectOne
+            label="Add a label"
+            value=""
+            options={[
+              { value: '', text: 'choose one' },
+              ...labels
+                .filter((l) => !labelHolds.some((h) => h.label === l.name))
+                .map((l) => ({ value: l.name, text: `${l.name} (${l.count})` })),
+            ]}
+            onChange={(label) => label && set({ labelHolds: [...labelHolds, { label, hold: 'keep-in' }] })}
+          />
+        </Stack>
+      </Part>
+      <Part>
+        <summary>Busy times</summary>
+        <Stack style={{ gap: '0.4rem' }}>
+          <SelectOne
+            label="Frosted times are widened to full"
+            value={String(draft.rounding)}
+            options={ROUNDINGS.map((r) => ({
+              value: String(r),
+              text: r ? `${r} minutes` : 'minutes: exact',
+            }))}
+            onChange={(r) => set({ rounding: Number(r) as Rounding })}
+          />
+          <Tick isSelected={draft.tellTentative} onChange={(tellTentative) => set({ tellTentative })}>
+            Mark frosted times that are tentative
+          </Tick>
+        </Stack>
+      </Part>
+      <Part>
+        <summary>Topic, contact, colour, languages</summary>
+        <Stack>
+          <Pair>
+            <Field label="Topic" value={draft.topic} onChange={(topic) => set({ topic })} maxLength={120} />
+            <SelectOne
+              label="Colour"
+              value={draft.colour}
+              options={COLOURS.map((c) => ({ value: c, text: c }))}
+              onChange={(colour) => set({ colour })}
+            />
+            <Field
+              label="Whom readers can ask"
+              value={draft.contact}
+              onChange={(contact) => set({ contact })}
+              maxLength={300}
+            />
+            <Field
+              label="Language of the texts"
+              value={draft.language}
+              onChange={(language) => set({ language })}
+              placeholder="en"
+              maxLength={35}
+            />
+          </Pair>
+          {translations.map((t, i) => {
+            const change = (part: Partial<typeof t>) =>
+              set({ translations: translations.map((x, k) => (k === i ? { ...x, ...part } : x)) });
+            return (
+              <Stack key={i} role="group" aria-label={`Language ${t.language || i + 2}`}>
+                <Pair>
+                  <Field
+                    label="Language"
+                    value={t.language}
+                    onChange={(language) => change({ language })}
+                    placeholder="fr"
+                    maxLength={35}
+                  />
+                  <Field label="Name" value={t.name} onChange={(name) => change({ name })} maxLength={120} />
+                </Pair>
+                <Field
+                  label="Description"
+                  value={t.description}
+                  onChange={(description) => change({ description })}
+                  lines
+                />
+                <Row>
+                  <Field label="Topic" value={t.topic} onChange={(topic) => change({ topic })} />
+                  <QuietButton
+                    aria-label={`Take language ${t.language} out`}
+                    onPress={() => set({ translations: translations.filter((_, k) => k !== i) })}
+                  >
+                    <X aria-hidden="true" />
+                  </QuietButton>
+                </Row>
+              </Stack>
+            );
+          })}
+          <QuietButton
+            onPress={() =>
+              set({ translations: [...translations, { language: '', name: '', description: '', topic: '' }] })
+            }
+          >
+            <Plus aria-hidden="true" /> Add a language
+          </QuietButton>
+        </Stack>
+      </Part>
+      <Part open={isNew}>
+        <summary>Zone, search engines{isNew ? ', first key' : ''}</summary>
+        <Stack>
+          <ZoneSelect
+            label="Host’s time zone"
+            value={draft.hostZone}
+            onChange={(hostZone) => set({ hostZone })}
+          />
+          <Tick isSelected={draft.listed} onChange={(listed) => set({ listed })}>
+            List the window{' '}
+            <small>search engines too may find it; otherwise only people with the address</small>
+          </Tick>
+          {isNew && (
+            <SelectOne
+              label="First key is for"
+              value={draft.audience ?? 'street'}
+              options={AUDIENCES.map((a) => ({
+                value: a,
+                text: `${AUDIENCE_WORDS[a].word}: ${AUDIENCE_WORDS[a].plain}`,
+              }))}
+              onChange={(audience) => set({ audience })}
+            />
+          )}
+        </Stack>
+      </Part>
+      {hidden.length > 0 && (
+        <Faded role="note">
+          The filter asks for {hidden.join(', ')}, which readers do not get. From which entries stand here
+          they can still tell which of them fit: a filter is a disclosure by itself.
+        </Faded>
       )}
     </Stack>
   );

@@ -1,12 +1,28 @@
-import { GLASSES, type Glass } from '@zonal/core/glass';
+import {
+  AUDIENCES,
+  CUT_FIELDS,
+  SOURCE_GLASSES,
+  atLeast,
+  glassOfSource,
+  type Audience,
+  type CutField,
+  type SourceGlass,
+  type SourceRule,
+} from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import type { Calendar, WindowInput } from '../api/types';
-import { QuietButton } from '../ui/Button';
-import { ChoiceStrip } from '../ui/Choice';
+import type { AllCeilings, Calendar, House, Label, WindowInput } from '../api/types';
+import { Button, QuietButton } from '../ui/Button';
+import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { Field } from '../ui/Field';
 import { GLASS_WORDS, GlassMark } from '../ui/GlassMark';
-import { Faded, Row, Stack } from '../ui/layout';
+import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Plate } from '../ui/Plate';
+import { Tick } from '../ui/Tick';
+import { CeilingNote } from './CeilingNote';
+import { sourceOf } from './draft';
+import { FilterBuilder } from './FilterBuilder';
 
 const Source = styled.div`
   border-top: 1px solid var(--hair);
@@ -14,60 +30,74 @@ const Source = styled.div`
   display: grid;
   gap: 0.4rem;
   [role='radiogroup'] label {
-    padding-inline: 0.5rem;
-    font-size: 0.9rem;
+    padding-inline: 0.35rem;
+    font-size: 0.85rem;
   }
 `;
 
+const Picks = styled.fieldset`
+  border: 1px solid var(--hair);
+  margin: 0;
+  padding: 0.4rem 0.6rem;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.1rem 0.6rem;
+  font-size: 0.9rem;
+  legend {
+    font-size: 0.85rem;
+    color: var(--faded);
+  }
+`;
+
+const FIELD_WORDS: Readonly<Record<CutField, string>> = {
+  title: 'title',
+  place: 'place',
+  planned: 'slip of milestones',
+  description: 'description',
+  publicLink: 'public link',
+  labels: 'labels',
+  attachments: 'attachments',
+  properties: 'properties',
+  joinLink: 'joining link',
+  people: 'people',
+  contact: 'contact',
+};
+
 interface InsidePanelProps {
   calendars: readonly Calendar[];
+  labels: readonly Label[];
+  house: House | undefined;
+  ceilings: AllCeilings | undefined;
   draft: WindowInput;
+  /** Audiences of the window's keys. */
+  audiences: readonly Audience[];
+  gone: readonly string[];
+  /** Entries that are taken, of all there are; null while that is worked out. */
+  taken: { taken: number; all: number } | null;
   set: (part: Partial<WindowInput>) => void;
 }
 
-/** Which calendars the window is cut from, and the glass before each. */
-export function InsidePanel({ calendars, draft, set }: InsidePanelProps) {
-  const rest = calendars.filter((c) => !draft.sources.some((s) => s.calendarId === c.id));
-  const setGlass = (calendarId: string, glass: Glass) =>
-    set({ sources: draft.sources.map((s) => (s.calendarId === calendarId ? { ...s, glass } : s)) });
+/** Which calendars the window is cut from, the glass before each, and which of their entries are taken. */
+export function InsidePanel(props: InsidePanelProps) {
+  const { calendars, labels, house, ceilings, draft, audiences, gone, taken, set } = props;
+  const rest = calendars.filter((c) => !c.archivedAt && !draft.sources.some((s) => s.calendarId === c.id));
+  const change = (calendarId: string, part: Partial<SourceRule>) =>
+    set({ sources: draft.sources.map((s) => (s.calendarId === calendarId ? { ...s, ...part } : s)) });
   return (
     <Stack>
       <h2 id="inside">Inside: calendars</h2>
       {!draft.sources.length && <Faded>No calendar is chosen yet, so nothing is let out.</Faded>}
-      {draft.sources.map(({ calendarId, glass }) => {
-        const calendar = calendars.find((c) => c.id === calendarId);
-        return (
-          <Source key={calendarId}>
-            <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
-              <Row style={{ flexWrap: 'nowrap' }}>
-                {calendar && <Plate {...calendar} />}
-                <strong>{calendar?.name ?? 'A deleted calendar'}</strong>
-              </Row>
-              <QuietButton
-                aria-label={`Take ${calendar?.name ?? 'this calendar'} out`}
-                onPress={() => set({ sources: draft.sources.filter((s) => s.calendarId !== calendarId) })}
-              >
-                <X aria-hidden="true" />
-              </QuietButton>
-            </Row>
-            <ChoiceStrip
-              label={`Glass before ${calendar?.name ?? 'this calendar'}`}
-              hideLabel
-              value={glass}
-              options={GLASSES.map((g) => ({
-                value: g,
-                text: (
-                  <>
-                    <GlassMark glass={g} /> {GLASS_WORDS[g].word}
-                  </>
-                ),
-              }))}
-              onChange={(g) => setGlass(calendarId, g)}
-            />
-            <Faded>Readers see: {GLASS_WORDS[glass].plain}.</Faded>
-          </Source>
-        );
-      })}
+      {draft.sources.map((source) => (
+        <SourceEditor
+          key={source.calendarId}
+          source={source}
+          calendar={calendars.find((c) => c.id === source.calendarId)}
+          ceilings={ceilings}
+          audiences={audiences}
+          onChange={(part) => change(source.calendarId, part)}
+          onOut={() => set({ sources: draft.sources.filter((s) => s !== source) })}
+        />
+      ))}
       {rest.length > 0 && (
         <Source>
           <Faded>Add a calendar; it starts frosted.</Faded>
@@ -76,7 +106,7 @@ export function InsidePanel({ calendars, draft, set }: InsidePanelProps) {
               <QuietButton
                 key={c.id}
                 aria-label={`Add ${c.name}`}
-                onPress={() => set({ sources: [...draft.sources, { calendarId: c.id, glass: 'frosted' }] })}
+                onPress={() => set({ sources: [...draft.sources, sourceOf(c)] })}
               >
                 <Plus aria-hidden="true" />
                 <Plate {...c} />
@@ -86,6 +116,187 @@ export function InsidePanel({ calendars, draft, set }: InsidePanelProps) {
         </Source>
       )}
       {!calendars.length && <Faded>There are no calendars yet. Make one under Calendars first.</Faded>}
+      <Source>
+        <h3>Filter: which entries</h3>
+        <FilterBuilder
+          filter={draft.filter}
+          gone={gone}
+          calendars={calendars}
+          labels={labels}
+          properties={house?.properties ?? []}
+          onChange={(filter) => set({ filter })}
+        />
+        <Faded role="status">
+          {taken ? `${taken.taken} of ${taken.all} entries are taken, whenever they are.` : 'Counting …'}
+        </Faded>
+        {(['free', 'cancelled', 'tentative'] as const).map((mark) => (
+          <Tick
+            key={mark}
+            isSelected={draft.include[mark]}
+            onChange={(on) => set({ include: { ...draft.include, [mark]: on } })}
+          >
+            {mark === 'free'
+              ? 'Entries that leave the time free'
+              : `${mark === 'cancelled' ? 'Cancelled' : 'Tentative'} entries`}
+          </Tick>
+        ))}
+      </Source>
+      <Source>
+        <h3>Horizon: which days</h3>
+        <HorizonEditor draft={draft} set={set} />
+      </Source>
     </Stack>
   );
+}
+
+const whole = (text: string) => Math.min(1830, Math.max(0, Math.round(Number(text) || 0)));
+
+function HorizonEditor({ draft: { horizon }, set }: Pick<InsidePanelProps, 'draft' | 'set'>) {
+  const today = new Date().toISOString().slice(0, 10);
+  return (
+    <>
+      <SelectOne
+        label="Days shown"
+        value={horizon.kind}
+        options={[
+          { value: 'rolling', text: 'rolling: around today' },
+          { value: 'fixed', text: 'fixed: from one day to another' },
+        ]}
+        onChange={(kind) =>
+          set({
+            horizon:
+              kind === 'fixed'
+                ? { kind, from: today, to: `${Number(today.slice(0, 4)) + 1}${today.slice(4)}` }
+                : { kind, pastDays: 30, nextDays: 180 },
+          })
+        }
+      />
+      {horizon.kind === 'rolling' ? (
+        <Pair>
+          <Field
+            label="Days back"
+            type="number"
+            value={String(horizon.pastDays)}
+            onChange={(text) => set({ horizon: { ...horizon, pastDays: whole(text) } })}
+          />
+          <Field
+            label="Days ahead"
+            type="number"
+            value={String(horizon.nextDays)}
+            onChange={(text) => set({ horizon: { ...horizon, nextDays: whole(text) } })}
+          />
+        </Pair>
+      ) : (
+        <Pair>
+          <Field
+            label="First day"
+            type="date"
+            value={horizon.from}
+            onChange={(from) => from && set({ horizon: { ...horizon, from } })}
+          />
+          <Field
+            label="Last day"
+            type="date"
+            value={horizon.to}
+            error={horizon.to < horizon.from ? 'It lies before the first day.' : undefined}
+            onChange={(to) => to && set({ horizon: { ...horizon, to } })}
+          />
+        </Pair>
+      )}
+    </>
+  );
+}
+
+interface SourceEditorProps {
+  source: SourceRule;
+  calendar: Calendar | undefined;
+  ceilings: AllCeilings | undefined;
+  audiences: readonly Audience[];
+  onChange: (part: Partial<SourceRule>) => void;
+  onOut: () => void;
+}
+
+function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }: SourceEditorProps) {
+  const { glass, fields } = source;
+  const [naming, setNaming] = useState(false);
+  const name = calendar?.name ?? 'a deleted calendar';
+  const above = (ceilings?.ceilings ?? []).filter(
+    (c) =>
+      (c.calendarId === null || c.calendarId === source.calendarId) &&
+      audiences.includes(c.audience) &&
+      !atLeast(c.glass, glassOfSource(source)),
+  );
+  const pick = (next: SourceGlass) =>
+    onChange(
+      next === 'cut' && !fields.length
+        ? { glass: next, fields: ['title', 'place', 'planned'] }
+        : { glass: next },
+    );
+  return (
+    <Source>
+      <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
+        <Row style={{ flexWrap: 'nowrap' }}>
+          {calendar && <Plate {...calendar} />}
+          <strong>{name}</strong>
+        </Row>
+        <QuietButton aria-label={`Take ${name} out`} onPress={onOut}>
+          <X aria-hidden="true" />
+        </QuietButton>
+      </Row>
+      <ChoiceStrip
+        label={`Glass before ${name}`}
+        hideLabel
+        value={glass}
+        options={SOURCE_GLASSES.map((g) => ({
+          value: g,
+          text: (
+            <>
+              <GlassMark glass={g} /> {GLASS_WORDS[g].word}
+            </>
+          ),
+        }))}
+        onChange={pick}
+      />
+      <Faded>Readers see: {GLASS_WORDS[glass].plain}.</Faded>
+      {glass === 'cut' && (
+        <Picks>
+          <legend>Time and status, and of the rest</legend>
+          {CUT_FIELDS.map((f) => (
+            <Tick
+              key={f}
+              isSelected={fields.includes(f)}
+              onChange={(on) => onChange({ fields: on ? [...fields, f] : fields.filter((x) => x !== f) })}
+            >
+              {FIELD_WORDS[f]}
+            </Tick>
+          ))}
+        </Picks>
+      )}
+      {above.map((c) => (
+        <CeilingNote key={`${c.calendarId}|${c.audience}`} ceiling={c} wanted={glassOfSource(source)} />
+      ))}
+      {calendar?.lockedAt && <Faded>Locked down: nothing of it is seen outside, whatever stands here.</Faded>}
+      {naming ? (
+        <Field
+          label="Its name in titles, as {calendar}"
+          value={source.as}
+          onChange={(as) => onChange({ as })}
+          maxLength={120}
+        />
+      ) : (
+        <Button style={{ justifySelf: 'start', fontSize: '0.85rem' }} onPress={() => setNaming(true)}>
+          Outward name: {source.as || name}
+        </Button>
+      )}
+    </Source>
+  );
+}
+
+/** Returns the audiences that a window's keys are for. */
+export function audiencesOf(
+  keys: readonly { readonly audience: Audience }[] | undefined,
+  first: Audience,
+): Audience[] {
+  const own = keys?.map((k) => k.audience) ?? [first];
+  return AUDIENCES.filter((a) => own.includes(a));
 }

@@ -1,15 +1,15 @@
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { OutwardWindow, WindowInput } from '../api/types';
-import { useAppSelector } from '../store';
+import type { WindowInput } from '../api/types';
+import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../outward/questions';
+import { useAnswer } from '../outward/useAnswer';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { AUDIENCE_WORDS } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
-import { rulesOfDraft } from './draft';
-import { type PreviewForm } from './previewTypes';
-import { usePreview } from './usePreview';
+import { rulesOfDraft, type DraftSetting } from './draft';
 
 const Pane = styled.iframe<{ $phone: boolean }>`
   width: ${(p) => (p.$phone ? '22.5rem' : '100%')};
@@ -43,36 +43,36 @@ const OUTSIDE_ZONES = [
 
 interface OutsidePanelProps {
   draft: WindowInput;
-  window: OutwardWindow | null;
+  setting: DraftSetting;
+  onTold: (answer: PreviewAnswer | null) => void;
 }
 
 /** What a reader would get by the draft, made by the same core as what is served. */
-export function OutsidePanel({ draft, window }: OutsidePanelProps) {
+export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
+  const { window } = setting;
   const [form, setForm] = useState<PreviewForm>('page');
   const [show, setShow] = useState<Showing>('month');
   const [zone, setZone] = useState('');
   const [width, setWidth] = useState<'desk' | 'phone'>('desk');
+  const [keyId, setKeyId] = useState('');
   const now = useNow();
-  const changes = useAppSelector((state) => state.changes);
-  const key = window?.keys[0];
-  const question = useMemo(
-    () =>
-      draft.sources.length
-        ? {
-            rules: rulesOfDraft(draft, window?.secret ?? 'not opened yet'),
-            reader: { audience: key?.audience ?? draft.audience ?? 'street', cap: key?.cap ?? null },
-            keyId: key?.id ?? null,
-            form,
-            show,
-            zone,
-            stamp: String(changes),
-            now,
-            addresses: { see: key?.see ?? '(address follows)', feed: key?.feed ?? '(address follows)' },
-          }
-        : null,
-    [draft, window, key, form, show, zone, changes, now],
-  );
-  const { answer, busy } = usePreview(question);
+  const key = window?.keys.find((k) => k.id === keyId) ?? window?.keys[0];
+  const question = useMemo((): PreviewQuestion | null => {
+    if (!draft.sources.length) return null;
+    return {
+      kind: 'preview',
+      rules: rulesOfDraft(draft, setting),
+      reader: { audience: key?.audience ?? draft.audience ?? 'street', cap: key?.cap ?? null },
+      keyId: key?.id ?? null,
+      form,
+      show,
+      zone,
+      now,
+      addresses: { see: key?.see ?? '(address follows)', feed: key?.feed ?? '(address follows)' },
+    };
+  }, [draft, setting, key, form, show, zone, now]);
+  const { answer, problem, busy } = useAnswer(question);
+  useEffect(() => onTold(question ? answer : null), [answer, question, onTold]);
   const pages = form === 'page' || form === 'embed';
   return (
     <Stack>
@@ -81,8 +81,10 @@ export function OutsidePanel({ draft, window }: OutsidePanelProps) {
         <Faded role="status">
           {busy
             ? 'Working it out …'
-            : answer && answer.kind !== 'error'
-              ? `${answer.count} times in all`
+            : answer
+              ? answer.count
+                ? `${answer.count} times in all`
+                : 'Nothing at all is shown'
               : ''}
         </Faded>
       </Row>
@@ -99,6 +101,17 @@ export function OutsidePanel({ draft, window }: OutsidePanelProps) {
           ]}
           onChange={setForm}
         />
+        {window && window.keys.length > 1 && (
+          <SelectOne
+            label="As the reader with the key"
+            value={key?.id ?? ''}
+            options={window.keys.map((k) => ({
+              value: k.id,
+              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''})`,
+            }))}
+            onChange={setKeyId}
+          />
+        )}
         {pages && (
           <>
             <ChoiceStrip
@@ -131,7 +144,7 @@ export function OutsidePanel({ draft, window }: OutsidePanelProps) {
         )}
       </Row>
       {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}
-      {question && answer?.kind === 'error' && <Notice>{answer.text}</Notice>}
+      {question && problem && <Notice>{problem}</Notice>}
       {question && answer?.kind === 'page' && (
         <Pane title="What readers see" sandbox="" srcDoc={answer.text} $phone={width === 'phone'} />
       )}

@@ -1,27 +1,33 @@
-import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { goneFrom } from '@zonal/core/glass';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import {
   problemOf,
   useCalendarsQuery,
-  useOpenWindowMutation,
-  useSaveWindowMutation,
+  useCeilingsQuery,
+  useHouseQuery,
+  useLabelsQuery,
+  useScheduleDraftMutation,
   useShutWindowMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
-import type { Calendar, OutwardWindow, WindowInput } from '../api/types';
+import type { Calendar, OutwardWindow } from '../api/types';
+import type { PreviewAnswer } from '../outward/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Addresses } from './Addresses';
-import { blankDraft, draftOf, lackOf } from './draft';
+import { ceilingsOf, lackOf, type DraftSetting } from './draft';
 import { GlassPanel } from './GlassPanel';
-import { InsidePanel } from './InsidePanel';
+import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
+import { PublishSheet } from './PublishSheet';
+import { differs, useDraft } from './useDraft';
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 22.5rem 16.5rem minmax(0, 1fr);
+  grid-template-columns: 23rem 19rem minmax(0, 1fr);
   border: 1px solid var(--line);
   background: var(--sheet);
   > section {
@@ -80,25 +86,38 @@ export function Studio() {
 
 function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: OutwardWindow | null }) {
   const navigate = useNavigate();
-  const [draft, setDraft] = useState<WindowInput>(() => (window ? draftOf(window) : blankDraft(calendars)));
-  const [open, opening] = useOpenWindowMutation();
-  const [save, saving] = useSaveWindowMutation();
+  const work = useDraft(window, calendars);
+  const { draft, set, kept, conflict } = work;
+  const { data: labels = [] } = useLabelsQuery();
+  const { data: house } = useHouseQuery();
+  const { data: ceilings } = useCeilingsQuery();
   const [shut, shutting] = useShutWindowMutation();
+  const [schedule] = useScheduleDraftMutation();
   const [asking, setAsking] = useState(false);
-  const set = (part: Partial<WindowInput>) => setDraft((d) => ({ ...d, ...part }));
-  const problem = problemOf(opening.error ?? saving.error ?? shutting.error);
+  const [rehearsing, setRehearsing] = useState(false);
+  const [told, setTold] = useState<PreviewAnswer | null>(null);
+  const problem = problemOf(shutting.error);
   const lack = lackOf(draft);
-  const changed = !window || JSON.stringify(draft) !== JSON.stringify(draftOf(window));
+  const changed = differs(draft, window);
   const closed = !!window?.closedAt;
+  const setting = useMemo(
+    (): DraftSetting => ({
+      window,
+      ceilings: ceilingsOf(ceilings, calendars, draft.sources),
+      known: {
+        calendars: calendars.map((c) => c.id),
+        labels: labels.map((l) => l.name),
+        properties: house?.properties.map((p) => p.name) ?? [],
+      },
+    }),
+    [window, ceilings, calendars, draft.sources, labels, house],
+  );
+  const gone = useMemo(() => goneFrom(draft.filter, setting.known), [draft.filter, setting.known]);
 
-  const publish = async () => {
-    if (!window) {
-      const result = await open(draft);
-      if (result.data) void navigate(`/windows/${result.data.id}`, { replace: true });
-      return;
-    }
-    const result = await save({ id: window.id, body: draft });
-    if (result.data) setDraft(draftOf(result.data));
+  const published = (live: OutwardWindow) => {
+    setRehearsing(false);
+    work.settle(live);
+    if (!window) void navigate(`/windows/${live.id}`, { replace: true });
   };
   const setShut = async (close: boolean) => {
     if (!window) return;
@@ -119,19 +138,17 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           ) : (
             <Faded>
               {window
-                ? 'Changed here only: outside, readers still see the window as it was.'
+                ? `A draft${kept ? `, kept${kept.by ? ` by ${kept.by}` : ''}` : ''}: outside, readers still see the window as it was.`
                 : 'Not outside yet.'}
             </Faded>
           )}
         </div>
         <Row>
-          {window && changed && <Button onPress={() => setDraft(draftOf(window))}>Discard changes</Button>}
+          {window && <Link to={`/windows/${window.id}/ledger`}>Ledger</Link>}
+          {window && changed && <Button onPress={() => void work.discard()}>Discard the draft</Button>}
           {!closed && (
-            <OutsideButton
-              isDisabled={!!lack || !changed || opening.isLoading || saving.isLoading}
-              onPress={() => void publish()}
-            >
-              {window ? 'Show this outside' : 'Open the window'}
+            <OutsideButton isDisabled={!!lack || !changed} onPress={() => setRehearsing(true)}>
+              {window ? 'Show this outside …' : 'Open the window …'}
             </OutsideButton>
           )}
           {window && !closed && !asking && <Button onPress={() => setAsking(true)}>Close the window</Button>}
@@ -139,20 +156,31 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
         </Row>
       </Head>
       {problem && <Notice>{problem.message}</Notice>}
-      {problem?.code === 'version-conflict' && window && (
-        <Row>
-          <Button onPress={() => setDraft(draftOf(problem.details['current'] as OutwardWindow))}>
-            Take theirs
-          </Button>
+      {kept?.publishAt && (
+        <Row role="status">
+          <Live>
+            This draft is shown outside by itself at {new Date(kept.publishAt).toLocaleString('en-GB')}.
+          </Live>
           <Button
-            onPress={() => {
-              set({ version: (problem.details['current'] as OutwardWindow).version });
-              saving.reset();
-            }}
+            onPress={() =>
+              void schedule({ id: window!.id, at: null, confirmed: [] }).then(
+                ({ data }) => data && work.setKept(data.draft),
+              )
+            }
           >
-            Keep mine, and look again before showing it
+            Take the time back
           </Button>
         </Row>
+      )}
+      {kept?.stopped && <Notice>The draft was not shown when its time came: {kept.stopped}</Notice>}
+      {conflict && (
+        <Notice>
+          <p>Somebody else works on a draft of this window too. Yours is still here.</p>
+          <Row>
+            <Button onPress={() => work.resolve('theirs')}>Take theirs</Button>
+            <Button onPress={() => work.resolve('mine')}>Keep mine over theirs</Button>
+          </Row>
+        </Notice>
       )}
       {asking && (
         <Notice>
@@ -169,16 +197,43 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
       {lack && changed && <Faded>{lack}</Faded>}
       <Columns>
         <section aria-labelledby="inside">
-          <InsidePanel calendars={calendars} draft={draft} set={set} />
+          <InsidePanel
+            calendars={calendars}
+            labels={labels}
+            house={house}
+            ceilings={ceilings}
+            draft={draft}
+            audiences={audiencesOf(window?.keys, draft.audience ?? 'street')}
+            gone={gone}
+            taken={told}
+            set={set}
+          />
         </section>
         <section aria-labelledby="glass">
-          <GlassPanel draft={draft} set={set} isNew={!window} />
+          <GlassPanel draft={draft} set={set} isNew={!window} labels={labels} titles={told?.titles ?? []} />
         </section>
         <section aria-labelledby="outside">
-          <OutsidePanel draft={draft} window={window} />
+          <OutsidePanel draft={draft} setting={setting} onTold={setTold} />
         </section>
       </Columns>
       {window && !closed && <Addresses window={window} />}
+      {rehearsing && (
+        <PublishSheet
+          draft={draft}
+          setting={setting}
+          onPublished={published}
+          onScheduled={(d) => {
+            work.setKept(d);
+            setRehearsing(false);
+          }}
+          onTake={(current, whose) => {
+            if (whose === 'theirs') work.settle(current);
+            else set({ version: current.version });
+            setRehearsing(false);
+          }}
+          onClose={() => setRehearsing(false)}
+        />
+      )}
     </Stack>
   );
 }

@@ -3,17 +3,28 @@ import type { OutwardWindow } from '../api/types';
 import { blankDraft, draftOf, lackOf, rulesOfDraft } from './draft';
 import { embedCode } from './embedCode';
 
+const SETTING = {
+  window: null,
+  ceilings: { house: {}, calendars: {} },
+  known: { calendars: ['c'], labels: [], properties: [] },
+};
 const WINDOW: OutwardWindow = {
   ...rulesOfDraft(
-    { ...blankDraft([]), name: 'Quay', sources: [{ calendarId: 'c', glass: 'tinted' }] },
-    'secret',
+    {
+      ...blankDraft([]),
+      name: 'Quay',
+      sources: [{ calendarId: 'c', glass: 'tinted', fields: [], as: 'Quay' }],
+    },
+    SETTING,
   ),
+  secret: 'secret',
   id: 'w',
   slug: 'quay',
   listed: true,
   closedAt: null,
   version: 4,
   keys: [],
+  draft: null,
 };
 
 describe('a draft', () => {
@@ -29,7 +40,7 @@ describe('a draft', () => {
     const draft = draftOf(WINDOW);
     expect(draft).toMatchObject({ name: 'Quay', listed: true, version: 4 });
     expect(JSON.stringify(draft)).not.toContain('secret');
-    const { wording, secret, sources } = rulesOfDraft(draft, 'secret');
+    const { wording, secret, sources } = rulesOfDraft(draft, { ...SETTING, window: WINDOW });
     expect({ wording, secret, sources }).toEqual({
       wording: WINDOW.wording,
       secret: 'secret',
@@ -38,7 +49,8 @@ describe('a draft', () => {
   });
 
   it('lets nothing be shared out from the start', () => {
-    expect(Object.values(blankDraft([]).switches)).toEqual([false, false, false]);
+    const { joinLink, people, contact } = blankDraft([]).switches;
+    expect([joinLink, people, contact]).toEqual([false, false, false]);
     expect(blankDraft([]).listed).toBe(false);
   });
 });

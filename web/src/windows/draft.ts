@@ -1,55 +1,106 @@
-import { NO_SWITCHES, type WindowRules } from '@zonal/core/glass';
-import type { Calendar, OutwardWindow, WindowInput } from '../api/types';
+import {
+  INCLUDE_ALL,
+  LOCKED_DOWN,
+  PLAIN_TITLE,
+  USUAL_SWITCHES,
+  goneFrom,
+  type Audience,
+  type Ceilings,
+  type Glass,
+  type KnownNames,
+  type SourceRule,
+  type WindowRules,
+} from '@zonal/core/glass';
+import type { AllCeilings, Calendar, OutwardWindow, WindowInput } from '../api/types';
 
 /** Returns the draft of a new window on the house's zone. */
 export function blankDraft(calendars: readonly Calendar[]): WindowInput {
   return {
     name: '',
     description: '',
+    language: '',
+    topic: '',
+    contact: '',
+    translations: [],
     colour: 'steelblue',
     busyWord: 'Busy',
     dueAs: 'all-day',
+    titlePattern: PLAIN_TITLE,
     hostZone: calendars[0]?.zone ?? 'UTC',
-    horizon: { pastDays: 30, nextDays: 180 },
+    horizon: { kind: 'rolling', pastDays: 30, nextDays: 180 },
+    filter: null,
+    include: INCLUDE_ALL,
+    labelHolds: [],
     rounding: 0,
     tellTentative: true,
-    switches: NO_SWITCHES,
+    switches: USUAL_SWITCHES,
     listed: false,
     sources: [],
     audience: 'street',
   };
 }
 
-/** Returns a window as it is sent back to be changed. */
-export function draftOf(window: OutwardWindow): WindowInput {
-  const { wording, hostZone, horizon, rounding, tellTentative, switches, sources, listed, version } = window;
-  return { ...wording, hostZone, horizon, rounding, tellTentative, switches, sources, listed, version };
+/** Returns a calendar as the source of a window: it starts frosted. */
+export function sourceOf({ id, name }: Calendar): SourceRule {
+  return { calendarId: id, glass: 'frosted', fields: [], as: name };
 }
 
-/** Returns the rules that a draft says; `secret` is that of the window, or anything for one not yet opened. */
-export function rulesOfDraft(draft: WindowInput, secret: string): WindowRules {
-  const {
-    name,
-    description,
-    colour,
-    busyWord,
-    dueAs,
-    hostZone,
-    horizon,
-    rounding,
-    tellTentative,
-    switches,
-    sources,
-  } = draft;
+/** Returns a window as it is sent back to be changed. */
+export function draftOf(window: OutwardWindow): WindowInput {
+  const { wording, listed, version, hostZone, horizon, rounding, tellTentative, switches } = window;
+  const { sources, filter, include, labelHolds, titlePattern } = window;
+  const rules = { hostZone, horizon, rounding, tellTentative, switches, sources };
+  return { ...wording, ...rules, filter, include, labelHolds, titlePattern, listed, version };
+}
+
+/** What the rules of a draft depend on besides the draft itself. */
+export interface DraftSetting {
+  /** The window that it is of; null for one not yet opened. */
+  readonly window: OutwardWindow | null;
+  readonly ceilings: Ceilings;
+  readonly known: KnownNames;
+}
+
+/** Returns the ceilings in force for sources, as the server works them out; a locked-down calendar is shut. */
+export function ceilingsOf(
+  all: AllCeilings | undefined,
+  calendars: readonly Calendar[],
+  sources: readonly SourceRule[],
+): Ceilings {
+  const house: Partial<Record<Audience, Glass>> = {};
+  const own: Record<string, Partial<Record<Audience, Glass>>> = {};
+  for (const { calendarId, audience, glass } of all?.ceilings ?? []) {
+    if (!calendarId) house[audience] = glass;
+    else if (sources.some((s) => s.calendarId === calendarId))
+      own[calendarId] = { ...own[calendarId], [audience]: glass };
+  }
+  for (const { id, lockedAt } of calendars) {
+    if (lockedAt && sources.some((s) => s.calendarId === id)) own[id] = LOCKED_DOWN;
+  }
+  return { house, calendars: own };
+}
+
+/** Returns the rules that a draft says. */
+export function rulesOfDraft(draft: WindowInput, { window, ceilings, known }: DraftSetting): WindowRules {
+  const { name, description, language, topic, contact, translations, colour, busyWord, dueAs } = draft;
+  const { titlePattern, hostZone, horizon, filter, include, labelHolds } = draft;
+  const { rounding, tellTentative, switches, sources } = draft;
+  const wording = { description, language, topic, contact, translations, colour, busyWord, dueAs };
   return {
-    wording: { name: name.trim() || 'Untitled window', description, colour, busyWord, dueAs },
+    wording: { ...wording, name: name.trim() || 'Untitled window' },
+    titlePattern,
     hostZone,
     horizon,
+    filter,
+    include,
+    labelHolds,
     rounding,
     tellTentative,
     switches,
     sources,
-    secret,
+    secret: window?.secret ?? 'not opened yet',
+    ceilings,
+    gone: goneFrom(filter, known),
   };
 }
 

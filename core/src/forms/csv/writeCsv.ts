@@ -19,8 +19,13 @@ export function writeCsv(entries: readonly Entry[]): string {
     ...CSV_FIELDS.map((f) => cells[f.name]),
     ...names.map((name) => content.properties.find((p) => p.name === name)?.value ?? ''),
   ]);
+  return tableText([headings, ...table]);
+}
+
+/** Returns rows as a table (RFC 4180); cells that a spreadsheet would take for a formula get an apostrophe in front. */
+export function tableText(rows: readonly (readonly string[])[]): string {
   return `${Papa.unparse(
-    [headings, ...table].map((row) => row.map(safeCell)),
+    rows.map((row) => row.map(safeCell)),
     { newline: '\r\n' },
   )}\r\n`;
 }

@@ -2,7 +2,9 @@ import { FileInput } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
+import { useHouseQuery, useWindowsQuery } from '../../api/zonalApi';
 import type { Calendar } from '../../api/types';
+import { rehearsed } from '../../outward/sighted';
 import { Button, MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
@@ -23,6 +25,9 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
   const [file, setFile] = useState<File | null>(null);
   const files = useFiles();
   const { state, problem } = files;
+  const { data: house } = useHouseQuery();
+  const { data: all = [] } = useWindowsQuery();
+  const windows = all.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendarId));
   const calendar = calendars.find((c) => c.id === calendarId)!;
   const open = (chosen: File, id: string) => {
     setFile(chosen);
@@ -74,6 +79,13 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
             plan={state}
             calendar={calendar}
             onApply={(take) => files.apply(`Brought ${file?.name ?? 'a file'} into ${calendar.name}`, take)}
+            outside={files.outside}
+            onRehearse={
+              windows.length
+                ? (take) => files.rehearse(windows.map(rehearsed), house?.watchWords ?? [], take)
+                : null
+            }
+            onForget={files.forgetOutside}
             onClose={onClose}
           />
         )}

@@ -6,6 +6,9 @@ import type { Calendar } from '../../api/types';
 import { Button, MainButton } from '../../ui/Button';
 import { ChoiceStrip } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
+import type { RehearsalLines } from '../../outward/questions';
+import { RehearsalView } from '../../outward/RehearsalView';
+import { Loading } from '../../ui/Notice';
 import type { PlanLine } from './fileTypes';
 
 const Frame = styled.div`
@@ -60,11 +63,16 @@ interface PlanPreviewProps {
   plan: { readonly lines: readonly PlanLine[]; readonly notes: readonly string[] };
   calendar: Calendar;
   onApply: (take: readonly number[]) => void;
+  outside: readonly RehearsalLines[] | 'working' | null;
+  /** Works out what readers outside would see; null where no window shows the calendar. */
+  onRehearse: ((take: readonly number[]) => void) | null;
+  onForget: () => void;
   onClose: () => void;
 }
 
 /** What bringing the file in would do, each entry with the reason; for a conflict it is chosen which version stays. */
-export function PlanPreview({ plan, calendar, onApply, onClose }: PlanPreviewProps) {
+export function PlanPreview(props: PlanPreviewProps) {
+  const { plan, calendar, onApply, outside, onRehearse, onForget, onClose } = props;
   const { lines, notes } = plan;
   const counts = useMemo(() => {
     const all = new Map<MergeKind, number>();
@@ -91,6 +99,12 @@ export function PlanPreview({ plan, calendar, onApply, onClose }: PlanPreviewPro
     if (file) next.add(at);
     else next.delete(at);
     setTake(next);
+    onForget();
+  };
+
+  const chooseAll = (all: readonly number[]) => {
+    setTake(new Set(all));
+    onForget();
   };
 
   return (
@@ -115,8 +129,8 @@ export function PlanPreview({ plan, calendar, onApply, onClose }: PlanPreviewPro
       {conflicts.length > 1 && (
         <Row>
           <span>All {conflicts.length} conflicts:</span>
-          <Button onPress={() => setTake(new Set())}>Keep what is here</Button>
-          <Button onPress={() => setTake(new Set(conflicts.map((c) => c.at)))}>Take the file’s</Button>
+          <Button onPress={() => chooseAll([])}>Keep what is here</Button>
+          <Button onPress={() => chooseAll(conflicts.map((c) => c.at))}>Take the file’s</Button>
         </Row>
       )}
       <Frame ref={frame} tabIndex={0} role="list" aria-label="What would come of each entry">
@@ -180,9 +194,16 @@ export function PlanPreview({ plan, calendar, onApply, onClose }: PlanPreviewPro
         <MainButton isDisabled={total === 0} onPress={() => onApply([...take])}>
           Bring in {total} {total === 1 ? 'entry' : 'entries'}
         </MainButton>
+        {onRehearse && total > 0 && (
+          <Button isDisabled={outside === 'working'} onPress={() => onRehearse([...take])}>
+            What changes outside
+          </Button>
+        )}
         <Button onPress={onClose}>Leave it</Button>
         {total === 0 && <Faded>There is nothing new in this file.</Faded>}
       </Row>
+      {outside === 'working' && <Loading what="Working out what readers would see" />}
+      {outside && outside !== 'working' && <RehearsalView rehearsals={outside} />}
     </Stack>
   );
 }

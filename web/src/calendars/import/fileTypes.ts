@@ -1,5 +1,8 @@
 import type { Entry } from '@zonal/core/entries';
+import type { RehearsedWindow } from '@zonal/core/glass';
 import type { CsvMapping, DateOrder, MergeKind } from '@zonal/core/forms';
+
+import type { RehearsalLines } from '../../outward/questions';
 
 export type FileForm = 'ics' | 'json' | 'csv';
 
@@ -42,6 +45,14 @@ export type FileQuestion =
       readonly take: readonly number[];
     }
   | { readonly kind: 'stop' }
+  /** Asks what readers outside would see differently. */
+  | {
+      readonly kind: 'rehearse';
+      readonly windows: readonly RehearsedWindow[];
+      readonly words: readonly string[];
+      readonly take: readonly number[];
+      readonly now: number;
+    }
   | ({ readonly kind: 'take' } & TakeRequest);
 
 /** What the worker tells. */
@@ -60,5 +71,6 @@ export type FileAnswer =
   | { readonly kind: 'plan'; readonly notes: readonly string[] }
   | { readonly kind: 'applied'; readonly id: string; readonly label: string; readonly size: number }
   | { readonly kind: 'stopped' }
+  | { readonly kind: 'rehearsed'; readonly rehearsals: readonly RehearsalLines[] }
   | { readonly kind: 'taken'; readonly text: string }
   | { readonly kind: 'problem'; readonly message: string };

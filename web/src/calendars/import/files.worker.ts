@@ -15,6 +15,9 @@ import {
   type ReadResult,
 } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
+import { afterChanges } from '../../outward/afterChanges';
+import { entriesOfAll, revisionOf } from '../../outward/fetched';
+import { rehearseIn } from '../../outward/rehearseIn';
 import { requestsOf } from './parts';
 import { planLine } from './planLine';
 import { MOST_BYTES, MOST_ENTRIES, type FileAnswer, type FileQuestion, type TakeRequest } from './fileTypes';
@@ -74,12 +77,39 @@ async function compare(read: ReadResult): Promise<void> {
   tell({ kind: 'plan', notes: read.notes });
 }
 
+/** Works out what readers outside would see differently if the file were brought in. */
+async function rehearseFile({
+  windows,
+  words,
+  take,
+  now,
+}: Extract<FileQuestion, { kind: 'rehearse' }>): Promise<void> {
+  const stamp = String(now);
+  const before = await entriesOfAll(
+    windows.flatMap((w) => w.rules.sources.map((s) => s.calendarId)),
+    stamp,
+  );
+  const after = afterChanges(before, requestsOf(chosenOf(take), target.calendarId).flat());
+  const rehearsals = await rehearseIn({
+    pairs: windows.map((w) => ({ before: w, after: w })),
+    before: (id) => before.get(id) ?? [],
+    after: (id) => after.get(id) ?? [],
+    words,
+    now,
+    revisionOf,
+  });
+  tell({ kind: 'rehearsed', rehearsals });
+}
+
+function chosenOf(take: readonly number[]): MergeItem[] {
+  const wanted = new Set(take);
+  return plan.filter((p, i) => p.draft && (p.kind !== 'conflict' || wanted.has(i)));
+}
+
 /** Sends the changes in parts and applies them as one edit: all of it or nothing. */
 async function apply({ label, csrf, take }: Extract<FileQuestion, { kind: 'apply' }>): Promise<void> {
   stopping = false;
-  const wanted = new Set(take);
-  const chosen = plan.filter((p, i) => p.draft && (p.kind !== 'conflict' || wanted.has(i)));
-  const parts = requestsOf(chosen, target.calendarId);
+  const parts = requestsOf(chosenOf(take), target.calendarId);
   const { id } = await ask<{ id: string }>('POST', '/edits', { label, changes: [], staged: true }, csrf);
   try {
     for (const [i, changes] of parts.entries()) {
@@ -122,6 +152,8 @@ async function answer(question: FileQuestion): Promise<void> {
       return;
     case 'take':
       return takeOut(question);
+    case 'rehearse':
+      return rehearseFile(question);
   }
 }
 

@@ -1,8 +1,11 @@
 import type { CsvMapping, DateOrder } from '@zonal/core/forms';
+import type { RehearsedWindow } from '@zonal/core/glass';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { csrfToken, zonalApi } from '../../api/zonalApi';
 import { stepDone } from '../../edits/historySlice';
+import type { RehearsalLines } from '../../outward/questions';
 import { useAppDispatch } from '../../store';
+import { saveFile } from '../../ui/saveFile';
 import type { FileAnswer, FileQuestion, PlanLine, TakeRequest } from './fileTypes';
 
 /** How far a file has come. */
@@ -25,6 +28,7 @@ export function useFiles() {
   const lines = useRef<PlanLine[]>([]);
   const [state, setState] = useState<FileState>({ step: 'none' });
   const [problem, setProblem] = useState('');
+  const [outside, setOutside] = useState<readonly RehearsalLines[] | 'working' | null>(null);
 
   const hear = useCallback(
     (answer: FileAnswer) => {
@@ -44,13 +48,16 @@ export function useFiles() {
           dispatch(stepDone(answer));
           dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
           return setState({ ...answer, step: 'applied' });
+        case 'rehearsed':
+          return setOutside(answer.rehearsals);
         case 'stopped':
           return setState({ step: 'stopped' });
         case 'taken':
-          save(answer.text, fileName.current);
+          saveFile(answer.text, fileName.current);
           return setState({ step: 'taken', name: fileName.current });
         case 'problem':
           setProblem(answer.message);
+          setOutside(null);
           return setState({ step: 'none' });
       }
     },
@@ -59,7 +66,10 @@ export function useFiles() {
 
   const post = (question: FileQuestion) => {
     setProblem('');
-    if (question.kind === 'open' || question.kind === 'map') lines.current = [];
+    if (question.kind === 'open' || question.kind === 'map') {
+      lines.current = [];
+      setOutside(null);
+    }
     worker.current ??= new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
     worker.current.onmessage = ({ data }: MessageEvent<FileAnswer>) => hear(data);
     worker.current.postMessage(question);
@@ -92,26 +102,17 @@ export function useFiles() {
       setState({ step: 'stopped' });
     },
     reset: () => setState({ step: 'none' }),
+    /** What readers outside would see differently; null until it is asked for, and once the choice changes. */
+    outside,
+    rehearse: (windows: readonly RehearsedWindow[], words: readonly string[], take: readonly number[]) => {
+      setOutside('working');
+      post({ kind: 'rehearse', windows, words, take, now: Date.now() });
+    },
+    forgetOutside: () => setOutside(null),
     take: (request: TakeRequest, name: string) => {
       fileName.current = name;
       setState(START('Writing the file'));
       post({ kind: 'take', ...request });
     },
   };
-}
-
-const TYPES: Record<string, string> = {
-  ics: 'text/calendar',
-  json: 'application/calendar+json',
-  csv: 'text/csv',
-};
-
-function save(text: string, name: string): void {
-  const type = TYPES[name.split('.').at(-1)!] ?? 'text/plain';
-  const address = URL.createObjectURL(new Blob([text], { type: `${type};charset=utf-8` }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(address);
 }

@@ -1,0 +1,252 @@
+import { AUDIENCES, GLASSES, type Audience, type Glass } from '@zonal/core/glass';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import {
+  problemOf,
+  useAnswerRequestMutation,
+  useCalendarsQuery,
+  useCeilingsQuery,
+  useHouseQuery,
+  useSetCeilingMutation,
+  useWindowsQuery,
+} from '../api/zonalApi';
+import type { Calendar, CeilingRequest, OutwardWindow } from '../api/types';
+import type { RehearsalQuestion } from '../outward/questions';
+import { RehearsalView } from '../outward/RehearsalView';
+import { rehearsed } from '../outward/sighted';
+import { useAnswer } from '../outward/useAnswer';
+import { Button, OutsideButton } from '../ui/Button';
+import { AUDIENCE_WORDS, GLASS_WORDS, Rings } from '../ui/GlassMark';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Loading, Notice } from '../ui/Notice';
+import { Plate } from '../ui/Plate';
+import { Sheet } from '../ui/Sheet';
+import { dayOf } from '../windows/CeilingNote';
+
+const Wide = styled.div`
+  overflow-x: auto;
+  table {
+    border-collapse: collapse;
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    min-width: 44rem;
+    width: 100%;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.4rem 0.6rem;
+    border-bottom: 1px solid var(--hair);
+    font-weight: 400;
+    vertical-align: top;
+  }
+  select {
+    padding: 0.2rem 0.3rem;
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    border-radius: 2px;
+  }
+  small {
+    display: block;
+    color: var(--faded);
+    font-size: 0.75rem;
+  }
+`;
+
+/** A ceiling that is about to be set. */
+interface Wanted {
+  readonly calendarId: string | null;
+  readonly audience: Audience;
+  readonly glass: Glass | null;
+}
+
+/** The clearest glass that each audience may ever get, for the house and for each calendar, and what was asked for. */
+export function CeilingsPanel({ steward }: { steward: boolean }) {
+  const { data, error } = useCeilingsQuery();
+  const { data: calendars = [] } = useCalendarsQuery();
+  const [wanted, setWanted] = useState<Wanted | null>(null);
+  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (!data) return <Loading what="Fetching ceilings" />;
+  const open = data.requests.filter((r) => r.state === 'open');
+  const rows = [null, ...calendars.filter((c) => !c.archivedAt)];
+  return (
+    <Stack as="section" aria-labelledby="ceilings">
+      <h2 id="ceilings">Ceilings</h2>
+      <Faded>
+        The clearest glass that an audience may ever get. A window that wants more gets no more than this, at
+        once and everywhere.
+      </Faded>
+      {open.map((r) => (
+        <Request key={r.id} request={r} calendars={calendars} steward={steward} />
+      ))}
+      <Wide>
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">For</th>
+              {AUDIENCES.map((a) => (
+                <th scope="col" key={a}>
+                  <Row style={{ gap: '0.35rem' }}>
+                    <Rings audience={a} /> {AUDIENCE_WORDS[a].word}
+                  </Row>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((calendar) => (
+              <tr key={calendar?.id ?? 'house'}>
+                <th scope="row">
+                  {calendar ? (
+                    <Row style={{ flexWrap: 'nowrap' }}>
+                      <Plate {...calendar} /> {calendar.name}
+                    </Row>
+                  ) : (
+                    <strong>The whole house</strong>
+                  )}
+                </th>
+                {AUDIENCES.map((audience) => {
+                  const calendarId = calendar?.id ?? null;
+                  const own = data.ceilings.find(
+                    (c) => c.calendarId === calendarId && c.audience === audience,
+                  );
+                  return (
+                    <td key={audience}>
+                      <select
+                        aria-label={`Ceiling of ${calendar?.name ?? 'the house'} for ${AUDIENCE_WORDS[audience].word}`}
+                        disabled={!steward}
+                        value={own?.glass ?? ''}
+                        onChange={(e) =>
+                          setWanted({ calendarId, audience, glass: (e.target.value || null) as Glass | null })
+                        }
+                      >
+                        <option value="">none</option>
+                        {GLASSES.map((g) => (
+                          <option key={g} value={g}>
+                            {GLASS_WORDS[g].word}
+                          </option>
+                        ))}
+                      </select>
+                      {own && (
+                        <small>
+                          {own.by}, {dayOf(own.at)}
+                        </small>
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+      {wanted && <CeilingSheet wanted={wanted} calendars={calendars} onClose={() => setWanted(null)} />}
+    </Stack>
+  );
+}
+
+function placeOf(calendarId: string | null, calendars: readonly Calendar[]): string {
+  return calendarId ? (calendars.find((c) => c.id === calendarId)?.name ?? 'a calendar') : 'the whole house';
+}
+
+function Request({
+  request,
+  calendars,
+  steward,
+}: {
+  request: CeilingRequest;
+  calendars: readonly Calendar[];
+  steward: boolean;
+}) {
+  const [reply, replying] = useAnswerRequestMutation();
+  const { id, by, audience, glass, reason, calendarId, at } = request;
+  return (
+    <Notice>
+      <p>
+        {by} asks, {dayOf(at)}: {GLASS_WORDS[glass].word} for {AUDIENCE_WORDS[audience].word}, for{' '}
+        {placeOf(calendarId, calendars)}. {reason && `“${reason}”`}
+      </p>
+      {steward && (
+        <Row>
+          <Button isDisabled={replying.isLoading} onPress={() => void reply({ id, grant: true })}>
+            Grant it
+          </Button>
+          <Button isDisabled={replying.isLoading} onPress={() => void reply({ id, grant: false })}>
+            Refuse it
+          </Button>
+        </Row>
+      )}
+      {replying.error && <p>{problemOf(replying.error)?.message}</p>}
+    </Notice>
+  );
+}
+
+/** Returns a window's rules with a ceiling set or lifted. */
+export function withCeiling({ ceilings, ...rules }: OutwardWindow, wanted: Wanted): OutwardWindow {
+  const { calendarId, audience, glass } = wanted;
+  const set = (own: Partial<Record<Audience, Glass>> = {}) => {
+    const { [audience]: _old, ...rest } = own;
+    return glass ? { ...rest, [audience]: glass } : rest;
+  };
+  return {
+    ...rules,
+    ceilings: calendarId
+      ? {
+          ...ceilings,
+          calendars: { ...ceilings.calendars, [calendarId]: set(ceilings.calendars[calendarId]) },
+        }
+      : { ...ceilings, house: set(ceilings.house) },
+  };
+}
+
+/** Shows what a ceiling cuts or lets out, before it is set. */
+function CeilingSheet({
+  wanted,
+  calendars,
+  onClose,
+}: {
+  wanted: Wanted;
+  calendars: readonly Calendar[];
+  onClose: () => void;
+}) {
+  const { calendarId, audience, glass } = wanted;
+  const { data: windows } = useWindowsQuery();
+  const { data: house } = useHouseQuery();
+  const [setCeiling, setting] = useSetCeilingMutation();
+  const [now] = useState(() => Date.now());
+  const question = useMemo((): RehearsalQuestion | null => {
+    if (!windows || !house) return null;
+    const hit = windows.filter(
+      (w) => !w.closedAt && (!calendarId || w.sources.some((s) => s.calendarId === calendarId)),
+    );
+    const pairs = hit.map((w) => ({ before: rehearsed(w), after: rehearsed(withCeiling(w, wanted)) }));
+    return { kind: 'rehearsal', pairs, changes: [], words: house.watchWords, now };
+  }, [windows, house, calendarId, wanted, now]);
+  const { answer, problem } = useAnswer(question);
+  const go = async () => {
+    const { error } = await setCeiling(wanted);
+    if (!error) onClose();
+  };
+  const place = placeOf(calendarId, calendars);
+  return (
+    <Sheet title="What this ceiling changes outside" onClose={onClose} wide>
+      <Stack>
+        <p>
+          {glass
+            ? `${AUDIENCE_WORDS[audience].word} may get at most ${GLASS_WORDS[glass].word} of ${place}.`
+            : `There is no ceiling of its own for ${AUDIENCE_WORDS[audience].word} of ${place}.`}{' '}
+          It acts at once, in every window.
+        </p>
+        {problem && <Notice>{problem}</Notice>}
+        {answer ? <RehearsalView rehearsals={answer} /> : <Loading what="Working out what it cuts" />}
+        {setting.error && <Notice>{problemOf(setting.error)?.message}</Notice>}
+        <Row>
+          <OutsideButton isDisabled={!answer || setting.isLoading} onPress={() => void go()}>
+            Set the ceiling now
+          </OutsideButton>
+          <Button onPress={onClose}>Leave it as it is</Button>
+        </Row>
+      </Stack>
+    </Sheet>
+  );
+}

@@ -1,0 +1,35 @@
+import { useMemo, useState } from 'react';
+import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import type { EntryChange } from '../api/types';
+import { Faded } from '../ui/layout';
+import { Loading, Notice } from '../ui/Notice';
+import { RehearsalView } from './RehearsalView';
+import type { RehearsalQuestion } from './questions';
+import { rehearsed } from './sighted';
+import { useAnswer } from './useAnswer';
+
+interface OutsideEffectProps {
+  changes: readonly EntryChange[];
+  /** Calendars that the entries are in now, or will be. */
+  calendarIds: readonly string[];
+}
+
+/** What readers outside would see differently if entries were changed so. */
+export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
+  const { data: windows } = useWindowsQuery();
+  const { data: house } = useHouseQuery();
+  const [now] = useState(() => Date.now());
+  const question = useMemo((): RehearsalQuestion | null => {
+    if (!windows || !house) return null;
+    const shown = windows.filter(
+      (w) => !w.closedAt && w.sources.some((s) => calendarIds.includes(s.calendarId)),
+    );
+    const pairs = shown.map(rehearsed).map((w) => ({ before: w, after: w }));
+    return { kind: 'rehearsal', pairs, changes, words: house.watchWords, now };
+  }, [windows, house, changes, calendarIds, now]);
+  const { answer, problem, busy } = useAnswer(question);
+  if (problem) return <Notice>{problem}</Notice>;
+  if (!answer || busy) return <Loading what="Working out what readers would see" />;
+  if (!question?.pairs.length) return <Faded role="status">No open window shows this calendar.</Faded>;
+  return <RehearsalView rehearsals={answer} />;
+}

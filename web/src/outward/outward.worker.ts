@@ -1,0 +1,122 @@
+import { FORMS, writePage } from '@zonal/core/forms';
+import {
+  differenceOf,
+  occurrencesOfView,
+  outwardView,
+  peopleIn,
+  rangeOfHorizon,
+  sightlines,
+  takenBy,
+  whoSees,
+} from '@zonal/core/glass';
+import { nextRevision } from '@zonal/core/reach';
+import { afterChanges } from './afterChanges';
+import { entriesOfAll, revisionOf } from './fetched';
+import type {
+  Answers,
+  Asked,
+  PastQuestion,
+  PreviewQuestion,
+  Question,
+  RehearsalQuestion,
+  SightQuestion,
+  Told,
+} from './questions';
+import { rehearseIn, viewLines } from './rehearseIn';
+
+async function preview(question: PreviewQuestion, stamp: string): Promise<Answers['preview']> {
+  const { rules, reader, keyId, form, show, zone, now } = question;
+  const byCalendar = await entriesOfAll(
+    rules.sources.map((s) => s.calendarId),
+    stamp,
+  );
+  const entries = [...byCalendar.values()].flat();
+  const takes = takenBy(rules);
+  const taken = entries.filter((e) =>
+    [e, ...e.overrides.map((o) => o.content)].some((c) => takes(e.calendarId, c)),
+  ).length;
+  const live = keyId ? await revisionOf(keyId) : null;
+  const view = outwardView(entries, rules, rangeOfHorizon(rules.horizon, rules.hostZone, now), reader);
+  const revision = nextRevision(live, view, now);
+  const titles = new Set<string>();
+  for (const item of view.items) {
+    if (titles.size === 4) break;
+    if (item.kind !== 'busy') titles.add(item.content.title);
+  }
+  const told = { count: occurrencesOfView(view).length, taken, all: entries.length, titles: [...titles] };
+  if (form === 'feed' || form === 'freeBusy') {
+    const text = FORMS[form].write(view, revision, { addresses: question.addresses, now });
+    return { kind: 'text', text, ...told };
+  }
+  const text = writePage(view, revision, {
+    form,
+    query: { show, ...(zone ? { tz: zone } : {}) },
+    now,
+    // Links would leave the preview; the studio has its own switches.
+    addresses: { ...question.addresses, self: '#', copy: '#' },
+    assets: '/outside/',
+  });
+  return { kind: 'page', text, ...told };
+}
+
+async function rehearsal(question: RehearsalQuestion, stamp: string): Promise<Answers['rehearsal']> {
+  const { pairs, changes, words, now } = question;
+  const ids = pairs.flatMap(({ before, after }) =>
+    [...(before?.rules.sources ?? []), ...(after?.rules.sources ?? [])].map((s) => s.calendarId),
+  );
+  const before = await entriesOfAll(ids, stamp);
+  const after = afterChanges(before, changes);
+  return rehearseIn({
+    pairs,
+    before: (id) => before.get(id) ?? [],
+    after: (id) => after.get(id) ?? [],
+    words,
+    now,
+    revisionOf,
+  });
+}
+
+async function matrix(question: SightQuestion, stamp: string): Promise<Answers['sightlines']> {
+  const { calendarIds, windows, words, now } = question;
+  const entries = await entriesOfAll(calendarIds, stamp);
+  const people = peopleIn([...entries.values()].flat());
+  return sightlines(calendarIds, windows, (id) => entries.get(id) ?? [], now, { people, words });
+}
+
+function past({ before, after, number, show, now }: PastQuestion): Answers['past'] {
+  const difference = differenceOf(before, after);
+  const revision = { ...nextRevision(null, after, now), number };
+  const addresses = { see: '#', feed: '#', self: '#', copy: '#' };
+  const page = writePage(after, revision, {
+    form: 'page',
+    query: { show },
+    now,
+    addresses,
+    assets: '/outside/',
+  });
+  const view = { audience: 'street' as const, cap: null, keys: [], before, after, exposed: [] };
+  return { page, lines: viewLines(view, difference, () => []) };
+}
+
+async function answer(question: Question, stamp: string): Promise<Answers[keyof Answers]> {
+  switch (question.kind) {
+    case 'preview':
+      return preview(question, stamp);
+    case 'rehearsal':
+      return rehearsal(question, stamp);
+    case 'sightlines':
+      return matrix(question, stamp);
+    case 'who':
+      return whoSees(question.entry, question.windows, question.now);
+    case 'past':
+      return past(question);
+  }
+}
+
+self.onmessage = ({ data: { id, stamp, question } }: MessageEvent<Asked>) => {
+  const tell = (told: Told) => self.postMessage(told);
+  answer(question, stamp).then(
+    (told) => tell({ id, answer: told }),
+    (error: unknown) => tell({ id, problem: (error as Error).message }),
+  );
+};

@@ -1,0 +1,151 @@
+import type { Entry } from '@zonal/core/entries';
+import type { Showing } from '@zonal/core/forms';
+import type {
+  Audience,
+  Demand,
+  EntryPath,
+  Exposure,
+  Glass,
+  ItemChange,
+  OutwardView,
+  Reader,
+  RehearsedWindow,
+  SightRow,
+  SightedWindow,
+  ViewDifference,
+  WindowRules,
+} from '@zonal/core/glass';
+import type { EntryChange } from '../api/types';
+
+export const PREVIEW_FORMS = ['page', 'embed', 'feed', 'freeBusy'] as const;
+export type PreviewForm = (typeof PREVIEW_FORMS)[number];
+
+/** What readers would get by rules. */
+export interface PreviewQuestion {
+  readonly kind: 'preview';
+  readonly rules: WindowRules;
+  readonly reader: Reader;
+  /** The key whose revision comes before the draft's; null for a window that is not opened yet. */
+  readonly keyId: string | null;
+  readonly form: PreviewForm;
+  readonly show: Showing;
+  /** The reader's zone, or empty for the host's. */
+  readonly zone: string;
+  readonly now: number;
+  readonly addresses: { readonly see: string; readonly feed: string };
+}
+
+export interface PreviewAnswer {
+  readonly kind: 'page' | 'text';
+  readonly text: string;
+  /** Number of single times that a reader would see. */
+  readonly count: number;
+  /** Entries of the sources that the filter and the marks let in, of all there are. */
+  readonly taken: number;
+  readonly all: number;
+  /** Some titles as they go out, to show what the pattern makes. */
+  readonly titles: readonly string[];
+}
+
+/** What readers of windows would see differently: by new rules, by changed entries, or both. */
+export interface RehearsalQuestion {
+  readonly kind: 'rehearsal';
+  /** Each window before and after; null before for one not opened yet, null after for one that goes. */
+  readonly pairs: readonly { before: RehearsedWindow | null; after: RehearsedWindow | null }[];
+  readonly changes: readonly EntryChange[];
+  readonly words: readonly string[];
+  readonly now: number;
+}
+
+/** A field that changes, as it reads before and after. */
+export interface FieldLine {
+  readonly field: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+export interface ItemLine {
+  readonly kind: ItemChange['kind'];
+  readonly uid: string;
+  readonly title: string;
+  readonly when: string;
+  readonly fields: readonly FieldLine[];
+  /** Keys with which it was fetched as it stands outside now. */
+  readonly fetchedBy: readonly string[];
+}
+
+export interface ViewLines {
+  readonly audience: Audience;
+  readonly cap: Glass | null;
+  readonly keys: readonly { readonly id: string; readonly madeOutTo: string }[];
+  readonly times: ViewDifference['times'];
+  readonly wording: readonly FieldLine[];
+  readonly items: readonly ItemLine[];
+  /** Items that are not listed, as there are too many. */
+  readonly more: number;
+  readonly exposed: readonly Exposure[];
+  readonly moreExposed: number;
+}
+
+export interface RehearsalLines {
+  readonly windowId: string;
+  readonly name: string;
+  readonly quiet: boolean;
+  readonly demands: readonly Demand[];
+  readonly views: readonly ViewLines[];
+}
+
+/** The matrix of calendars by audiences. */
+export interface SightQuestion {
+  readonly kind: 'sightlines';
+  readonly calendarIds: readonly string[];
+  readonly windows: readonly SightedWindow[];
+  readonly words: readonly string[];
+  readonly now: number;
+}
+
+/** Who can see one entry. */
+export interface WhoQuestion {
+  readonly kind: 'who';
+  readonly entry: Entry;
+  readonly windows: readonly SightedWindow[];
+  readonly now: number;
+}
+
+/** Two past revisions, compared, and the later one as a page. */
+export interface PastQuestion {
+  readonly kind: 'past';
+  readonly before: OutwardView | null;
+  readonly after: OutwardView;
+  readonly number: number;
+  readonly show: Showing;
+  readonly now: number;
+}
+
+export interface PastAnswer {
+  readonly page: string;
+  readonly lines: ViewLines;
+}
+
+/** All that the worker is asked, with what it answers. */
+export interface Answers {
+  readonly preview: PreviewAnswer;
+  readonly rehearsal: readonly RehearsalLines[];
+  readonly sightlines: readonly SightRow[];
+  readonly who: readonly EntryPath[];
+  readonly past: PastAnswer;
+}
+
+export type Question = PreviewQuestion | RehearsalQuestion | SightQuestion | WhoQuestion | PastQuestion;
+export type AnswerOf<Q extends Question> = Answers[Q['kind']];
+
+export interface Asked {
+  readonly id: number;
+  /** Changes whenever entries may have changed. */
+  readonly stamp: string;
+  readonly question: Question;
+}
+
+export type Told =
+  | { readonly id: number; readonly answer: Answers[keyof Answers] }
+  | { readonly id: number; readonly problem: string };

@@ -1,0 +1,159 @@
+import type { Entry } from '@zonal/core/entries';
+import { ruleWords } from '@zonal/core/entries';
+import { whenWords } from '@zonal/core/forms';
+import {
+  isQuiet,
+  itemOf,
+  peopleIn,
+  rehearse,
+  type ItemChange,
+  type ItemPart,
+  type OutwardItem,
+  type OutwardView,
+  type RehearsedView,
+  type RehearsedWindow,
+  type ViewDifference,
+} from '@zonal/core/glass';
+import type { Revision } from '@zonal/core/reach';
+import { fieldText } from '../calendars/fieldText';
+import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from './questions';
+
+/** More are counted and not listed. */
+const MOST = 150;
+
+const PART_WORDS: Partial<Record<ItemPart, string>> = {
+  joinLink: 'joining link',
+  publicLink: 'public link',
+  planned: 'planned for',
+  shows: 'busy or free',
+  dates: 'single dates',
+};
+
+function partText(item: OutwardItem, part: ItemPart): string {
+  if (part === 'time') return `${whenWords(item.start)} to ${whenWords(item.end)}`;
+  if (part === 'tentative') return item.kind === 'busy' && item.tentative ? 'tentative' : 'firm';
+  if (item.kind === 'busy') return 'busy time';
+  if (part === 'recurrence')
+    return item.kind === 'series'
+      ? item.rule
+        ? ruleWords(item.rule)
+        : `on ${item.dates.length} dates`
+      : 'once';
+  if (part === 'dates') return item.kind === 'series' ? fieldText(item.overrides) : '';
+  return fieldText(item.content[part]);
+}
+
+function titleOf(item: OutwardItem, busyWord: string): string {
+  return item.kind === 'busy' ? busyWord : item.content.title || 'Untitled';
+}
+
+/** Returns a change as it is read; `fetchedBy` tells who has an item as it stands outside now. */
+export function itemLine(
+  change: ItemChange,
+  busyWord: string,
+  fetchedBy: (uid: string) => readonly string[],
+): ItemLine {
+  const item = itemOf(change);
+  return {
+    kind: change.kind,
+    uid: item.uid,
+    title: titleOf(item, busyWord),
+    when: whenWords(item.start),
+    fields:
+      change.kind === 'changes'
+        ? change.fields.map((f) => ({
+            field: PART_WORDS[f] ?? f,
+            before: partText(change.before, f),
+            after: partText(change.after, f),
+          }))
+        : [],
+    fetchedBy: change.kind === 'appears' ? [] : fetchedBy(item.uid),
+  };
+}
+
+/** Returns a difference with as many of its items as can be read. */
+export function viewLines(
+  view: Pick<RehearsedView, 'audience' | 'cap' | 'keys' | 'before' | 'after' | 'exposed'>,
+  { items, times, wording }: ViewDifference,
+  fetchedBy: (uid: string) => readonly string[],
+): ViewLines {
+  const busyWord = (view.after ?? view.before)?.wording.busyWord ?? '';
+  return {
+    audience: view.audience,
+    cap: view.cap,
+    keys: view.keys,
+    times,
+    wording: wording.map((field) => wordingLine(field, view.before!, view.after!)),
+    items: items.slice(0, MOST).map((c) => itemLine(c, busyWord, fetchedBy)),
+    more: Math.max(0, items.length - MOST),
+    exposed: view.exposed.slice(0, MOST),
+    moreExposed: Math.max(0, view.exposed.length - MOST),
+  };
+}
+
+function wordingLine(
+  field: keyof OutwardView['wording'] | 'hostZone',
+  before: OutwardView,
+  after: OutwardView,
+): FieldLine {
+  const text = (view: OutwardView) => fieldText(field === 'hostZone' ? view.hostZone : view.wording[field]);
+  return { field: field === 'hostZone' ? 'time zone' : field, before: text(before), after: text(after) };
+}
+
+/** What is known of a key: when it was last used, and the revision that its readers see now. */
+export interface KeyKnown {
+  readonly fetchedAt: string | null;
+}
+
+export interface RehearseSetting {
+  readonly pairs: readonly { before: RehearsedWindow | null; after: RehearsedWindow | null }[];
+  readonly before: (calendarId: string) => readonly Entry[];
+  readonly after: (calendarId: string) => readonly Entry[];
+  readonly words: readonly string[];
+  readonly now: number;
+  /** The revision that readers with a key see now; null where it cannot be had. */
+  readonly revisionOf: (keyId: string) => Promise<Revision | null>;
+}
+
+/** Returns what readers of each window would see differently, as it is read. */
+export async function rehearseIn(setting: RehearseSetting): Promise<RehearsalLines[]> {
+  const { pairs, before, after, words, now, revisionOf } = setting;
+  const out: RehearsalLines[] = [];
+  for (const pair of pairs) {
+    const ids = [...(pair.before?.rules.sources ?? []), ...(pair.after?.rules.sources ?? [])].map(
+      (s) => s.calendarId,
+    );
+    const people = peopleIn([...new Set(ids)].flatMap((id) => [...before(id), ...after(id)]));
+    const told = rehearse(
+      { window: pair.before, entries: before },
+      { window: pair.after, entries: after },
+      now,
+      { people, words },
+    );
+    const views: ViewLines[] = [];
+    for (const view of told.views) {
+      const uses = (pair.before?.keys ?? []) as readonly (RehearsedWindow['keys'][number] &
+        Partial<KeyKnown>)[];
+      const used = view.keys.flatMap(({ id, madeOutTo }) => {
+        const at = uses.find((k) => k.id === id)?.fetchedAt;
+        return at ? [{ madeOutTo, at: Date.parse(at) }] : [];
+      });
+      const hits = view.difference.items.some((c) => c.kind !== 'appears');
+      const revision = hits && used.length ? await revisionOf(view.keys[0]!.id) : null;
+      views.push(
+        viewLines(view, view.difference, (uid) => {
+          const stamp = revision?.stamps[uid];
+          return stamp ? used.filter((u) => u.at >= stamp.at).map((u) => u.madeOutTo) : [];
+        }),
+      );
+    }
+    out.push({
+      windowId: told.windowId,
+      name: told.name,
+      quiet: isQuiet(told) && told.demands.length === 0,
+      demands: told.demands,
+      views,
+    });
+  }
+  return out;
+}

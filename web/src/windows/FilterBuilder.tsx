@@ -1,0 +1,259 @@
+import { KINDS, STATUSES } from '@zonal/core/entries';
+import {
+  CONDITION_FIELDS,
+  PROPERTY_TESTS,
+  filterWords,
+  type Condition,
+  type Filter,
+} from '@zonal/core/glass';
+import { Plus, X } from 'lucide-react';
+import styled from 'styled-components';
+import type { Calendar, House, Label } from '../api/types';
+import { QuietButton } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Notice } from '../ui/Notice';
+import { Tick } from '../ui/Tick';
+
+const Group = styled.div`
+  border-left: 3px double var(--line);
+  padding-left: 0.6rem;
+  display: grid;
+  gap: 0.5rem;
+`;
+
+const Part = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.3rem;
+  align-items: end;
+  border-bottom: 1px solid var(--hair);
+  padding-bottom: 0.5rem;
+`;
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.4rem;
+  min-width: 0;
+`;
+
+type Asked = Condition['field'];
+const FIELD_WORDS: Readonly<Record<Asked, string>> = {
+  label: 'label',
+  person: 'person or group',
+  kind: 'kind',
+  status: 'status',
+  text: 'words in it',
+  property: 'property',
+  calendar: 'calendar',
+};
+const TEST_WORDS = {
+  is: 'is',
+  contains: 'contains',
+  'at-least': 'is at least',
+  'at-most': 'is at most',
+} as const;
+
+interface Names {
+  readonly calendars: readonly Calendar[];
+  readonly labels: readonly Label[];
+  readonly properties: House['properties'];
+}
+
+interface FilterBuilderProps extends Names {
+  readonly filter: Filter | null;
+  readonly gone: readonly string[];
+  readonly onChange: (filter: Filter | null) => void;
+}
+
+type GroupFilter = Extract<Filter, { all: unknown } | { any: unknown }>;
+const isGroup = (f: Filter): f is GroupFilter => 'all' in f || 'any' in f;
+const partsOf = (f: GroupFilter) => ('all' in f ? f.all : f.any);
+const inner = (f: Filter): GroupFilter | Condition => ('not' in f ? inner(f.not) : f);
+const isDenied = (f: Filter): boolean => 'not' in f && !isDenied(f.not);
+
+/** Which entries of the calendars the window takes: conditions joined by “and” or “or”, each of which can be denied. */
+export function FilterBuilder({ filter, gone, onChange, ...names }: FilterBuilderProps) {
+  const group = !filter ? { all: [] } : isGroup(filter) ? filter : { all: [filter] };
+  const set = (next: Filter) => onChange(isGroup(next) && !partsOf(next).length ? null : next);
+  const nameOf = (id: string) => names.calendars.find((c) => c.id === id)?.name ?? 'a calendar that is gone';
+  return (
+    <Stack style={{ gap: '0.5rem' }}>
+      <p>
+        <strong>Takes </strong>
+        {filter ? `entries ${filterWords(filter, nameOf)}` : 'all entries'}.
+      </p>
+      {gone.length > 0 && (
+        <Notice>
+          The filter names what is gone: {gone.map((g) => goneWords(g, nameOf)).join(', ')}. Until it is
+          mended the window shows less, never more.
+        </Notice>
+      )}
+      <GroupEditor group={group} names={names} depth={0} onChange={set} />
+    </Stack>
+  );
+}
+
+function goneWords(name: string, nameOf: (id: string) => string): string {
+  const [kind, ...rest] = name.split(':');
+  const value = rest.join(':');
+  return kind === 'calendar' ? nameOf(value) : `${kind} “${value}”`;
+}
+
+interface GroupProps {
+  readonly group: GroupFilter;
+  readonly names: Names;
+  readonly depth: number;
+  readonly onChange: (next: Filter) => void;
+}
+
+function GroupEditor({ group, names, depth, onChange }: GroupProps) {
+  const parts = partsOf(group);
+  const make = (next: readonly Filter[], join = 'all' in group ? 'all' : 'any'): Filter =>
+    join === 'all' ? { all: next } : { any: next };
+  const replace = (i: number, next: Filter | null) =>
+    onChange(make(next ? parts.map((p, k) => (k === i ? next : p)) : parts.filter((_, k) => k !== i)));
+  return (
+    <Group>
+      {parts.length > 1 && (
+        <SelectOne
+          label="Join them by"
+          value={'all' in group ? 'all' : 'any'}
+          options={[
+            { value: 'all', text: 'and: every one must hold' },
+            { value: 'any', text: 'or: one is enough' },
+          ]}
+          onChange={(join) => onChange(make(parts, join))}
+        />
+      )}
+      {parts.map((part, i) => {
+        const own = inner(part);
+        const denied = isDenied(part);
+        const wrap = (f: Filter) => (denied ? { not: f } : f);
+        return (
+          <Part key={i} role="group" aria-label={`Condition ${i + 1}`}>
+            <div>
+              <Tick isSelected={denied} onChange={(not) => replace(i, not ? { not: own } : own)}>
+                not
+              </Tick>
+              {isGroup(own) ? (
+                <GroupEditor
+                  group={own}
+                  names={names}
+                  depth={depth + 1}
+                  onChange={(f) => replace(i, wrap(f))}
+                />
+              ) : (
+                <ConditionEditor condition={own} names={names} onChange={(c) => replace(i, wrap(c))} />
+              )}
+            </div>
+            <QuietButton aria-label={`Take condition ${i + 1} out`} onPress={() => replace(i, null)}>
+              <X aria-hidden="true" />
+            </QuietButton>
+          </Part>
+        );
+      })}
+      <Row>
+        <QuietButton onPress={() => onChange(make([...parts, { field: 'label', value: '' }]))}>
+          <Plus aria-hidden="true" /> Add a condition
+        </QuietButton>
+        {depth < 3 && parts.length > 0 && (
+          <QuietButton onPress={() => onChange(make([...parts, { any: [{ field: 'label', value: '' }] }]))}>
+            <Plus aria-hidden="true" /> Add a group
+          </QuietButton>
+        )}
+      </Row>
+      {parts.some((p) => !isGroup(inner(p)) && !(inner(p) as Condition).value) && (
+        <Faded>A condition with no value lets nothing through yet.</Faded>
+      )}
+    </Group>
+  );
+}
+
+function blank(field: Asked, { calendars, properties }: Names): Condition {
+  if (field === 'kind') return { field, value: 'event' };
+  if (field === 'status') return { field, value: 'confirmed' };
+  if (field === 'property') return { field, name: properties[0]?.name ?? '', test: 'is', value: '' };
+  return { field, value: field === 'calendar' ? (calendars[0]?.id ?? '') : '' };
+}
+
+function ConditionEditor({
+  condition,
+  names,
+  onChange,
+}: {
+  condition: Condition;
+  names: Names;
+  onChange: (next: Condition) => void;
+}) {
+  const { field } = condition;
+  const set = (value: string) => onChange({ ...condition, value } as Condition);
+  const chosen = (options: readonly string[]) => options.map((o) => ({ value: o, text: o }));
+  return (
+    <Fields>
+      <SelectOne
+        label="Asks for"
+        value={field}
+        options={CONDITION_FIELDS.map((f) => ({ value: f, text: FIELD_WORDS[f] }))}
+        onChange={(f) => onChange(blank(f, names))}
+      />
+      {field === 'kind' && (
+        <SelectOne label="Kind" value={condition.value} options={chosen(KINDS)} onChange={set} />
+      )}
+      {field === 'status' && (
+        <SelectOne label="Status" value={condition.value} options={chosen(STATUSES)} onChange={set} />
+      )}
+      {field === 'calendar' && (
+        <SelectOne
+          label="Calendar"
+          value={condition.value}
+          options={names.calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
+          onChange={set}
+        />
+      )}
+      {field === 'label' && (
+        <SelectOne
+          label="Label"
+          value={condition.value}
+          options={[
+            { value: '', text: 'choose one' },
+            ...names.labels.map((l) => ({ value: l.name, text: `${l.name} (${l.count})` })),
+            ...(condition.value && !names.labels.some((l) => l.name === condition.value)
+              ? [{ value: condition.value, text: `${condition.value} (gone)` }]
+              : []),
+          ]}
+          onChange={set}
+        />
+      )}
+      {(field === 'text' || field === 'person') && (
+        <Field
+          label={field === 'text' ? 'Words' : 'Name or address'}
+          value={condition.value}
+          onChange={set}
+        />
+      )}
+      {field === 'property' && (
+        <>
+          <SelectOne
+            label="Property"
+            value={condition.name}
+            options={[...new Set([...names.properties.map((p) => p.name), condition.name])].map((name) => ({
+              value: name,
+              text: name,
+            }))}
+            onChange={(name) => onChange({ ...condition, name })}
+          />
+          <SelectOne
+            label="Comparison"
+            value={condition.test}
+            options={PROPERTY_TESTS.map((t) => ({ value: t, text: TEST_WORDS[t] }))}
+            onChange={(test) => onChange({ ...condition, test })}
+          />
+          <Field label="Value" value={condition.value} onChange={set} />
+        </>
+      )}
+    </Fields>
+  );
+}

@@ -1,0 +1,97 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useDiscardDraftMutation, useKeepDraftMutation } from '../api/zonalApi';
+import type { ApiProblem, Calendar, OutwardWindow, WindowDraft, WindowInput } from '../api/types';
+import { blankDraft, draftOf } from './draft';
+
+/** After this many milliseconds without typing the draft is kept on the server. */
+const PAUSE = 700;
+
+const plain = ({ version: _v, confirmed: _c, audience: _a, ...rest }: WindowInput) => JSON.stringify(rest);
+
+/** Returns whether a draft says something else than what is shown outside. */
+export function differs(draft: WindowInput, window: OutwardWindow | null): boolean {
+  return !window || plain(draft) !== plain(draftOf(window));
+}
+
+/** Returns where work on a window starts: from its kept draft, from what is shown outside, or from nothing. */
+function startOf(window: OutwardWindow | null, calendars: readonly Calendar[]): WindowInput {
+  if (!window) return blankDraft(calendars);
+  return window.draft
+    ? { ...draftOf(window), ...window.draft.body, version: window.version }
+    : draftOf(window);
+}
+
+/** The rules being worked on. They are kept on the server as they are typed; a new window's stay in the page. */
+export function useDraft(window: OutwardWindow | null, calendars: readonly Calendar[]) {
+  const [draft, setDraft] = useState<WindowInput>(() => startOf(window, calendars));
+  const [kept, setKept] = useState<WindowDraft | null>(window?.draft ?? null);
+  const [conflict, setConflict] = useState<ApiProblem | null>(null);
+  const [keep] = useKeepDraftMutation();
+  const [discard] = useDiscardDraftMutation();
+  const version = useRef(window?.draft?.version ?? 0);
+  const saved = useRef(plain(startOf(window, calendars)));
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const id = window?.id ?? null;
+
+  const set = useCallback((part: Partial<WindowInput>) => setDraft((d) => ({ ...d, ...part })), []);
+  const text = plain(draft);
+  useEffect(() => {
+    if (!id || text === saved.current) return;
+    timer.current = setTimeout(() => {
+      saved.current = text;
+      void keep({ id, version: version.current, body: draft }).then(({ data, error }) => {
+        if (data) {
+          version.current = data.version;
+          setKept(data);
+        } else if ((error as ApiProblem).code === 'version-conflict') setConflict(error as ApiProblem);
+      });
+    }, PAUSE);
+    return () => clearTimeout(timer.current);
+    // The text stands for the draft.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [text, id, keep]);
+
+  /** Starts anew from what is shown outside. */
+  const settle = (live: OutwardWindow) => {
+    clearTimeout(timer.current);
+    const next = draftOf(live);
+    saved.current = plain(next);
+    version.current = 0;
+    setKept(null);
+    setConflict(null);
+    setDraft(next);
+  };
+
+  return {
+    draft,
+    set,
+    kept,
+    setKept,
+    conflict,
+    settle,
+    /** Takes the colleague's draft, or goes on with one's own over it. */
+    resolve: (whose: 'theirs' | 'mine') => {
+      const current = conflict?.details['current'] as WindowDraft | null | undefined;
+      version.current = current?.version ?? 0;
+      if (whose === 'theirs' && current) {
+        const theirs = { ...draft, ...current.body };
+        saved.current = plain(theirs);
+        setKept(current);
+        setDraft(theirs);
+      } else if (id) {
+        void keep({ id, version: version.current, body: draft }).then(({ data }) => {
+          if (!data) return;
+          version.current = data.version;
+          setKept(data);
+        });
+      }
+      setConflict(null);
+    },
+    discard: async () => {
+      if (!window) return;
+      clearTimeout(timer.current);
+      await discard(window.id);
+      settle(window);
+    },
+  };
+}
