@@ -64,7 +64,8 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await glass.getByText('Tinted').click();
     await expect(preview.getByText('Tug handover')).toBeVisible();
     await page.getByLabel('Name that readers see').fill('Tugs at work');
-    await page.getByRole('button', { name: 'Open the window' }).click();
+    await page.getByRole('button', { name: 'Open the window …' }).click();
+    await page.getByRole('button', { name: 'Open the window now' }).click();
     await expect(page.getByText('is visible outside now')).toBeVisible();
   });
 
@@ -127,7 +128,9 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await page.getByRole('link', { name: 'Tugs at work' }).click();
     await page.getByRole('radiogroup', { name: 'Glass before Tugs' }).getByText('Frosted').click();
     await expect(page.getByText('readers still see the window as it was')).toBeVisible();
-    await page.getByRole('button', { name: 'Show this outside' }).click();
+    await page.getByRole('button', { name: 'Show this outside …' }).click();
+    await page.getByLabel(/Type the window’s name to confirm/).fill('Tugs at work');
+    await page.getByRole('button', { name: 'Show this outside now' }).click();
     await expect(page.getByText('is visible outside now')).toBeVisible();
     for (const address of [
       see,

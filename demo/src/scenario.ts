@@ -167,7 +167,7 @@ function quay(today: Day): DemoCalendar {
       timed(`quay-${week}`, day, pick(random, ['18:30', '19:00', '20:00']), pick(random, [60, 90, 120]), {
         title: pick(random, shows),
         place: pick(random, ['Long Quay', 'Ropewalk hall', 'Customs stair']),
-        description: 'Admission free. In bad weather in the Ropewalk hall.',
+        description: 'Admission free. In bad weather in the Ropewalk hall. Questions: quay@ostrel.example',
         labels: [pick(random, ['music', 'craft', 'family'])],
         status: random() < 0.12 ? 'tentative' : 'confirmed',
         shows: 'free',

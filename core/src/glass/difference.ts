@@ -1,3 +1,4 @@
+import { canonical } from '../entries';
 import type { OutwardContent, OutwardField } from './fields';
 import type { Wording } from './rules';
 import { compareText, type OutwardItem, type OutwardSeries, type OutwardView } from './view';
@@ -71,6 +72,11 @@ export function differenceOf(before: OutwardView | null, after: OutwardView | nu
   };
 }
 
+/** Returns whether two values differ; the order in which an object's parts stand does not count. */
+function differ(a: unknown, b: unknown): boolean {
+  return JSON.stringify(a) !== JSON.stringify(b) && canonical(a) !== canonical(b);
+}
+
 /** Returns the item that a change is about: as it is afterwards, or as it was where it vanishes. */
 export function itemOf(change: ItemChange): OutwardItem {
   return change.kind === 'vanishes' ? change.before : change.after;
@@ -78,15 +84,12 @@ export function itemOf(change: ItemChange): OutwardItem {
 
 function wordingApart(a: OutwardView, b: OutwardView): (keyof Wording | 'hostZone')[] {
   const keys = Object.keys(b.wording) as (keyof Wording)[];
-  const apart: (keyof Wording | 'hostZone')[] = keys.filter(
-    (k) => JSON.stringify(a.wording[k]) !== JSON.stringify(b.wording[k]),
-  );
+  const apart: (keyof Wording | 'hostZone')[] = keys.filter((k) => differ(a.wording[k], b.wording[k]));
   return a.hostZone === b.hostZone ? apart : [...apart, 'hostZone'];
 }
 
 function partsApart(a: OutwardItem, b: OutwardItem): ItemPart[] {
   const apart: ItemPart[] = [];
-  const differ = (x: unknown, y: unknown) => JSON.stringify(x) !== JSON.stringify(y);
   if (differ([a.start, a.end], [b.start, b.end])) apart.push('time');
   if (a.kind === 'busy' || b.kind === 'busy') {
     if (a.kind === 'busy' && b.kind === 'busy' && a.tentative !== b.tentative) apart.push('tentative');

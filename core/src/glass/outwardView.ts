@@ -13,7 +13,14 @@ import { effectiveGlass, type Glass, type Limit } from './glass';
 import { pseudonym } from './pseudonym';
 import { compareText, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
 import { tellSeries } from './series';
-import { labelHoldOf, type Reader, type SourceRule, type WindowRules } from './rules';
+import {
+  labelHoldOf,
+  type Reader,
+  type SourceRule,
+  type WindowRules,
+  type Wording,
+  type WordingText,
+} from './rules';
 import { PLAIN_TITLE, readPattern, titleFrom } from './titlePattern';
 
 /** The outward part of one entry: what is told of it, and the time that it takes behind frosted glass. */
@@ -99,6 +106,18 @@ function isIncluded({ shows, status }: Content, { include }: WindowRules): boole
   return status !== 'tentative' || include.tentative;
 }
 
+/** Returns wording with its parts in one order, whatever store or form it comes from: equal wording gives equal bytes. */
+function orderedWording(w: Wording): Wording {
+  const text = ({ language, name, description, topic }: WordingText): WordingText => ({
+    language,
+    name,
+    description,
+    topic,
+  });
+  const { colour, contact, busyWord, dueAs, translations } = w;
+  return { ...text(w), colour, contact, busyWord, dueAs, translations: translations.map(text) };
+}
+
 /** What is the same for all entries of a view. */
 interface Setting {
   readonly rules: WindowRules;
@@ -143,7 +162,7 @@ export function outwardView(
   }
   items.push(...busyItems(spans, rules, range));
   return {
-    wording: rules.wording,
+    wording: orderedWording(rules.wording),
     hostZone: rules.hostZone,
     range,
     items: items.sort(

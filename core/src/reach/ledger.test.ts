@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { outwardView, type OutwardView } from '../glass';
+import { differenceOf, outwardView, type OutwardView } from '../glass';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { STREET, entry, rulesOf, zoned } from '../testing/samples';
 import { ledgerStep, nextRevision, viewAfter, type LedgerStep, type Revision } from '.';
@@ -24,6 +24,18 @@ function written(views: readonly OutwardView[]): { steps: LedgerStep[]; shown: O
   });
   return { steps, shown };
 }
+
+it('the same wording and times make no new revision, in whatever order their parts are stored', () => {
+  const rules = rulesOf('clear');
+  const turned = (o: object) => Object.fromEntries(Object.entries(o).reverse());
+  const wording = turned(rules.wording) as unknown as typeof rules.wording;
+  const one = [entry({ start: zoned('2026-06-12T10:00') })];
+  const first = nextRevision(null, outwardView(one, rules, RANGE, STREET), 0);
+  expect(nextRevision(first, outwardView(one, { ...rules, wording }, RANGE, STREET), 9)).toBe(first);
+  const start = turned(one[0]!.start) as unknown as (typeof one)[0]['start'];
+  const other = outwardView([{ ...one[0]!, start }], rules, RANGE, STREET);
+  expect(differenceOf(outwardView(one, rules, RANGE, STREET), other).items).toEqual([]);
+});
 
 describe('the ledger', () => {
   it('gives back every revision as readers saw it, from differences alone', () => {

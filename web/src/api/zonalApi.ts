@@ -156,6 +156,15 @@ export const zonalApi = createApi({
     }),
     keepDraft: build.mutation<WindowDraft, { id: string; version: number; body: WindowInput }>({
       query: ({ id, ...body }) => ({ url: `/windows/${id}/draft`, method: 'PUT', body }),
+      onQueryStarted: async ({ id }, { dispatch, queryFulfilled }) => {
+        const { data } = await queryFulfilled.catch(() => ({ data: null }));
+        if (!data) return;
+        dispatch(
+          zonalApi.util.updateQueryData('windows', undefined, (windows) =>
+            windows.map((w) => (w.id === id ? { ...w, draft: data } : w)),
+          ),
+        );
+      },
     }),
     discardDraft: build.mutation<void, string>({
       query: (id) => ({ url: `/windows/${id}/draft`, method: 'DELETE' }),

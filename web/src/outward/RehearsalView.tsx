@@ -20,6 +20,7 @@ const Lines = styled.ul`
   max-height: 22rem;
   overflow: auto;
   border: 1px solid var(--hair);
+  background: var(--sheet);
   li {
     display: grid;
     grid-template-columns: 6.5rem 9rem minmax(0, 1fr);

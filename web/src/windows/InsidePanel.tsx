@@ -30,8 +30,9 @@ const Source = styled.div`
   display: grid;
   gap: 0.4rem;
   [role='radiogroup'] label {
-    padding-inline: 0.35rem;
-    font-size: 0.85rem;
+    padding-inline: 0.3rem;
+    gap: 0.25rem;
+    font-size: 0.8rem;
   }
 `;
 

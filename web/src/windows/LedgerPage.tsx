@@ -87,19 +87,21 @@ function Ledger({ window }: { window: OutwardWindow }) {
         </Faded>
       </div>
       {window.keys.length > 1 && (
-        <SelectOne
-          label="As seen with the key"
-          value={keyId}
-          options={window.keys.map((k) => ({
-            value: k.id,
-            text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word})`,
-          }))}
-          onChange={(next) => {
-            setKeyId(next);
-            setChosen(null);
-            setAgainst(null);
-          }}
-        />
+        <div style={{ maxWidth: '28rem' }}>
+          <SelectOne
+            label="As seen with the key"
+            value={keyId}
+            options={window.keys.map((k) => ({
+              value: k.id,
+              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word})`,
+            }))}
+            onChange={(next) => {
+              setKeyId(next);
+              setChosen(null);
+              setAgainst(null);
+            }}
+          />
+        </div>
       )}
       {error && <Notice>{problemOf(error)?.message}</Notice>}
       {!lines && !error && <Loading what="Fetching the ledger" />}

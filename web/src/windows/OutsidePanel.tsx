@@ -88,7 +88,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
               : ''}
         </Faded>
       </Row>
-      <Row>
+      <Row style={{ alignItems: 'end' }}>
         <ChoiceStrip
           label="Form"
           hideLabel

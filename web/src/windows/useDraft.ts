@@ -1,3 +1,4 @@
+import { canonical } from '@zonal/core/entries';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useDiscardDraftMutation, useKeepDraftMutation } from '../api/zonalApi';
 import type { ApiProblem, Calendar, OutwardWindow, WindowDraft, WindowInput } from '../api/types';
@@ -6,7 +7,7 @@ import { blankDraft, draftOf } from './draft';
 /** After this many milliseconds without typing the draft is kept on the server. */
 const PAUSE = 700;
 
-const plain = ({ version: _v, confirmed: _c, audience: _a, ...rest }: WindowInput) => JSON.stringify(rest);
+const plain = ({ version: _v, confirmed: _c, audience: _a, ...rest }: WindowInput) => canonical(rest);
 
 /** Returns whether a draft says something else than what is shown outside. */
 export function differs(draft: WindowInput, window: OutwardWindow | null): boolean {

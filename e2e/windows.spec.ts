@@ -1,0 +1,368 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { demoWindow, poll, showOnly, signIn } from './demo';
+
+const said = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
+const preview = (page: Page) => page.frameLocator('iframe[title="What readers see"]');
+const glassOf = (page: Page, calendar: string): Locator =>
+  page.getByRole('radiogroup', { name: `Glass before ${calendar}` });
+
+async function studio(page: Page, name: string): Promise<void> {
+  await page.getByRole('link', { name: /^Windows/ }).click();
+  await page.getByRole('link', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+async function openWindow(page: Page, name: string, calendar: string, glass: string): Promise<void> {
+  await page.getByRole('link', { name: /^Windows/ }).click();
+  await page.getByRole('button', { name: 'Open a window' }).click();
+  await page.getByRole('button', { name: `Add ${calendar}` }).click();
+  await glassOf(page, calendar).getByText(glass).click();
+  await page.getByLabel('Name that readers see').fill(name);
+}
+
+async function publish(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^(Show this outside|Open the window) …$/ }).click();
+  const now = page.getByRole('button', { name: /^(Show this outside|Open the window) now$/ });
+  await expect(page.getByText(/times? afterwards\.|Nothing changes/).first()).toBeVisible();
+  for (const tick of await page
+    .getByRole('group', { name: 'Large effects to confirm' })
+    .getByRole('checkbox')
+    .all())
+    await tick.locator('xpath=ancestor-or-self::label').click();
+  await now.click();
+  await said(page, 'is visible outside now');
+}
+
+test('the studio shows what is served, by filter, cut, pattern and reader', async ({ page }) => {
+  await signIn(page);
+  await openWindow(page, 'Works for all', 'Dredging and works', 'Cut');
+  await page.getByText('list', { exact: true }).click();
+  const taken = page.getByText(/\d+ of \d+ entries are taken/);
+  await expect(taken).toBeVisible();
+  const count = async () => Number((await taken.textContent())!.match(/^\d+/)![0]);
+  const all = await count();
+
+  // A filter in words, with a count that follows.
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByLabel('Label', { exact: true }).selectOption('milestone');
+  await said(page, 'entries labelled “milestone”');
+  await expect.poll(count).toBe(5);
+  await page.getByText('not', { exact: true }).click();
+  await said(page, 'entries not labelled “milestone”');
+  await expect.poll(count).toBe(all - 5);
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('group', { name: 'Condition 2' }).getByLabel('Asks for').selectOption('kind');
+  await page.getByRole('group', { name: 'Condition 2' }).getByLabel('Kind').selectOption('milestone');
+  await page.getByLabel('Join them by').selectOption('any');
+  await said(page, 'entries not labelled “milestone” or milestones');
+  await expect.poll(count).toBe(all);
+  await said(page, /The filter asks for labels, which readers do not get/);
+
+  // Field by field, and titles by a pattern with a fallback.
+  await page.getByText('place', { exact: true }).click();
+  await page.getByLabel('Pattern of titles').fill('{calendar}: {label|title}');
+  await expect(
+    preview(page)
+      .getByText(/^Dredging and works: /)
+      .first(),
+  ).toBeVisible();
+  await page.getByLabel('Pattern of titles').fill('{weather}');
+  await said(page, 'there is no part “weather”');
+  await page.getByLabel('Pattern of titles').fill('{calendar}: {label|title}');
+  await page.getByText('labels', { exact: true }).click();
+  await expect(preview(page).getByText('Dredging and works: works').first()).toBeVisible();
+  await publish(page);
+
+  // What the studio shows as the feed is, byte for byte, what is served.
+  await page.getByText('Feed', { exact: true }).click();
+  const text = await page.getByLabel('The document that programs fetch').textContent();
+  await page.getByRole('button', { name: 'Copy feed address' }).click();
+  const served = await poll(await page.evaluate(() => navigator.clipboard.readText()));
+  expect(served.text).toBe(text!.replace(/\r?\n/g, '\r\n'));
+  expect(served.text).not.toContain('LOCATION');
+  expect(served.text).toContain('SUMMARY:Dredging and works: works');
+});
+
+test('a draft is kept while it is typed, rehearsed, scheduled, discarded, and met by a colleague', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await studio(page, 'Lighthouse slots');
+  const { feed } = await demoWindow('lighthouse-slots');
+  const before = await poll(feed);
+  await glassOf(page, 'Lighthouse visits').getByText('Tinted').click();
+  await said(page, 'A draft, kept by Ida Maren');
+  await page.reload();
+  await expect(glassOf(page, 'Lighthouse visits').getByRole('radio', { name: 'Tinted' })).toBeChecked();
+  expect((await poll(feed, before.etag)).status).toBe(304);
+
+  // A colleague meets the same draft, and neither is written over.
+  const colleague = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(colleague);
+  await studio(colleague, 'Lighthouse slots');
+  await colleague.getByLabel('Description that readers see').fill('Ask for a time.');
+  await expect(async () => {
+    const windows = (await (await page.request.get('/api/windows')).json()) as any[];
+    expect(windows.find((w) => w.slug === 'lighthouse-slots').draft.body.description).toBe('Ask for a time.');
+  }).toPass();
+  await page.getByLabel('Word for frosted entries').fill('Booked');
+  await said(page, 'Somebody else works on a draft of this window too');
+  await page.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(page.getByLabel('Description that readers see')).toHaveValue('Ask for a time.');
+
+  // The rehearsal names what changes and asks for the large effect by name.
+  await page.getByRole('button', { name: 'Show this outside …' }).click();
+  await said(page, /Of \d+ times: \d+ appear, \d+ vanish, \d+ change/);
+  await expect(page.getByRole('list', { name: 'Entries that change' })).toContainText('Visit:');
+  const now = page.getByRole('button', { name: 'Show this outside now' });
+  await expect(now).toBeDisabled();
+  await page.getByLabel(/Type the window’s name to confirm/).fill('Lighthouse slots');
+  await expect(now).toBeEnabled();
+  const soon = new Date(Date.now() + 90_000_000);
+  const local = new Date(soon.getTime() - soon.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+  await page.getByLabel('Or at a time').fill(local);
+  await page.getByRole('button', { name: 'Show it then' }).click();
+  await said(page, 'This draft is shown outside by itself at');
+  await page.getByRole('button', { name: 'Take the time back' }).click();
+  await expect(page.getByText('This draft is shown outside by itself at')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await said(page, 'is visible outside now');
+  expect((await poll(feed, before.etag)).status).toBe(304);
+});
+
+test('sensitive matter is named before it goes to the Street, also by a hold and by a file', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole('button', { name: 'New calendar' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Salvors');
+  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await showOnly(page, 'Salvors');
+  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'SAL Salvors' });
+  await page.getByLabel('Title').fill('Dive, ask bo@salvors.example');
+  await page.getByRole('radio', { name: 'Keep in' }).focus();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await openWindow(page, 'Divers', 'Salvors', 'Tinted');
+  await publish(page);
+
+  // The hold of an entry, rehearsed from the entry itself.
+  await page.getByRole('link', { name: /^Calendars/ }).click();
+  await page
+    .getByRole('region')
+    .getByRole('button', { name: /Dive, ask/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'What changes outside' }).click();
+  const effect = page.getByRole('region', { name: 'What changes outside' });
+  await expect(effect).toContainText('Nobody outside would notice anything.');
+  await page.getByRole('radio', { name: 'No hold' }).focus();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'What changes outside' }).click();
+  await expect(effect).toContainText('appears');
+  await expect(effect).toContainText('mail address bo@salvors.example in the title');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+
+  // A file, rehearsed before it is brought in.
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByLabel('Into calendar').selectOption({ label: 'SAL Salvors' });
+  const day = new Date(Date.now() + 4 * 86_400_000).toISOString().slice(0, 10).replace(/-/g, '');
+  const lines = [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'BEGIN:VEVENT',
+    'UID:salvage',
+    `DTSTART;VALUE=DATE:${day}`,
+  ];
+  const buffer = Buffer.from(
+    [...lines, 'SUMMARY:Salvage of a barge', 'END:VEVENT', 'END:VCALENDAR'].join('\r\n'),
+  );
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  await (await chooser).setFiles({ name: 'salvage.ics', mimeType: 'text/calendar', buffer });
+  await page.getByRole('button', { name: 'What changes outside' }).click();
+  const change = page.getByRole('region', { name: 'What changes in Divers' });
+  await expect(change).toContainText('Salvage of a barge');
+  await expect(change).toContainText('word on the house’s list salvage');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+
+  // Listing it is a step of its own to confirm.
+  await studio(page, 'Divers');
+  await page.getByText('Zone, search engines').click();
+  await page.getByText('List the window').click();
+  await page.getByRole('button', { name: 'Show this outside …' }).click();
+  const now = page.getByRole('button', { name: 'Show this outside now' });
+  await said(page, 'The window is listed: everybody, search engines too, can find it.');
+  await expect(now).toBeDisabled();
+  await page.getByText('I have looked at it and want it.').click();
+  await now.click();
+  await said(page, 'is visible outside now');
+});
+
+test('a ceiling is shown where it cuts, asked about, raised, and set with its effect first', async ({
+  page,
+}) => {
+  await signIn(page);
+  await studio(page, 'Bridge times');
+  await page.getByRole('button', { name: 'Add Pilots’ duty roster' }).click();
+  await glassOf(page, 'Pilots’ duty roster').getByText('Tinted').click();
+  await said(page, /For Street the ceiling of this calendar is Frosted, set by Ida Maren on/);
+  await page.getByRole('button', { name: 'Ask for it to be raised' }).click();
+  await page.getByLabel('Why it should be raised').fill('The town wants to see watches');
+  await page.getByRole('button', { name: 'Ask for Tinted' }).click();
+  await said(page, 'Asked. A steward finds it under House.');
+  await page.getByRole('button', { name: 'Discard the draft' }).click();
+
+  await page.getByRole('link', { name: /^House/ }).click();
+  await said(
+    page,
+    /Ida Maren asks, .*: Tinted for Street, for Pilots’ duty roster\. “The town wants to see watches”/,
+  );
+  await page.getByRole('button', { name: 'Grant it' }).click();
+  const ceiling = page.getByLabel('Ceiling of Pilots’ duty roster for Street');
+  await expect(ceiling).toHaveValue('tinted');
+
+  const { feed } = await demoWindow('bridge-times');
+  expect((await poll(feed)).text).toContain('SUMMARY:Bridge opens');
+  await page.getByLabel('Ceiling of the house for Street').selectOption('frosted');
+  await expect(page.getByRole('region', { name: 'What changes in Bridge times' })).toContainText('vanish');
+  await page.getByRole('button', { name: 'Set the ceiling now' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  expect((await poll(feed)).text).not.toContain('SUMMARY:Bridge opens');
+  await page.getByLabel('Ceiling of the house for Street').selectOption('');
+  await page.getByRole('button', { name: 'Set the ceiling now' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  expect((await poll(feed)).text).toContain('SUMMARY:Bridge opens');
+});
+
+test('sightlines tell who sees what and why, of a calendar and of one entry, and lock it down', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /^Sightlines/ }).click();
+  const cell = page.getByRole('button', {
+    name: /^Dredging and works for Partners: Tinted, 3 keys, not used for 60 days/,
+  });
+  await cell.click();
+  const ways = page.getByRole('region', { name: 'Ways to Dredging and works for partners' });
+  await expect(ways).toContainText(
+    'Works ahead, key “Shipping agents”: Tinted. glass of the window: tinted (decides)',
+  );
+  const street = page.getByRole('button', {
+    name: /^Events on the quay for Street: Clear, .*sensitive matter/,
+  });
+  await street.click();
+  await expect(page.getByRole('region', { name: /Ways to Events/ })).toContainText('quay@ostrel.example');
+
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Table (.csv)' }).click();
+  const table = readFileSync((await (await download).path())!, 'utf8');
+  expect(table).toContain('Calendar,Usual glass,Audience');
+  expect(table).toMatch(/Dredging and works,tinted,partners,tinted,Works ahead,Shipping agents,tinted,/);
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('button', { name: 'Table (.csv)' })).toBeHidden();
+  await expect(page.getByText('glass of the window: clear (decides)').first()).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+
+  await page.getByLabel('Find the entry').fill('Berth 2 clear for the ferry');
+  await page
+    .getByRole('button', { name: /Berth 2 clear for the ferry/ })
+    .first()
+    .click();
+  const who = page.getByRole('table', { name: /Who can see Berth 2/ });
+  const row = who.getByRole('row', { name: /Works ahead, “Ferry line’s operations desk”/ });
+  await expect(row).toContainText('Tinted');
+  await expect(row).toContainText('title');
+  await expect(row).toContainText('planned');
+  await expect(row).not.toContainText('labels');
+
+  const { feed } = await demoWindow('works-ahead');
+  expect((await poll(feed)).text).toContain('SUMMARY:Works:');
+  await page.getByRole('button', { name: 'Lock Dredging and works down' }).click();
+  await expect(page.getByRole('region', { name: 'What changes in Works ahead' })).toContainText('vanishes');
+  await page.getByRole('button', { name: 'Lock it down now' }).click();
+  await said(page, 'Locked down since');
+  expect((await poll(feed)).text).not.toContain('SUMMARY:Works:');
+  await page.getByRole('button', { name: 'Take the lock-down back' }).click();
+  await expect(page.getByText('Locked down since')).toHaveCount(0);
+  expect((await poll(feed)).text).toContain('SUMMARY:Works:');
+});
+
+test('the ledger shows any revision again, compares two, and takes old rules up', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('button', { name: 'New calendar' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Logbook');
+  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await showOnly(page, 'Logbook');
+  await page.getByLabel(/Quick line/).fill('tomorrow Net drying');
+  await page.getByLabel(/Quick line/).press('Enter');
+  await said(page, /Written into/);
+  await openWindow(page, 'Nets', 'Logbook', 'Tinted');
+  await publish(page);
+  await glassOf(page, 'Logbook').getByText('Frosted').click();
+  await page.getByRole('button', { name: 'Show this outside …' }).click();
+  await page.getByLabel(/Type the window’s name to confirm/).fill('Nets');
+  await page.getByRole('button', { name: 'Show this outside now' }).click();
+  await said(page, 'is visible outside now');
+
+  await page.getByRole('link', { name: 'Ledger' }).click();
+  await said(page, /2 revisions in \d+ kB: only differences are kept\./);
+  const past = page.frameLocator('iframe[title="As outsiders saw it"]');
+  await expect(page.getByRole('heading', { name: 'Revision 2, compared with revision 1' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Entries that change' })).toContainText('vanishes');
+  await page.getByText('list', { exact: true }).click();
+  await expect(past.getByText('Net drying')).toHaveCount(0);
+  const first = page.getByRole('listitem').filter({ hasText: 'Revision 1' });
+  await expect(first).toContainText('By a change of Ida Maren');
+  await first.getByRole('button', { name: 'Look at it' }).click();
+  await expect(past.getByText('Net drying').first()).toBeVisible();
+  await first.getByRole('button', { name: 'Take these rules up again' }).click();
+  await said(page, 'A draft, kept by Ida Maren');
+  await expect(glassOf(page, 'Logbook').getByRole('radio', { name: 'Tinted' })).toBeChecked();
+  await page.getByRole('button', { name: 'Discard the draft' }).click();
+});
+
+test('a filter that lost a label shows less and says so, and a window that shows nothing says so too', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole('button', { name: 'New calendar' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Moorings');
+  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await showOnly(page, 'Moorings');
+  const quick = async (line: string) => {
+    await page.getByLabel(/Quick line/).fill(line);
+    await page.getByLabel(/Quick line/).press('Enter');
+    await said(page, /Written into/);
+  };
+  await quick('tomorrow Ring check #shorthand');
+  await quick('tomorrow Chain check');
+  await openWindow(page, 'Rings', 'Moorings', 'Tinted');
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByLabel('Label', { exact: true }).selectOption('shorthand');
+  await page.getByText('not', { exact: true }).click();
+  await page.getByText('list', { exact: true }).click();
+  await expect(preview(page).getByText('Chain check').first()).toBeVisible();
+  await expect(preview(page).getByText('Ring check')).toHaveCount(0);
+  await publish(page);
+  await page.getByRole('link', { name: /^Calendars/ }).click();
+  await page
+    .getByRole('region')
+    .getByRole('button', { name: /Ring check/ })
+    .first()
+    .focus();
+  await page.keyboard.press('Delete');
+  await said(page, 'Deleted “Ring check”.');
+  await page.getByRole('link', { name: /^House/ }).click();
+  await said(page, 'on no entry, in the filter of Rings');
+  await page.getByRole('button', { name: 'Forget the label shorthand' }).click();
+  await expect(page.getByRole('button', { name: 'Forget the label shorthand' })).toHaveCount(0);
+  await studio(page, 'Rings');
+  await said(page, 'The filter names what is gone: label “shorthand”');
+  await said(page, 'Nothing at all is shown');
+});
