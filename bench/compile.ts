@@ -1,5 +1,5 @@
-import { FORMS } from '@zonal/core/forms';
-import { outwardView, type Reader, type TellingMemo } from '@zonal/core/glass';
+import { FORMS, writePage } from '@zonal/core/forms';
+import { occurrencesOfView, outwardView, type Reader, type TellingMemo } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import ICAL from 'ical.js';
 import type { Figure } from './main';
@@ -7,6 +7,7 @@ import { RANGE, RULES, manyEntries } from './material';
 import { medianTime } from './timing';
 
 const READER: Reader = { audience: 'street', cap: null };
+const PAGE = { self: '#', see: '#', feed: '#', copy: '#' };
 const SETTING = {
   addresses: { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' },
   now: 0,
@@ -38,6 +39,18 @@ export function compileFigures(): Figure[] {
     list = list.with(5000, { ...list[5000]!, title: `Changed ${n++}` });
     ({ revision } = compile(list, memo, revision));
   }, 9);
+  const preview = medianTime(() => {
+    const view = outwardView(entries, RULES, RANGE, READER);
+    const shown = nextRevision(null, view, 1_000_000);
+    occurrencesOfView(view);
+    writePage(view, shown, {
+      form: 'page',
+      query: {},
+      now: RANGE.from,
+      addresses: PAGE,
+      assets: '/outside/',
+    });
+  }, 5);
   const size = `${(text.length / 1e6).toFixed(1)} MB`;
   return [
     {
@@ -53,6 +66,13 @@ export function compileFigures(): Figure[] {
       ratio: warm / cold,
       budget: '≤ 0.05',
       kept: warm / cold <= 0.05,
+    },
+    {
+      what: 'what the studio’s worker does for a preview of that window after a change of glass, in seconds',
+      measured: `${preview.toFixed(0)} ms; the page itself waits for it in a worker`,
+      ratio: preview / 1000,
+      budget: '< 1',
+      kept: preview < 1000,
     },
   ];
 }

@@ -4,11 +4,16 @@ import { nextRevision } from '@zonal/core/reach';
 import { makeDocument } from '@zonal/server/outward/document';
 import { pollPath } from '@zonal/server/outward/pollPath';
 import type { Publisher, Shown } from '@zonal/server/outward/publisher';
+import { KeyUses } from '@zonal/server/outward/keyUses';
 import autocannon from 'autocannon';
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import type { Sequelize } from 'sequelize';
 import type { Figure } from './main';
 import { RANGE, RULES, manyEntries } from './material';
+
+/** Counts are stored nowhere here. */
+const NOWHERE = { query: () => Promise.resolve([[], 0]) } as unknown as Sequelize;
 
 const TOKEN = 'vvZe3baPhd3i-HKnmUqP8XLc2bI';
 
@@ -32,10 +37,11 @@ export async function pollFigures(): Promise<Figure[]> {
   const document = await makeDocument(text, 'r1', { 'Content-Type': 'text/calendar; charset=utf-8' });
   const shown: Shown = { view, revision, listed: true, documents: new Map([[`feed|${TOKEN}`, document]]) };
   const publisher = {
-    door: (token: string) => (token === TOKEN ? { state: 'open', shown } : null),
+    door: (token: string) => (token === TOKEN ? { state: 'open', shown, keyId: TOKEN } : null),
     ready: (s: Shown, token: string, form: string) => s.documents.get(`${form}|${token}`),
   } as unknown as Publisher;
-  const poll = pollPath(publisher);
+  const uses = new KeyUses(NOWHERE);
+  const poll = pollPath(publisher, uses);
   const ours: RequestListener = (req, res) => {
     if (!poll(req, res)) res.writeHead(404).end();
   };
@@ -71,7 +77,7 @@ export async function pollFigures(): Promise<Figure[]> {
     const ratio = (b + c) / (a + d);
     figures.push({
       what: `${what} on the poll path against a bare node:http server`,
-      measured: `${Math.round((b + c) / 2)} and ${Math.round((a + d) / 2)} answers a second; polls are not counted yet`,
+      measured: `${Math.round((b + c) / 2)} and ${Math.round((a + d) / 2)} answers a second; counting on`,
       ratio,
       budget: '≥ 0.7',
       kept: ratio >= 0.7,

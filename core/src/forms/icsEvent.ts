@@ -10,7 +10,7 @@ import type {
 } from '../glass';
 import type { Stamp } from '../reach';
 import { meetingOf, wallToText, type Instant, type ZoneName } from '../zones';
-import { compactWall, escapeText, quoteParameter, safeUri } from './icsText';
+import { compactText, compactWall, escapeText, quoteParameter, safeUri } from './icsText';
 import { asWritten } from './dueForm';
 import { kindText } from './page/words';
 
@@ -224,8 +224,8 @@ function descriptionLine(texts: readonly (string | undefined)[]): string[] {
 
 /** Returns parameters and value of a date or time property, from the `;` or `:` on. */
 export function whenText(when: When): string {
-  const wall = compactWall(wallOf(when));
-  if (when.kind === 'date') return `;VALUE=DATE:${wall.slice(0, 8)}`;
+  const wall = compactText(when.kind === 'date' ? when.date : when.at);
+  if (when.kind === 'date') return `;VALUE=DATE:${wall}`;
   if (when.kind === 'floating') return `:${wall}`;
   return when.zone === 'UTC' ? `:${wall}Z` : `;TZID=${when.zone}:${wall}`;
 }

@@ -30,9 +30,21 @@ export function safeUri(text: string): string | null {
   return trimmed.replace(/[\u0000-\u0020\u007f"<>\\^`{|}]/g, (c) => encodeURIComponent(c));
 }
 
+/** The reading that was written last: all stamps of a document are often the same. */
+let last = { wall: NaN, text: '' };
+
 /** Returns `20260531T143000`. */
 export function compactWall(wall: Wall): string {
-  return wallToText(wall).replace(/[-:]/g, '');
+  if (wall !== last.wall) last = { wall, text: compactText(wallToText(wall)) };
+  return last.text;
+}
+
+/** Returns `20260531T143000` for `2026-05-31T14:30:00` or `2026-05-31T14:30`, and `20260531` for a date. */
+export function compactText(text: string): string {
+  const day = text.slice(0, 4) + text.slice(5, 7) + text.slice(8, 10);
+  return text.length === 10
+    ? day
+    : `${day}T${text.slice(11, 13)}${text.slice(14, 16)}${text.slice(17) || '00'}`;
 }
 
 const encoder = new TextEncoder();
@@ -41,7 +53,11 @@ const encoder = new TextEncoder();
 export function foldLine(line: string): string {
   // The first 26 UTF-16 units can never need more than 75 octets.
   if (line.length <= 25) return `${line}\r\n`;
-  if (line.length <= 75 && isAscii(line)) return `${line}\r\n`;
+  if (isAscii(line)) {
+    let out = line.slice(0, 75);
+    for (let at = 75; at < line.length; at += 74) out += `\r\n ${line.slice(at, at + 74)}`;
+    return `${out}\r\n`;
+  }
   let out = '';
   let octets = 0;
   for (const char of line) {

@@ -134,5 +134,5 @@ export {
   type SightedWindow,
 } from './sightlines';
 export { checkRules } from './checkRules';
-export { fingerprint, pseudonym } from './pseudonym';
+export { fingerprint, pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';

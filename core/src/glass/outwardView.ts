@@ -124,6 +124,8 @@ interface Setting {
   readonly range: Range;
   readonly reader: Reader;
   readonly takes: (calendarId: string, content: Content) => boolean;
+  /** By hold and calendar. */
+  readonly glasses: Map<string, Glass>;
   /** By calendar and glass. */
   readonly outward: Map<string, (content: Content) => OutwardContent>;
 }
@@ -150,7 +152,14 @@ export function outwardView(
 ): OutwardView {
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
-  const setting: Setting = { rules, range, reader, takes: takenBy(rules), outward: new Map() };
+  const setting: Setting = {
+    rules,
+    range,
+    reader,
+    takes: takenBy(rules),
+    glasses: new Map(),
+    outward: new Map(),
+  };
   for (const entry of entries) {
     let told = memo.get(entry);
     if (!told) {
@@ -177,7 +186,7 @@ function tell(entry: Entry, setting: Setting): Told {
   const { hostZone } = rules;
   const source = rules.sources.find((s) => s.calendarId === entry.calendarId);
   if (!source) return NOTHING;
-  const own = effectiveGlass(limitsFor(entry, rules, reader)).glass;
+  const own = glassOf(entry, setting);
   if (own === 'shut') return NOTHING;
   const visible: Occurrence[] = [];
   const spans: Span[] = [];
@@ -203,6 +212,16 @@ function tell(entry: Entry, setting: Setting): Told {
     } else if (glass !== 'shut') visible.push(one);
   }
   return { items: visible.length ? tellVisible(entry, visible, source, own, setting) : [], spans };
+}
+
+/** The glass of most entries is that of another one with the same hold. */
+function glassOf(entry: Entry, { rules, reader, glasses }: Setting): Glass {
+  const key = rules.labelHolds.length ? null : `${entry.hold}|${entry.calendarId}`;
+  const known = key === null ? undefined : glasses.get(key);
+  if (known) return known;
+  const { glass } = effectiveGlass(limitsFor(entry, rules, reader));
+  if (key !== null) glasses.set(key, glass);
+  return glass;
 }
 
 const NOTHING: Told = { items: [], spans: [] };

@@ -1,4 +1,4 @@
-import { fingerprint, type OutwardItem, type OutwardSeries, type OutwardView } from '../glass';
+import { fingerprint, quickPrint, type OutwardItem, type OutwardSeries, type OutwardView } from '../glass';
 import type { Instant } from '../zones';
 
 /** What the outside could see change of one item: how often, and when last. */
@@ -21,13 +21,13 @@ export interface Revision {
 
 const prints = new WeakMap<OutwardItem, string>();
 
-/** Returns a fingerprint of all that an item says. */
+/** Returns a print of all that an item says; it stays inside. */
 export function printOf(item: OutwardItem): string {
   let print = prints.get(item);
   if (print === undefined) {
     // The plain occurrences follow from the rest of a series.
     const { plain: _plain, ...telling } = item as OutwardSeries;
-    print = fingerprint(JSON.stringify(telling));
+    print = quickPrint(JSON.stringify(telling));
     prints.set(item, print);
   }
   return print;
