@@ -104,8 +104,13 @@ test('a draft is kept while it is typed, rehearsed, scheduled, discarded, and me
   await studio(colleague, 'Lighthouse slots');
   await colleague.getByLabel('Description that readers see').fill('Ask for a time.');
   await expect(async () => {
-    const windows = (await (await page.request.get('/api/windows')).json()) as any[];
-    expect(windows.find((w) => w.slug === 'lighthouse-slots').draft.body.description).toBe('Ask for a time.');
+    const windows = (await (await page.request.get('/api/windows')).json()) as {
+      slug: string;
+      draft: { body: { description: string } };
+    }[];
+    expect(windows.find((w) => w.slug === 'lighthouse-slots')!.draft.body.description).toBe(
+      'Ask for a time.',
+    );
   }).toPass();
   await page.getByLabel('Word for frosted entries').fill('Booked');
   await said(page, 'Somebody else works on a draft of this window too');
