@@ -107,7 +107,56 @@ await main(async () => {
       .waitFor();
   });
   await shot('windows', () => page.goto(`${BASE}/windows`));
-  await shot('studio', () => studio('On the quay'));
+  const api = (method, path, body) =>
+    page.evaluate(
+      async ([m, p, b]) => {
+        const { csrf } = await (await fetch('/api/session')).json();
+        const headers = { 'content-type': 'application/json', 'x-csrf-token': csrf };
+        const answer = await fetch(`/api${p}`, {
+          method: m,
+          headers,
+          ...(b ? { body: JSON.stringify(b) } : {}),
+        });
+        const text = await answer.text();
+        return text ? JSON.parse(text) : null;
+      },
+      [method, path, body],
+    );
+  await shot('studio', () => studio('Works ahead'));
+  await shot('rehearsal', async () => {
+    await studio('Works ahead');
+    const glass = page.getByRole('radiogroup', { name: 'Glass before Dredging and works' });
+    await glass.getByText('Clear').click();
+    await page.getByRole('button', { name: 'Show this outside …' }).click();
+    await page
+      .getByText(/times afterwards/)
+      .first()
+      .waitFor();
+  });
+  if (!WANTED.length || WANTED.includes('rehearsal')) {
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+    await page.getByRole('button', { name: 'Discard the draft' }).click();
+    await page.getByText('is visible outside now').waitFor();
+  }
+  await shot('sightlines', async () => {
+    await page.goto(`${BASE}/sightlines`);
+    await page.getByRole('button', { name: /Dredging and works for Partners/ }).click();
+  });
+  await shot('ledger', async () => {
+    // Something must have changed outside: an entry is moved, and moved back.
+    const { entries } = await api('GET', '/find?text=Berth%202%20clear&in=text');
+    const { id, version, uid, calendarId, imported: _imported, ...entry } = entries[0];
+    const change = { id, uid, version, calendarId, entry: { ...entry, place: 'Ferry berth 2' } };
+    const edit = await api('POST', '/edits', { label: 'Named the place', changes: [change] });
+    await api('POST', `/edits/${edit.id}/take-back`);
+    await studio('Works ahead');
+    await page.getByRole('link', { name: 'Ledger' }).click();
+    await page.getByTitle('As outsiders saw it').waitFor();
+  });
+  await shot('ceilings', async () => {
+    await page.goto(`${BASE}/house`);
+    await page.getByRole('heading', { name: 'Ceilings' }).evaluate((e) => e.scrollIntoView());
+  });
   await shot('page', () => page.goto(see('on-the-quay').see));
   await shot('page-phone', () => page.goto(see('bridge-times').see), { width: 390, height: 800 });
   await shot('embed', () => page.goto(`${see('on-the-quay').embed}?show=list`), { width: 520, height: 640 });

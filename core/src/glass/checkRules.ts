@@ -5,15 +5,19 @@ import type { WindowRules } from './rules';
 import { readPattern } from './titlePattern';
 
 const LONGEST_DAYS = 3660;
+/** A window takes so many calendars and no more. */
+const MOST_SOURCES = 100;
 
 /**
  * Throws what keeps rules from being shown: `filter-invalid`, `filter-contradictory`, `pattern-invalid`,
- * `horizon-invalid`, `source-missing`, `cut-empty`.
+ * `horizon-invalid`, `source-missing`, `too-many-sources`, `cut-empty`.
  */
 export function checkRules(
   rules: Pick<WindowRules, 'sources' | 'filter' | 'titlePattern' | 'horizon'>,
 ): void {
-  if (!rules.sources.length) throw new Problem('source-missing');
+  const count = rules.sources.length;
+  if (!count) throw new Problem('source-missing');
+  if (count > MOST_SOURCES) throw new Problem('too-many-sources', { count, most: MOST_SOURCES });
   if (rules.sources.some((s) => s.glass === 'cut' && !s.fields.length)) throw new Problem('cut-empty');
   readFilter(rules.filter);
   if (isContradictory(rules.filter)) throw new Problem('filter-contradictory');

@@ -131,6 +131,10 @@ export const PROBLEMS = {
   },
   'window-closed': { status: 409, say: 'This window is closed. Open it again before you change it.' },
   'source-missing': { status: 422, say: 'A window needs at least one calendar. Choose one.' },
+  'too-many-sources': {
+    status: 422,
+    say: 'These are {count} calendars; a window takes at most {most}. Spread them over several windows.',
+  },
   'storage-away': {
     status: 503,
     say: 'The store cannot be reached just now, so nothing was saved. Keep this page open and try again in a minute.',

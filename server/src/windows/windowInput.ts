@@ -11,7 +11,6 @@ import {
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
-  ArrayMinSize,
   ArrayUnique,
   IsBoolean,
   IsDefined,
@@ -32,8 +31,6 @@ import {
 } from 'class-validator';
 import { IsDay, IsZone } from '../http/inputs';
 
-/** A window takes so many calendars and no more. */
-export const MOST_SOURCES = 100;
 const LANGUAGE = /^$|^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/;
 
 export class SourceInput {
@@ -109,8 +106,6 @@ export class WindowInput {
   @IsBoolean() tellTentative!: boolean;
   @IsDefined() @ValidateNested() @Type(() => SwitchesInput) switches!: SwitchesInput;
   @IsBoolean() listed!: boolean;
-  @ArrayMinSize(1)
-  @ArrayMaxSize(MOST_SOURCES)
   @ArrayUnique((s: SourceInput) => s.calendarId)
   @ValidateNested({ each: true })
   @Type(() => SourceInput)

@@ -85,14 +85,14 @@ describe('rules of a window', () => {
       'input-invalid',
     );
     expect(await code({ sources: [{ calendarId: id, glass: 'cut', fields: [], as: '' }] })).toBe('cut-empty');
-    expect(await code({ sources: [] })).toBe('input-invalid');
+    expect(await code({ sources: [] })).toBe('source-missing');
     const thousand = Array.from({ length: 1000 }, (_, i) => ({
       calendarId: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
       glass: 'tinted',
       fields: [],
       as: '',
     }));
-    expect(await code({ sources: thousand })).toBe('input-invalid');
+    expect(await code({ sources: thousand })).toBe('too-many-sources');
     expect(await code({ sources: thousand.slice(0, 2) })).toBe('source-missing');
   });
 
