@@ -126,8 +126,9 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
   await signIn(page);
   await make(page, 'Pointers');
   await quick(page, 'mon Anchor check');
-  await page.getByRole('button', { name: 'Later' }).click();
-  await page.getByRole('button', { name: 'Earlier' }).click();
+  const days = [0, 1, 2, 3, 4, 5, 6].map(dayFrom);
+  const monday = days.find((d) => new Date(`${d}T12:00:00Z`).getUTCDay() === 1)!;
+  await page.getByLabel('Go to a day').fill(monday);
   await page.getByLabel('Span').selectOption('2');
   const width = await dayWidth(page);
   const block = entry(page, 'Anchor check');
@@ -171,6 +172,7 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
     await said(page, new RegExp(`Taken back: ${step}`));
   }
   await page.getByText('Lanes', { exact: true }).click();
+  await page.getByLabel('Go to a day').fill(monday);
   await expect.poll(left).toBe(0);
   await page.getByRole('region').focus();
   await page.keyboard.press('Control+Shift+z');
