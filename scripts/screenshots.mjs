@@ -148,7 +148,9 @@ await main(async () => {
     const { id, version, uid, calendarId, imported: _imported, ...entry } = entries[0];
     const change = { id, uid, version, calendarId, entry: { ...entry, place: 'Ferry berth 2' } };
     const edit = await api('POST', '/edits', { label: 'Named the place', changes: [change] });
+    await page.waitForTimeout(1500);
     await api('POST', `/edits/${edit.id}/take-back`);
+    await page.waitForTimeout(1500);
     await studio('Works ahead');
     await page.getByRole('link', { name: 'Ledger' }).click();
     await page.getByTitle('As outsiders saw it').waitFor();

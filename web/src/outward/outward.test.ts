@@ -112,6 +112,34 @@ describe('a rehearsal as it is read', () => {
     expect(w!.demands).toEqual(['most-vanishes']);
   });
 
+  it('tells what changes on a single date of a series', async () => {
+    const at = (day: number, hour: number) =>
+      ({ kind: 'zoned', at: `2026-06-${day}T${hour}:00:00`, zone: 'UTC' }) as const;
+    const series = (start: number, place: string): Entry => ({
+      ...one,
+      recurrence: { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] },
+      overrides: [{ slot: at(13, 10), start: at(13, start), end: at(13, 16), content: { ...one, place } }],
+    });
+    const window_ = rehearsed(window);
+    const [w] = await rehearseIn({
+      pairs: [{ before: window_, after: window_ }],
+      before: () => [series(14, '')],
+      after: () => [series(15, 'Berth 3')],
+      words: [],
+      now: NOW,
+      revisionOf: () => Promise.resolve(null),
+    });
+    const day = 'Sat 13 Jun 2026';
+    expect(w!.views[0]!.items[0]!.fields).toEqual([
+      {
+        field: `time on ${day}, 10:00`,
+        before: `${day}, 14:00 to ${day}, 16:00`,
+        after: `${day}, 15:00 to ${day}, 16:00`,
+      },
+      { field: `place on ${day}, 10:00`, before: '', after: 'Berth 3' },
+    ]);
+  });
+
   it('is quiet where nobody would notice', async () => {
     expect((await told([{ ...one, description: 'Inside' }], NOW))[0]!.quiet).toBe(true);
   });

@@ -1,5 +1,4 @@
-import type { Entry } from '@zonal/core/entries';
-import { ruleWords } from '@zonal/core/entries';
+import { canonical, ruleWords, type Entry } from '@zonal/core/entries';
 import { whenWords } from '@zonal/core/forms';
 import {
   isQuiet,
@@ -8,7 +7,9 @@ import {
   rehearse,
   type ItemChange,
   type ItemPart,
+  type OutwardField,
   type OutwardItem,
+  type OutwardOverride,
   type OutwardView,
   type RehearsedView,
   type RehearsedWindow,
@@ -26,7 +27,6 @@ const PART_WORDS: Partial<Record<ItemPart, string>> = {
   publicLink: 'public link',
   planned: 'planned for',
   shows: 'busy or free',
-  dates: 'single dates',
 };
 
 function partText(item: OutwardItem, part: ItemPart): string {
@@ -39,8 +39,33 @@ function partText(item: OutwardItem, part: ItemPart): string {
         ? ruleWords(item.rule)
         : `on ${item.dates.length} dates`
       : 'once';
-  if (part === 'dates') return item.kind === 'series' ? fieldText(item.overrides) : '';
+  if (part === 'dates') return '';
   return fieldText(item.content[part]);
+}
+
+/** Returns what differs on single dates of a series: one line a date and field, and one where a date comes or goes. */
+function dateLines(before: OutwardItem, after: OutwardItem): FieldLine[] {
+  const datesOf = (item: OutwardItem) =>
+    new Map((item.kind === 'series' ? item.overrides : []).map((o) => [canonical(o.slot), o]));
+  const [old, next] = [datesOf(before), datesOf(after)];
+  const whole = (o: OutwardOverride | undefined) => (o ? `${o.content.title}, ${whenWords(o.start)}` : '');
+  return [...new Set([...old.keys(), ...next.keys()])].flatMap((slot) => {
+    const [a, b] = [old.get(slot), next.get(slot)];
+    const day = whenWords((a ?? b)!.slot);
+    if (!a || !b) return [{ field: `on ${day}`, before: whole(a), after: whole(b) }];
+    const fields = Object.keys({ ...a.content, ...b.content }) as OutwardField[];
+    const lines = fields
+      .map((f) => ({
+        field: `${PART_WORDS[f] ?? f} on ${day}`,
+        before: fieldText(a.content[f]),
+        after: fieldText(b.content[f]),
+      }))
+      .filter((line) => line.before !== line.after);
+    const time = (o: OutwardOverride) => `${whenWords(o.start)} to ${whenWords(o.end)}`;
+    return time(a) === time(b)
+      ? lines
+      : [{ field: `time on ${day}`, before: time(a), after: time(b) }, ...lines];
+  });
 }
 
 function titleOf(item: OutwardItem, busyWord: string): string {
@@ -61,11 +86,17 @@ export function itemLine(
     when: whenWords(item.start),
     fields:
       change.kind === 'changes'
-        ? change.fields.map((f) => ({
-            field: PART_WORDS[f] ?? f,
-            before: partText(change.before, f),
-            after: partText(change.after, f),
-          }))
+        ? change.fields.flatMap((f) =>
+            f === 'dates'
+              ? dateLines(change.before, change.after)
+              : [
+                  {
+                    field: PART_WORDS[f] ?? f,
+                    before: partText(change.before, f),
+                    after: partText(change.after, f),
+                  },
+                ],
+          )
         : [],
     fetchedBy: change.kind === 'appears' ? [] : fetchedBy(item.uid),
   };
