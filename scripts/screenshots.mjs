@@ -145,8 +145,15 @@ await main(async () => {
   await shot('ledger', async () => {
     // Something must have changed outside: an entry is moved, and moved back.
     const { entries } = await api('GET', '/find?text=Berth%202%20clear&in=text');
-    const { id, version, uid, calendarId, imported: _imported, ...entry } = entries[0];
-    const change = { id, uid, version, calendarId, entry: { ...entry, place: 'Ferry berth 2' } };
+    const {
+      id,
+      version,
+      uid,
+      calendarId,
+      imported: _imported,
+      ...entry
+    } = entries.find((e) => e.title === 'Berth 2 clear for the ferry');
+    const change = { id, uid, version, calendarId, entry: { ...entry, place: 'Ferry berth 2, north side' } };
     const edit = await api('POST', '/edits', { label: 'Named the place', changes: [change] });
     await page.waitForTimeout(1500);
     await api('POST', `/edits/${edit.id}/take-back`);

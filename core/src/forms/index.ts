@@ -24,7 +24,7 @@ export {
   type DateOrder,
 } from './csv/readCsv';
 export { tableText, writeCsv } from './csv/writeCsv';
-export { LIMITER_WORDS, SIGHT_MARK_WORDS, reasonWords, sightlineTable } from './csv/sightlineTable';
+export { SIGHT_MARK_WORDS, reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
 export { safeUri } from './icsText';
 export {

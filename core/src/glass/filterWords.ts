@@ -10,7 +10,7 @@ const TESTS: Readonly<Record<PropertyTest, string>> = {
 const KIND_WORDS = { event: 'events', milestone: 'milestones', due: 'due items' } as const;
 
 /** Returns a condition in words; `nameOf` names a calendar. */
-export function conditionWords(condition: Condition, nameOf: (calendarId: string) => string): string {
+function conditionWords(condition: Condition, nameOf: (calendarId: string) => string): string {
   switch (condition.field) {
     case 'calendar':
       return `from “${nameOf(condition.value)}”`;

@@ -44,7 +44,7 @@ export {
   type KnownNames,
   type PropertyTest,
 } from './filter';
-export { conditionWords, filterWords } from './filterWords';
+export { filterWords } from './filterWords';
 export {
   PLAIN_TITLE,
   TITLE_PARTS,

@@ -148,8 +148,7 @@ function exposedBy(
 }
 
 /** Why a reader sees nothing of an entry, or the glass through which it is seen. */
-export type EntrySight =
-  'seen' | 'not-a-source' | 'closed' | 'filtered-out' | 'outside-horizon' | 'held-back';
+export type EntrySight = 'seen' | 'closed' | 'filtered-out' | 'outside-horizon' | 'held-back';
 
 /** What one key lets see of one entry. */
 export interface EntryPath {

@@ -73,7 +73,7 @@ function titleOf(item: OutwardItem, busyWord: string): string {
 }
 
 /** Returns a change as it is read; `fetchedBy` tells who has an item as it stands outside now. */
-export function itemLine(
+function itemLine(
   change: ItemChange,
   busyWord: string,
   fetchedBy: (uid: string) => readonly string[],
@@ -131,12 +131,12 @@ function wordingLine(
   return { field: field === 'hostZone' ? 'time zone' : field, before: text(before), after: text(after) };
 }
 
-/** What is known of a key: when it was last used, and the revision that its readers see now. */
-export interface KeyKnown {
+/** When a key was last used. */
+interface KeyKnown {
   readonly fetchedAt: string | null;
 }
 
-export interface RehearseSetting {
+interface RehearseSetting {
   readonly pairs: readonly { before: RehearsedWindow | null; after: RehearsedWindow | null }[];
   readonly before: (calendarId: string) => readonly Entry[];
   readonly after: (calendarId: string) => readonly Entry[];

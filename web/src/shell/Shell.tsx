@@ -41,6 +41,9 @@ const Way = styled.nav`
     text-decoration: none;
     border-left: 1px solid var(--hair);
     position: relative;
+    @media (max-width: 44rem) {
+      padding-inline: 0.55rem;
+    }
   }
   a:last-child {
     border-right: 1px solid var(--hair);

@@ -56,7 +56,6 @@ const Table = styled.table`
 
 const SIGHTS: Readonly<Record<EntrySight, string>> = {
   seen: 'seen',
-  'not-a-source': 'not seen: the window does not show its calendar',
   closed: 'not seen: the window is closed',
   'filtered-out': 'not seen: the window’s filter leaves it out',
   'outside-horizon': 'not seen: it lies outside the days shown',

@@ -2,7 +2,7 @@ import { AUDIENCES, type Limiter, type Reason, type SightMark, type SightRow } f
 import { tableText } from './writeCsv';
 
 /** Who or what sets a limit to the glass, as it is told. */
-export const LIMITER_WORDS: Readonly<Record<Limiter, string>> = {
+const LIMITER_WORDS: Readonly<Record<Limiter, string>> = {
   'house-ceiling': 'ceiling of the house',
   'calendar-ceiling': 'ceiling of the calendar',
   window: 'glass of the window',
