@@ -32,6 +32,8 @@ it('the same wording and times make no new revision, in whatever order their par
   const one = [entry({ start: zoned('2026-06-12T10:00') })];
   const first = nextRevision(null, outwardView(one, rules, RANGE, STREET), 0);
   expect(nextRevision(first, outwardView(one, { ...rules, wording }, RANGE, STREET), 9)).toBe(first);
+  const previous = { revision: first, wording, hostZone: rules.hostZone };
+  expect(ledgerStep(previous, first, outwardView(one, rules, RANGE, STREET)).wording).toBeUndefined();
   const start = turned(one[0]!.start) as unknown as (typeof one)[0]['start'];
   const other = outwardView([{ ...one[0]!, start }], rules, RANGE, STREET);
   expect(differenceOf(outwardView(one, rules, RANGE, STREET), other).items).toEqual([]);

@@ -1,4 +1,4 @@
-import { EMPTY_CONTENT, occurrencesOf, type Range } from '../entries';
+import { EMPTY_CONTENT, canonical, occurrencesOf, type Range } from '../entries';
 import { compareText, type OutwardItem, type OutwardSeries, type OutwardView, type Wording } from '../glass';
 import type { ZoneName } from '../zones';
 import type { Revision } from './revision';
@@ -25,7 +25,8 @@ export function ledgerStep(
   view: OutwardView,
 ): LedgerStep {
   const before = previous?.revision.stamps ?? {};
-  const wording = JSON.stringify(previous?.wording) !== JSON.stringify(view.wording);
+  // The store may keep the parts of the wording in another order.
+  const wording = !previous || canonical(previous.wording) !== canonical(view.wording);
   return {
     set: view.items
       .filter((i) => before[i.uid]?.print !== revision.stamps[i.uid]!.print)

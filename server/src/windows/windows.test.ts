@@ -293,6 +293,7 @@ describe('the ledger', () => {
       [2, 0, 0, 1, 'Ole', 1],
       [1, 1, 0, 0, 'Ida', 1],
     ]);
+    expect(lines.map((l: any) => l.wording)).toEqual([false, false, true]);
     const at = async (n: number) => (await client.call('GET', `/keys/${key}/ledger/${n}`)).body;
     expect((await at(1)).items[0].content.title).toBe('Sounding');
     expect((await at(2)).items[0].content.title).toBe('Sounding, north');
