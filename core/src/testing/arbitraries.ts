@@ -152,11 +152,14 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
 const LABELS = ['Gate', 'Spring tide', '漁港 visit'];
 
 const condition: fc.Arbitrary<Filter> = fc.oneof(
-  fc.record({ field: fc.constant('label' as const), value: fc.constantFrom(...LABELS, 'forgotten') }),
-  fc.record({ field: fc.constant('calendar' as const), value: fc.constantFrom('a', 'b', 'left') }),
+  fc.record({
+    field: fc.constant('label' as const),
+    value: fc.constantFrom(...LABELS, ...LABELS, 'forgotten'),
+  }),
+  fc.record({ field: fc.constant('calendar' as const), value: fc.constantFrom('a', 'a', 'a', 'b', 'left') }),
   fc.record({
     field: fc.constant('kind' as const),
-    value: fc.constantFrom('event' as const, 'due' as const),
+    value: fc.constantFrom('event' as const, 'event' as const, 'due' as const),
   }),
   fc.record({ field: fc.constant('status' as const), value: fc.constantFrom(...STATUSES) }),
   fc.record({ field: fc.constant('text' as const), value: fc.constantFrom('gate', 'tide') }),
@@ -189,16 +192,24 @@ const PATTERNS = [
   '{property:Berth|calendar}[, {status}][, {kind}]',
 ];
 
+const mostly = fc.constantFrom(true, true, true, false);
+
 const ceilingSet: fc.Arbitrary<CeilingSet> = fc
-  .array(fc.tuple(fc.constantFrom(...AUDIENCES), fc.constantFrom(...GLASSES, 'clear', 'tinted')), {
-    maxLength: 2,
-  })
+  .array(
+    fc.tuple(
+      fc.constantFrom(...AUDIENCES),
+      fc.constantFrom(...GLASSES, 'clear', 'clear', 'tinted', 'tinted'),
+    ),
+    {
+      maxLength: 2,
+    },
+  )
   .map((pairs) => Object.fromEntries(pairs));
 
 const sourceArbitrary = (id: string) =>
   fc
     .record({
-      glass: fc.constantFrom(...SOURCE_GLASSES),
+      glass: fc.constantFrom(...SOURCE_GLASSES, 'tinted', 'clear', 'clear', 'cut', 'cut'),
       fields: fc.uniqueArray(fc.constantFrom(...CUT_FIELDS), { minLength: 1 }),
     })
     .map(({ glass, fields }) => source(id, glass, fields));
@@ -218,8 +229,9 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
       planned: fc.boolean(),
     }),
     titlePattern: fc.constantFrom(...PATTERNS),
-    filter: fc.option(filterArbitrary),
-    include: fc.record({ free: fc.boolean(), cancelled: fc.boolean(), tentative: fc.boolean() }),
+    // Most windows show something, or the property would hold for nothing.
+    filter: fc.option(filterArbitrary, { freq: 1 }),
+    include: fc.record({ free: mostly, cancelled: mostly, tentative: mostly }),
     labelHolds: fc.array(
       fc.record({
         label: fc.constantFrom(...LABELS),
@@ -227,8 +239,8 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
       }),
       { maxLength: 1 },
     ),
-    house: ceilingSet,
-    own: ceilingSet,
+    house: fc.oneof(fc.constant({}), ceilingSet),
+    own: fc.oneof(fc.constant({}), ceilingSet),
   })
   .map(({ a, b, dueAs, house, own, filter, ...rest }) => {
     const known = { calendars: ['a', 'b', 'c'], labels: LABELS, properties: ['Berth'] };
