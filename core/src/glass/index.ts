@@ -74,6 +74,7 @@ export {
 } from './rules';
 export {
   compareText,
+  compareTimes,
   occurrencesOfView,
   type OutwardBusy,
   type OutwardItem,

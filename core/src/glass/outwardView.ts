@@ -11,7 +11,7 @@ import {
 import { filterTest } from './filter';
 import { effectiveGlass, type Glass, type Limit } from './glass';
 import { pseudonym } from './pseudonym';
-import { compareText, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
+import { compareTimes, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
 import { tellSeries } from './series';
 import {
   labelHoldOf,
@@ -174,10 +174,7 @@ export function outwardView(
     wording: orderedWording(rules.wording),
     hostZone: rules.hostZone,
     range,
-    items: items.sort(
-      (a, b) =>
-        a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid),
-    ),
+    items: items.sort(compareTimes),
   };
 }
 
@@ -250,8 +247,4 @@ function busyItems(spans: readonly Span[], rules: WindowRules, range: Range): Ou
     ...timeOfSpan(span, rules.hostZone),
     tentative: span.tentative,
   }));
-}
-
-function titleOf(item: OutwardItem): string {
-  return item.kind === 'busy' ? '' : item.content.title;
 }

@@ -4,7 +4,7 @@ import { differenceOf, type ViewDifference } from './difference';
 import { newlyExposed, type Exposure, type Watch } from './exposure';
 import type { Audience, Glass } from './glass';
 import { outwardView } from './outwardView';
-import { rangeOfHorizon, type WindowRules } from './rules';
+import { rangeOfHorizon, type Reader, type WindowRules } from './rules';
 import type { OutwardView } from './view';
 
 /** A window as far as a rehearsal needs it. */
@@ -56,21 +56,19 @@ export function rehearse(
   now: Instant,
   watch: Watch,
 ): Rehearsal {
-  const groups = new Map<string, RehearsedView['keys'] & { id: string; madeOutTo: string }[]>();
-  const readers = new Map<string, { audience: Audience; cap: Glass | null }>();
+  const groups = new Map<string, { reader: Reader; keys: Map<string, RehearsedView['keys'][number]> }>();
   for (const state of [before, after]) {
     for (const { id, madeOutTo, audience, cap } of state.window?.keys ?? []) {
       const group = `${audience}|${cap ?? ''}`;
-      readers.set(group, { audience, cap });
-      const keys = groups.get(group) ?? [];
-      if (!keys.some((k) => k.id === id)) groups.set(group, [...keys, { id, madeOutTo }]);
+      const { keys } = groups.get(group) ?? { keys: new Map() };
+      groups.set(group, { reader: { audience, cap }, keys: keys.set(id, { id, madeOutTo }) });
     }
   }
-  const views = [...readers].map(([group, reader]): RehearsedView => {
+  const views = [...groups.values()].map(({ reader, keys }): RehearsedView => {
     const [old, next] = [viewOf(before, reader, now), viewOf(after, reader, now)];
     return {
       ...reader,
-      keys: groups.get(group)!,
+      keys: [...keys.values()],
       before: old,
       after: next,
       difference: differenceOf(old, next),
@@ -86,11 +84,7 @@ export function rehearse(
   };
 }
 
-function viewOf(
-  { window, entries }: RehearsedState,
-  reader: { audience: Audience; cap: Glass | null },
-  now: Instant,
-): OutwardView | null {
+function viewOf({ window, entries }: RehearsedState, reader: Reader, now: Instant): OutwardView | null {
   const opens = window?.keys.some((k) => k.audience === reader.audience && k.cap === reader.cap);
   if (!window || !opens || window.closed) return null;
   const { rules } = window;

@@ -80,18 +80,24 @@ export function occurrencesOfView(view: OutwardView): OutwardOccurrence[] {
       }
     }
   }
-  return out.sort(
-    (a, b) =>
-      a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid),
-  );
+  return out.sort(compareTimes);
 }
 
 function timeOf({ start, end, from, to }: OutwardTime): OutwardTime {
   return { start, end, from, to };
 }
 
-function titleOf(one: OutwardOccurrence): string {
-  return one.content?.title ?? '';
+/** Orders times by start, end, title and UID; busy time has no title. */
+export function compareTimes(a: Timed, b: Timed): number {
+  const title = (t: Timed) => t.content?.title ?? '';
+  return a.from - b.from || a.to - b.to || compareText(title(a), title(b)) || compareText(a.uid, b.uid);
+}
+
+interface Timed {
+  readonly uid: string;
+  readonly from: Instant;
+  readonly to: Instant;
+  readonly content?: { readonly title: string } | null;
 }
 
 /** Orders texts by code unit, the same in every process whatever its language. */

@@ -1,5 +1,5 @@
 import { EMPTY_CONTENT, canonical, occurrencesOf, type Range } from '../entries';
-import { compareText, type OutwardItem, type OutwardSeries, type OutwardView, type Wording } from '../glass';
+import { compareTimes, type OutwardItem, type OutwardSeries, type OutwardView, type Wording } from '../glass';
 import type { ZoneName } from '../zones';
 import type { Revision } from './revision';
 
@@ -60,10 +60,7 @@ export function viewAfter(steps: readonly LedgerStep[]): OutwardView {
     range,
     items: [...items.values()]
       .map((item) => (item.kind === 'series' ? { ...item, plain: plainOf(item, hostZone) } : item))
-      .sort(
-        (a, b) =>
-          a.from - b.from || a.to - b.to || compareText(titleOf(a), titleOf(b)) || compareText(a.uid, b.uid),
-      ),
+      .sort(compareTimes),
   };
 }
 
@@ -88,7 +85,3 @@ function plainOf(item: Omit<OutwardSeries, 'plain'>, hostZone: ZoneName): Outwar
 
 /** The rule of an outward series ends within the horizon, and no horizon is longer than this. */
 const LONGEST = 20 * 366 * 86_400_000;
-
-function titleOf(item: OutwardItem | LedgerItem): string {
-  return item.kind === 'busy' ? '' : item.content.title;
-}

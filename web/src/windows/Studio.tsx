@@ -172,6 +172,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           </Button>
         </Row>
       )}
+      {work.problem && <Notice>The draft is kept in this page only: {work.problem.message}</Notice>}
       {kept?.stopped && <Notice>The draft was not shown when its time came: {kept.stopped}</Notice>}
       {conflict && (
         <Notice>

@@ -26,37 +26,53 @@ function startOf(window: OutwardWindow | null, calendars: readonly Calendar[]): 
 export function useDraft(window: OutwardWindow | null, calendars: readonly Calendar[]) {
   const [draft, setDraft] = useState<WindowInput>(() => startOf(window, calendars));
   const [kept, setKept] = useState<WindowDraft | null>(window?.draft ?? null);
+  const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [conflict, setConflict] = useState<ApiProblem | null>(null);
   const [keep] = useKeepDraftMutation();
   const [discard] = useDiscardDraftMutation();
   const version = useRef(window?.draft?.version ?? 0);
   const saved = useRef(plain(startOf(window, calendars)));
+  const line = useRef(Promise.resolve());
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const id = window?.id ?? null;
 
   const set = useCallback((part: Partial<WindowInput>) => setDraft((d) => ({ ...d, ...part })), []);
   const text = plain(draft);
+  const latest = useRef({ draft, text });
   useEffect(() => {
-    if (!id || text === saved.current) return;
-    timer.current = setTimeout(() => {
-      saved.current = text;
-      void keep({ id, version: version.current, body: draft }).then(({ data, error }) => {
-        if (data) {
-          version.current = data.version;
-          setKept(data);
-        } else if ((error as ApiProblem).code === 'version-conflict') setConflict(error as ApiProblem);
-      });
-    }, PAUSE);
+    latest.current = { draft, text };
+  }, [draft, text]);
+
+  /** Keeps what stands here now; one request after the other, or a draft would be in conflict with itself. */
+  const send = useCallback(() => {
+    clearTimeout(timer.current);
+    line.current = line.current.then(async () => {
+      const { draft: body, text: sent } = latest.current;
+      if (!id || sent === saved.current) return;
+      const { data, error } = await keep({ id, version: version.current, body });
+      if (data) {
+        saved.current = sent;
+        version.current = data.version;
+        setKept(data);
+        setProblem(null);
+      } else if ((error as ApiProblem).code === 'version-conflict') setConflict(error as ApiProblem);
+      else setProblem(error as ApiProblem);
+    });
+    return line.current;
+  }, [id, keep]);
+  useEffect(() => {
+    if (id && text !== saved.current) timer.current = setTimeout(() => void send(), PAUSE);
     return () => clearTimeout(timer.current);
-    // The text stands for the draft.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [text, id, keep]);
+  }, [text, id, send]);
+  // What was typed just before leaving is kept too.
+  useEffect(() => () => void send(), [send]);
 
   /** Starts anew from what is shown outside. */
   const settle = (live: OutwardWindow) => {
     clearTimeout(timer.current);
     const next = draftOf(live);
     saved.current = plain(next);
+    latest.current = { draft: next, text: saved.current };
     version.current = 0;
     setKept(null);
     setConflict(null);
@@ -69,6 +85,8 @@ export function useDraft(window: OutwardWindow | null, calendars: readonly Calen
     kept,
     setKept,
     conflict,
+    /** Why the draft could not be kept, or null; it is tried again with the next change. */
+    problem,
     settle,
     /** Takes the colleague's draft, or goes on with one's own over it. */
     resolve: (whose: 'theirs' | 'mine') => {
@@ -79,18 +97,14 @@ export function useDraft(window: OutwardWindow | null, calendars: readonly Calen
         saved.current = plain(theirs);
         setKept(current);
         setDraft(theirs);
-      } else if (id) {
-        void keep({ id, version: version.current, body: draft }).then(({ data }) => {
-          if (!data) return;
-          version.current = data.version;
-          setKept(data);
-        });
-      }
+      } else void send();
       setConflict(null);
     },
     discard: async () => {
       if (!window) return;
       clearTimeout(timer.current);
+      latest.current = { draft: draftOf(window), text: saved.current };
+      await line.current;
       await discard(window.id);
       settle(window);
     },
