@@ -1,10 +1,10 @@
 import { FORMS, writePage } from '@zonal/core/forms';
-import { occurrencesOfView, outwardView, type Reader, type TellingMemo } from '@zonal/core/glass';
+import { outwardView, type Reader, type TellingMemo } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import ICAL from 'ical.js';
 import type { Figure } from './main';
 import { RANGE, RULES, manyEntries } from './material';
-import { medianTime } from './timing';
+import { medianRatio, medianTime } from './timing';
 
 const READER: Reader = { audience: 'street', cap: null };
 const PAGE = { self: '#', see: '#', feed: '#', copy: '#' };
@@ -20,29 +20,32 @@ export function compileFigures(): Figure[] {
     list: typeof entries,
     memo: TellingMemo,
     before: ReturnType<typeof nextRevision> | null,
+    rules = RULES,
   ) => {
-    const view = outwardView(list, RULES, RANGE, READER, memo);
+    const view = outwardView(list, rules, RANGE, READER, memo);
     const revision = nextRevision(before, view, 1_000_000);
     return { revision, text: FORMS.feed.write(view, revision, SETTING) };
   };
-  const cold = medianTime(() => void compile(entries, new WeakMap(), null), 5);
-
+  // Another secret each time: nothing that was worked out before is of use.
+  let secret = 0;
+  const fresh = () => ({ ...RULES, secret: `secret ${secret++}` });
+  const coldCompile = () => void compile(entries, new WeakMap(), null, fresh());
   const { text } = compile(entries, new WeakMap(), null);
   const document = new ICAL.Component(ICAL.parse(text) as never);
-  const serialise = medianTime(() => void document.toString(), 5);
+  const cold = medianRatio(coldCompile, () => void document.toString());
 
   const memo: TellingMemo = new WeakMap();
   let { revision } = compile(entries, memo, null);
   let list = entries;
   let n = 0;
+  // By itself, as edits come: rubbish left by a cold compile would be cleared away in its time.
   const warm = medianTime(() => {
     list = list.with(5000, { ...list[5000]!, title: `Changed ${n++}` });
     ({ revision } = compile(list, memo, revision));
-  }, 9);
+  }, 15);
   const preview = medianTime(() => {
     const view = outwardView(entries, RULES, RANGE, READER);
     const shown = nextRevision(null, view, 1_000_000);
-    occurrencesOfView(view);
     writePage(view, shown, {
       form: 'page',
       query: {},
@@ -55,17 +58,17 @@ export function compileFigures(): Figure[] {
   return [
     {
       what: 'cold compile of 10,000 entries against ical.js serialising the same document',
-      measured: `compile ${cold.toFixed(0)} ms, ical.js ${serialise.toFixed(0)} ms, ${size}`,
-      ratio: cold / serialise,
+      measured: `compile ${cold.ms.toFixed(0)} ms, ical.js ${cold.otherMs.toFixed(0)} ms, ${size}`,
+      ratio: cold.ratio,
       budget: '≤ 2',
-      kept: cold / serialise <= 2,
+      kept: cold.ratio <= 2,
     },
     {
       what: 'one edit to new feed text, against the cold compile',
-      measured: `edit ${warm.toFixed(1)} ms, cold ${cold.toFixed(0)} ms; without hashing and gzip of the bytes`,
-      ratio: warm / cold,
+      measured: `edit ${warm.toFixed(1)} ms, cold ${cold.ms.toFixed(0)} ms; without hashing and gzip of the bytes`,
+      ratio: warm / cold.ms,
       budget: '≤ 0.05',
-      kept: warm / cold <= 0.05,
+      kept: warm / cold.ms <= 0.05,
     },
     {
       what: 'what the studio’s worker does for a preview of that window after a change of glass, in seconds',

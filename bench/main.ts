@@ -1,5 +1,6 @@
 import { compileFigures } from './compile';
 import { expansionFigures } from './expansion';
+import { interfaceFigures } from './interface';
 import { pollFigures } from './poll';
 
 /** One budget of docs/engineering and what was measured against it, both in this run on this machine. */
@@ -11,7 +12,18 @@ export interface Figure {
   readonly kept: boolean;
 }
 
-const figures = [...expansionFigures(), ...compileFigures(), ...(await pollFigures())];
+const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
+  expansion: expansionFigures,
+  compile: compileFigures,
+  poll: pollFigures,
+  interface: () => interfaceFigures(process.env),
+};
+
+/** All parts, or those named as arguments. */
+const wanted = process.argv.slice(2);
+const figures: Figure[] = [];
+for (const [name, part] of Object.entries(PARTS))
+  if (!wanted.length || wanted.includes(name)) figures.push(...(await part()));
 for (const { what, measured, ratio, budget, kept } of figures) {
   process.stdout.write(
     `${kept ? 'kept  ' : 'MISSED'}  ${what}: ${ratio.toFixed(3)} (budget ${budget}) — ${measured}\n`,

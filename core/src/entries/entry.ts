@@ -121,7 +121,23 @@ export const CONTENT_FIELDS = Object.keys(EMPTY_CONTENT) as readonly (keyof Cont
 
 /** Returns the content of an entry or an override without its times. */
 export function contentOf(from: Content): Content {
-  const content: Record<string, unknown> = {};
-  for (const field of CONTENT_FIELDS) content[field] = from[field];
-  return content as unknown as Content;
+  // Field by field, as this is done for every entry of a window: much faster than a loop over names.
+  return {
+    kind: from.kind,
+    planned: from.planned,
+    title: from.title,
+    place: from.place,
+    description: from.description,
+    publicLink: from.publicLink,
+    joinLink: from.joinLink,
+    labels: from.labels,
+    people: from.people,
+    contact: from.contact,
+    attachments: from.attachments,
+    status: from.status,
+    shows: from.shows,
+    hold: from.hold,
+    properties: from.properties,
+    kept: from.kept,
+  };
 }

@@ -25,6 +25,7 @@ export {
   checkWhen,
   instantOfWhen,
   sameWhen,
+  showsLike,
   wallOf,
   whenLike,
   zoneOfWhen,

@@ -1,6 +1,6 @@
 import { Problem } from '../problems';
 import { DAY, instantOf, wallAt, type Instant, type Wall, type ZoneName } from '../zones';
-import { contentOf, type Content, type Entry, type Override } from './entry';
+import type { Content, Entry, Override } from './entry';
 import { expandRule } from './expandRule';
 import { ruleFromText, type Rule } from './rule';
 import { instantOfWhen, wallOf, whenLike, zoneOfWhen, type When } from './when';
@@ -20,6 +20,7 @@ export interface Occurrence {
   readonly to: Instant;
   /** Where the rule or a date had put it (RECURRENCE-ID); null for an entry that does not recur. */
   readonly slot: When | null;
+  /** The entry itself, or what an override says in its place. */
   readonly content: Content;
   /** Whether an override stands in the place of what the rule says. */
   readonly overridden: boolean;
@@ -36,9 +37,8 @@ export const MOST_A_YEAR = 10_000;
  * spells such nights out, so that every reader gets the same.
  */
 export function occurrencesOf(entry: Entry, range: Range, hostZone: ZoneName): Occurrence[] {
-  const content = contentOf(entry);
   if (!entry.recurrence) {
-    const only = occurrence(entry.start, entry.end, null, content, false, hostZone);
+    const only = occurrence(entry.start, entry.end, null, entry, false, hostZone);
     return overlaps(only, range) ? [only] : [];
   }
   const span = wallOf(entry.end) - wallOf(entry.start);
@@ -50,7 +50,7 @@ export function occurrencesOf(entry: Entry, range: Range, hostZone: ZoneName): O
     hostZone,
   )) {
     if (overrides.has(slot)) continue;
-    const one = fromSlot(entry, slot, span, content, hostZone);
+    const one = fromSlot(entry, slot, span, hostZone);
     if (overlaps(one, range)) out.push(one);
   }
   for (const o of entry.overrides) {
@@ -109,9 +109,9 @@ function wallIn(like: When, when: When, hostZone: ZoneName): Wall {
   return same ? wallOf(when) : wallAt(like.zone, instantOfWhen(when, hostZone));
 }
 
-function fromSlot(entry: Entry, slot: Wall, span: number, content: Content, hostZone: ZoneName): Occurrence {
+function fromSlot(entry: Entry, slot: Wall, span: number, hostZone: ZoneName): Occurrence {
   const start = whenLike(entry.start, slot);
-  return occurrence(start, whenLike(entry.end, slot + span), start, content, false, hostZone);
+  return occurrence(start, whenLike(entry.end, slot + span), start, entry, false, hostZone);
 }
 
 function fromOverride(o: Override, hostZone: ZoneName): Occurrence {
@@ -126,9 +126,11 @@ function occurrence(
   overridden: boolean,
   hostZone: ZoneName,
 ): Occurrence {
-  const from = instantOfWhen(start, hostZone);
-  let to = instantOfWhen(end, hostZone);
-  const length = wallOf(end) - wallOf(start);
+  const startWall = wallOf(start);
+  const endWall = wallOf(end);
+  const from = instantOf(zoneOfWhen(start, hostZone), startWall);
+  let to = instantOf(zoneOfWhen(end, hostZone), endWall);
+  const length = endWall - startWall;
   if (to < from || (to === from && length > 0)) {
     // The clocks jumped over the start: keep the length instead of the end's clock time.
     to = from + Math.max(0, length);

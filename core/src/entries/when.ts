@@ -63,7 +63,12 @@ export function zoneOfWhen(when: When, hostZone: ZoneName): ZoneName {
 
 /** Returns whether two moments are written alike: same kind, same reading, same zone. */
 export function sameWhen(a: When, b: When): boolean {
-  return a.kind === b.kind && wallOf(a) === wallOf(b) && zoneOfWhen(a, '') === zoneOfWhen(b, '');
+  return a === b || (a.kind === b.kind && wallOf(a) === wallOf(b) && zoneOfWhen(a, '') === zoneOfWhen(b, ''));
+}
+
+/** Returns whether a moment is the one of the same kind and zone as `like` that shows a clock reading. */
+export function showsLike(when: When, like: When, wall: Wall): boolean {
+  return when.kind === like.kind && wallOf(when) === wall && zoneOfWhen(when, '') === zoneOfWhen(like, '');
 }
 
 /** Throws `date-invalid`, `time-invalid` or `zone-unknown` unless the moment can be understood. */

@@ -1,4 +1,3 @@
-import type { ZonedWhen } from '../entries';
 import type { OutwardItem, OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import type { Instant } from '../zones';
@@ -88,12 +87,12 @@ function headLines(view: OutwardView, revision: Revision, { source, copy }: Cale
 function zonesText(view: OutwardView, setting: EventSetting): string {
   const used = new Map<string, { from: Instant; to: Instant }>();
   for (const item of view.items) {
-    const { from, to } = extent(item);
     // Most items name one zone in a stretch that is known already.
-    const known =
-      item.start.kind === 'zoned' && item.kind === 'single' ? used.get(item.start.zone) : undefined;
-    const plain = known && item.end.kind === 'zoned' && item.end.zone === (item.start as ZonedWhen).zone;
-    if (plain && known.from <= from && known.to >= to) continue;
+    if (item.kind === 'single' && item.start.kind === 'zoned' && item.end.kind === 'zoned') {
+      const known = item.end.zone === item.start.zone ? used.get(item.start.zone) : undefined;
+      if (known && known.from <= item.from && known.to >= item.to) continue;
+    }
+    const { from, to } = extent(item);
     for (const zone of zonesOf(item, setting)) {
       const known = used.get(zone);
       used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });

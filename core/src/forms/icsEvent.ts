@@ -43,14 +43,14 @@ type NoteField = 'description' | 'kind' | 'planned' | 'properties';
 
 /** How each outward field is written; the order here is the order in the document. */
 const WRITERS: {
-  [F in Exclude<OutwardField, NoteField>]: (value: NonNullable<OutwardContent[F]>) => string[];
+  [F in Exclude<OutwardField, NoteField>]: (value: NonNullable<OutwardContent[F]>) => string | string[];
 } = {
-  title: (v) => [`SUMMARY:${escapeText(v)}`],
-  place: (v) => (v ? [`LOCATION:${escapeText(v)}`] : []),
-  status: (v) => [`STATUS:${STATUS[v]}`],
-  shows: (v) => [`TRANSP:${v === 'free' ? 'TRANSPARENT' : 'OPAQUE'}`],
+  title: (v) => `SUMMARY:${escapeText(v)}`,
+  place: (v) => (v ? `LOCATION:${escapeText(v)}` : []),
+  status: (v) => `STATUS:${STATUS[v]}`,
+  shows: (v) => `TRANSP:${v === 'free' ? 'TRANSPARENT' : 'OPAQUE'}`,
   publicLink: (v) => uriLine('URL', v),
-  labels: (v) => [`CATEGORIES:${v.map(escapeText).join(',')}`],
+  labels: (v) => `CATEGORIES:${v.map(escapeText).join(',')}`,
   attachments: (v) => v.flatMap((a) => uriLine(`ATTACH;FILENAME=${quoteParameter(a.name)}`, a.href)),
   joinLink: (v) => uriLine('CONFERENCE;VALUE=URI', v),
   people: (v) =>
@@ -62,7 +62,7 @@ const WRITERS: {
           )
         : [`CONTACT:${escapeText(p.name)}`],
     ),
-  contact: (v) => [`CONTACT:${escapeText(v)}`],
+  contact: (v) => `CONTACT:${escapeText(v)}`,
 };
 
 const FIELDS = Object.keys(WRITERS) as (keyof typeof WRITERS)[];
@@ -203,18 +203,15 @@ function contentLines(content: OutwardContent, start: When, setting: EventSettin
   const lines: string[] = [];
   for (const field of FIELDS) {
     const value = content[field];
-    if (value !== undefined) lines.push(...(WRITERS[field] as (v: unknown) => string[])(value));
+    if (value === undefined) continue;
+    const written = (WRITERS[field] as (v: unknown) => string | string[])(value);
+    if (typeof written === 'string') lines.push(written);
+    else lines.push(...written);
   }
-  const properties = (content.properties ?? []).map((p) => `${p.name}: ${p.value}`).join('\n');
-  return [
-    ...lines,
-    ...descriptionLine([
-      kindText(content, start, setting.hostZone),
-      content.description,
-      properties,
-      setting.note,
-    ]),
-  ];
+  const properties = content.properties?.map((p) => `${p.name}: ${p.value}`).join('\n');
+  const told = kindText(content, start, setting.hostZone);
+  lines.push(...descriptionLine([told, content.description, properties, setting.note]));
+  return lines;
 }
 
 function descriptionLine(texts: readonly (string | undefined)[]): string[] {

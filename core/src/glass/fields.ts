@@ -95,10 +95,11 @@ export function contentThrough(content: Content, fields: readonly OutwardField[]
   const out: Record<string, unknown> = { title: '', place: '' };
   for (const field of fields) {
     const value = content[field];
-    const empty =
-      value === null ||
-      (field === 'kind' ? value === 'event' : 'length' in Object(value) && !(value as string).length);
-    if (!empty) out[field] = value;
+    if (!isEmpty(value) && !(field === 'kind' && value === 'event')) out[field] = value;
   }
   return out as unknown as OutwardContent;
+}
+
+function isEmpty(value: unknown): boolean {
+  return value === null || value === '' || (Array.isArray(value) && value.length === 0);
 }

@@ -135,5 +135,5 @@ export {
   type SightedWindow,
 } from './sightlines';
 export { checkRules } from './checkRules';
-export { fingerprint, pseudonym, quickPrint } from './pseudonym';
+export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';

@@ -21,6 +21,8 @@ export function inferRule(walls: readonly Wall[]): InferredRule | null {
   for (const rule of candidates(walls)) {
     const found = measure(rule, walls);
     if (found && (!best || cost(found) < cost(best))) best = found;
+    // None can be better, and those that follow are less plain.
+    if (best && cost(best) === 0) break;
   }
   return best && cost(best) * 2 <= walls.length ? best : null;
 }

@@ -1,6 +1,7 @@
 import {
   instantOfWhen,
   sameWhen,
+  showsLike,
   untilText,
   wallOf,
   whenLike,
@@ -44,7 +45,7 @@ export function tellSeries(entry: Entry, visible: readonly Occurrence[], telling
     const slot = one.slot!;
     const usual =
       sameWhen(one.start, slot) &&
-      sameWhen(one.end, whenLike(entry.end, wallOf(slot) + span)) &&
+      showsLike(one.end, entry.end, wallOf(slot) + span) &&
       sameKind(slot, entry.start);
     if (usual && (!one.overridden || JSON.stringify(content) === ownText)) plain.push(time);
     else if (!one.overridden) overrides.push({ ...time, slot, content });

@@ -63,34 +63,43 @@ export interface OutwardOccurrence extends OutwardTime {
   readonly tentative: boolean;
 }
 
-/** Returns every single time of a view, in order of start. */
-export function occurrencesOfView(view: OutwardView): OutwardOccurrence[] {
+const ALWAYS: Range = { from: -Infinity, to: Infinity };
+
+/** Returns every single time of a view that touches a stretch of instants, in order of start. */
+export function occurrencesOfView(view: OutwardView, within: Range = ALWAYS): OutwardOccurrence[] {
   const out: OutwardOccurrence[] = [];
+  const tell = (
+    { start, end, from, to }: OutwardTime,
+    uid: string,
+    content: OutwardContent | null,
+    tentative: boolean,
+  ) => {
+    if (from < within.to && to >= within.from) out.push({ start, end, from, to, uid, content, tentative });
+  };
   for (const item of view.items) {
-    if (item.kind === 'busy')
-      out.push({ ...timeOf(item), uid: item.uid, content: null, tentative: item.tentative });
+    if (item.kind === 'busy') {
+      tell(item, item.uid, null, item.tentative);
+      continue;
+    }
+    const { uid, content } = item;
+    const tentative = content.status === 'tentative';
+    if (item.kind === 'single') tell(item, uid, content, tentative);
     else {
-      const { uid } = item;
-      const tell = (time: OutwardTime, content: OutwardContent) =>
-        out.push({ ...timeOf(time), uid, content, tentative: content.status === 'tentative' });
-      if (item.kind === 'single') tell(item, item.content);
-      else {
-        for (const time of item.plain) tell(time, item.content);
-        for (const override of item.overrides) tell(override, override.content);
-      }
+      for (const time of item.plain) tell(time, uid, content, tentative);
+      for (const o of item.overrides) tell(o, uid, o.content, o.content.status === 'tentative');
     }
   }
   return out.sort(compareTimes);
 }
 
-function timeOf({ start, end, from, to }: OutwardTime): OutwardTime {
-  return { start, end, from, to };
-}
-
 /** Orders times by start, end, title and UID; busy time has no title. */
 export function compareTimes(a: Timed, b: Timed): number {
-  const title = (t: Timed) => t.content?.title ?? '';
-  return a.from - b.from || a.to - b.to || compareText(title(a), title(b)) || compareText(a.uid, b.uid);
+  if (a.from !== b.from) return a.from - b.from;
+  return a.to - b.to || compareText(titleIn(a), titleIn(b)) || compareText(a.uid, b.uid);
+}
+
+function titleIn({ content }: Timed): string {
+  return content?.title ?? '';
 }
 
 interface Timed {

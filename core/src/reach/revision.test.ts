@@ -1,5 +1,7 @@
+import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { outwardView } from '../glass';
+import { RANGE as GENERATED, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { STREET, entry, rulesOf, zoned } from '../testing/samples';
 import { nextRevision } from './revision';
 
@@ -28,4 +30,22 @@ it('counts changes by item, and leaves the stamps of the others alone', () => {
   const gone = nextRevision(second, viewOf([a]), 9_000_000);
   expect(Object.keys(gone.stamps)).toEqual([uidA]);
   expect(gone.number).toBe(3);
+});
+
+it('is the same for the same view worked out anew, and another one exactly when an item or its number differs', () => {
+  fc.assert(
+    fc.property(fc.array(entryArbitrary, { maxLength: 5 }), rulesArbitrary, (entries, rules) => {
+      const view = outwardView(entries, rules, GENERATED, STREET);
+      const first = nextRevision(null, view, 1_000_000);
+      expect(Object.keys(first.stamps)).toHaveLength(view.items.length);
+      expect(nextRevision(first, outwardView(entries, rules, GENERATED, STREET), 2_000_000)).toBe(first);
+      if (!view.items.length) return;
+      const fewer = nextRevision(first, { ...view, items: view.items.slice(1) }, 2_000_000);
+      expect(fewer.number).toBe(2);
+      expect(nextRevision(fewer, view, 3_000_000).number).toBe(3);
+      const renamed = { ...view, wording: { ...view.wording, name: `${view.wording.name}!` } };
+      expect(nextRevision(first, renamed, 2_000_000)).toMatchObject({ number: 2, stamps: first.stamps });
+    }),
+    { numRuns: 500, seed: 7 },
+  );
 });

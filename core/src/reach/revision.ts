@@ -1,4 +1,4 @@
-import { fingerprint, quickPrint, type OutwardItem, type OutwardSeries, type OutwardView } from '../glass';
+import { quickPrint, type OutwardItem, type OutwardSeries, type OutwardView } from '../glass';
 import type { Instant } from '../zones';
 
 /** What the outside could see change of one item: how often, and when last. */
@@ -14,6 +14,7 @@ export interface Stamp {
 export interface Revision {
   readonly number: number;
   readonly at: Instant;
+  /** Of how the window names itself; each item has one of its own. */
   readonly print: string;
   /** By the item's outward UID. */
   readonly stamps: Readonly<Record<string, Stamp>>;
@@ -25,12 +26,15 @@ const prints = new WeakMap<OutwardItem, string>();
 export function printOf(item: OutwardItem): string {
   let print = prints.get(item);
   if (print === undefined) {
-    // The plain occurrences follow from the rest of a series.
-    const { plain: _plain, ...telling } = item as OutwardSeries;
-    print = quickPrint(JSON.stringify(telling));
+    print = quickPrint(JSON.stringify(item.kind === 'series' ? tellingOf(item) : item));
     prints.set(item, print);
   }
   return print;
+}
+
+/** The plain occurrences follow from the rest of a series. */
+function tellingOf({ plain: _plain, ...telling }: OutwardSeries): Omit<OutwardSeries, 'plain'> {
+  return telling;
 }
 
 /**
@@ -39,16 +43,20 @@ export function printOf(item: OutwardItem): string {
  */
 export function nextRevision(previous: Revision | null, view: OutwardView, now: Instant): Revision {
   const at = Math.floor(now / 1000) * 1000;
+  const print = quickPrint(JSON.stringify([view.wording, view.hostZone]));
+  const before = previous?.stamps ?? {};
   const stamps: Record<string, Stamp> = {};
-  let whole = JSON.stringify([view.wording, view.hostZone]);
+  let kept = 0;
   for (const item of view.items) {
-    const print = printOf(item);
-    whole += `\n${item.uid} ${print}`;
-    const before = previous?.stamps[item.uid];
-    if (before?.print === print) stamps[item.uid] = before;
-    else stamps[item.uid] = { sequence: before ? before.sequence + 1 : 0, at, print };
+    const own = printOf(item);
+    const stamp = before[item.uid];
+    if (stamp?.print === own) {
+      stamps[item.uid] = stamp;
+      kept++;
+    } else stamps[item.uid] = { sequence: stamp ? stamp.sequence + 1 : 0, at, print: own };
   }
-  const print = fingerprint(whole);
-  if (previous?.print === print) return previous;
+  // Items stand in an order that follows from what they say, so the same items make the same view.
+  const same = kept === view.items.length && kept === Object.keys(before).length;
+  if (previous && same && previous.print === print) return previous;
   return { number: (previous?.number ?? 0) + 1, at, print, stamps };
 }

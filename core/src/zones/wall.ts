@@ -25,9 +25,11 @@ function digits(text: string, at: number, count: number): number {
 
 /** Returns the day that the first ten characters of a text say, or NaN. */
 function dayAtStart(text: string): Day {
-  const [year, month, date] = [digits(text, 0, 4), digits(text, 5, 2), digits(text, 8, 2)];
+  const year = digits(text, 0, 4);
+  const month = digits(text, 5, 2);
+  const date = digits(text, 8, 2);
   const fits = text[4] === '-' && text[7] === '-' && month >= 1 && month <= 12 && date >= 1;
-  return fits && date <= daysInMonth(year, month) ? dayFromParts(year, month, date) : NaN;
+  return fits && (date <= 28 || date <= daysInMonth(year, month)) ? dayFromParts(year, month, date) : NaN;
 }
 
 /** Returns the day of `2026-05-31`. Throws `date-invalid` for anything else, 30 February included. */
@@ -46,7 +48,9 @@ export function dayToText(day: Day): string {
 /** Returns the clock reading of `2026-05-31T14:30:00` (seconds optional). Throws `time-invalid`. */
 export function wallFromText(text: string): Wall {
   const long = text.length === 19 && text[16] === ':';
-  const [hour, minute, second] = [digits(text, 11, 2), digits(text, 14, 2), long ? digits(text, 17, 2) : 0];
+  const hour = digits(text, 11, 2);
+  const minute = digits(text, 14, 2);
+  const second = long ? digits(text, 17, 2) : 0;
   const fits = (long || text.length === 16) && text[10] === 'T' && text[13] === ':';
   const wall = dayAtStart(text) * DAY + hour * HOUR + minute * MINUTE + second * SECOND;
   if (!fits || Number.isNaN(wall) || hour > 23 || minute > 59 || second > 59) {
@@ -123,6 +127,8 @@ export function isoWeekOf(day: Day): number {
   return 1 + Math.floor((thursday - dayFromParts(partsOfDay(thursday).year, 1, 1)) / 7);
 }
 
+const TWO_DIGITS = Array.from({ length: 100 }, (_, n) => String(n).padStart(2, '0'));
+
 function pad(n: number, width: number): string {
-  return String(n).padStart(width, '0');
+  return (width === 2 && TWO_DIGITS[n]) || String(n).padStart(width, '0');
 }

@@ -61,7 +61,10 @@ export function instantOf(zone: ZoneName, wall: Wall): Instant {
 /** Returns whether a clock reading occurs once, never or twice in the zone. */
 export function meetingOf(zone: ZoneName, wall: Wall): Meeting {
   if (zone === 'UTC') return 'once';
-  for (const change of clockChanges(zone, wall - 2 * DAY, wall + 2 * DAY)) {
+  const known = tableFor(zone, wall - 2 * DAY, wall + 2 * DAY);
+  for (let i = Math.max(0, indexBefore(known, wall - 2 * DAY)); i < known.changes.length; i++) {
+    const change = known.changes[i]!;
+    if (change.at >= wall + 2 * DAY) break;
     const low = change.at + Math.min(change.before, change.offset);
     const high = change.at + Math.max(change.before, change.offset);
     if (wall >= low && wall < high) return change.offset > change.before ? 'never' : 'twice';

@@ -1,13 +1,14 @@
 import { FORMS, writePage } from '@zonal/core/forms';
 import {
   differenceOf,
-  occurrencesOfView,
   outwardView,
   peopleIn,
   rangeOfHorizon,
   sightlines,
   takenBy,
+  timesOf,
   whoSees,
+  type OutwardView,
 } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import { afterChanges } from './afterChanges';
@@ -43,7 +44,7 @@ async function preview(question: PreviewQuestion, stamp: string): Promise<Answer
     if (titles.size === 4) break;
     if (item.kind !== 'busy') titles.add(item.content.title);
   }
-  const told = { count: occurrencesOfView(view).length, taken, all: entries.length, titles: [...titles] };
+  const told = { count: countOf(view), taken, all: entries.length, titles: [...titles] };
   if (form === 'feed' || form === 'freeBusy') {
     const text = FORMS[form].write(view, revision, { addresses: question.addresses, now });
     return { kind: 'text', text, ...told };
@@ -57,6 +58,10 @@ async function preview(question: PreviewQuestion, stamp: string): Promise<Answer
     assets: '/outside/',
   });
   return { kind: 'page', text, ...told };
+}
+
+function countOf({ items }: OutwardView): number {
+  return items.reduce((sum, item) => sum + timesOf(item), 0);
 }
 
 async function rehearsal(question: RehearsalQuestion, stamp: string): Promise<Answers['rehearsal']> {

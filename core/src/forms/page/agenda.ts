@@ -1,6 +1,6 @@
 import { wallOf } from '../../entries';
 import { occurrencesOfView, type OutwardOccurrence, type OutwardView } from '../../glass';
-import { DAY, dayOfWall, wallAt, type Day, type Wall, type ZoneName } from '../../zones';
+import { DAY, dayOfWall, instantOf, wallAt, type Day, type Wall, type ZoneName } from '../../zones';
 
 /** One occurrence as a page shows it on a clock: dates stay dates, floating times stay as they are. */
 export interface PageEntry {
@@ -13,9 +13,16 @@ export interface PageEntry {
   readonly lastDay: Day;
 }
 
-/** Returns the occurrences of a view on the clocks of a zone, all-day ones first within a day. */
-export function agendaOf(view: OutwardView, zone: ZoneName): PageEntry[] {
-  return occurrencesOfView(view)
+/** A date is on both sides of its host's midnights for readers far away. */
+const MARGIN = 2 * DAY;
+
+/**
+ * Returns the occurrences of a view on the clocks of a zone, all-day ones first within a day: all of those that touch
+ * the days from `from` to before `to`, and perhaps some close by.
+ */
+export function agendaOf(view: OutwardView, zone: ZoneName, from: Day, to: Day): PageEntry[] {
+  const within = { from: instantOf(zone, from * DAY) - MARGIN, to: instantOf(zone, to * DAY) + MARGIN };
+  return occurrencesOfView(view, within)
     .map((one) => pageEntry(one, zone))
     .sort((a, b) => a.firstDay - b.firstDay || Number(b.allDay) - Number(a.allDay) || a.start - b.start);
 }

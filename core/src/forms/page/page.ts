@@ -134,14 +134,17 @@ function choiceOf(view: OutwardView, { query, now, form }: PageOptions): Choice 
 }
 
 function entries(view: OutwardView, { show, from, zone }: Choice, { now }: PageOptions): Html {
-  const agenda = agendaOf(view, zone);
   const today = dayOfWall(wallAt(zone, now));
   const { hostZone } = view;
   const { busyWord } = view.wording;
-  if (show === 'list') return list(agenda, from, from + LIST_DAYS, { today, busyWord, hostZone });
+  const agenda = (first: Day, end: Day) => agendaOf(view, zone, first, end);
+  if (show === 'list') {
+    const end = from + LIST_DAYS;
+    return list(agenda(from, end), from, end, { today, busyWord, hostZone });
+  }
   if (show === 'week') {
     const monday = from - weekdayOf(from);
-    return grid(agenda, monday, monday + 7, {
+    return grid(agenda(monday, monday + 7), monday, monday + 7, {
       today,
       busyWord,
       hostZone,
@@ -152,7 +155,8 @@ function entries(view: OutwardView, { show, from, zone }: Choice, { now }: PageO
   const { year, month } = partsOfDay(from);
   const first = dayFromParts(year, month, 1);
   const last = dayFromParts(year, month + 1, 1) - 1;
-  return grid(agenda, first - weekdayOf(first), last + 7 - weekdayOf(last), {
+  const [monday, end] = [first - weekdayOf(first), last + 7 - weekdayOf(last)];
+  return grid(agenda(monday, end), monday, end, {
     today,
     busyWord,
     hostZone,

@@ -1,0 +1,178 @@
+import { TestClient, windowInput } from '@zonal/server/testing';
+import { chromium, type Page } from '@playwright/test';
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
+import type { Figure } from './main';
+import { manyEntries } from './material';
+
+const ACCOUNT = { name: 'Ida', email: 'ida@ostrel.example', password: 'tide-and-time', role: 'steward' };
+/** A frame on the main thread may take so many milliseconds. */
+const FRAME = 50;
+const DESK_ENTRIES = 2000;
+
+/** What the page's main thread was busy with while something was done, in milliseconds. */
+interface Work {
+  /** The longest single piece of work; 0 where none took more than 50 ms, which browsers do not report. */
+  readonly longest: number;
+  readonly count: number;
+}
+
+/** Notes every piece of work of more than 50 ms on the page's main thread (W3C Long Tasks) while `act` is done. */
+async function workDuring(page: Page, act: () => Promise<void>): Promise<Work> {
+  await page.evaluate(() => {
+    const noted: number[] = [];
+    Object.assign(window, { noted });
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) noted.push(duration);
+    }).observe({ type: 'longtask' });
+  });
+  await act();
+  await page.waitForTimeout(300);
+  const noted = await page.evaluate(() => (window as unknown as { noted: number[] }).noted);
+  return { longest: Math.max(0, ...noted), count: noted.length };
+}
+
+function frameFigure(what: string, { longest, count }: Work, more = ''): Figure {
+  const measured = longest
+    ? `${count} longer frames, the longest ${Math.round(longest)} ms`
+    : 'no frame over 50 ms';
+  return {
+    what: `${what}, longest frame`,
+    measured: measured + more,
+    ratio: longest / FRAME,
+    budget: '≤ 1',
+    kept: longest <= FRAME,
+  };
+}
+
+/** Seeds a calendar by one staged edit, as an import does. */
+async function fill(
+  client: TestClient,
+  name: string,
+  plate: string,
+  days: number,
+  count: number,
+): Promise<string> {
+  const calendar = { name, plate, description: '', zone: 'America/Halifax', colour: 'steelblue' };
+  const { id } = (await client.call('POST', '/calendars', calendar)).body;
+  const from = Date.now() - 20 * 86_400_000;
+  const changes = manyEntries(count).map(({ id: _i, calendarId: _c, version: _v, uid: _u, ...entry }, i) => {
+    const start = from + Math.floor((i / count) * days * 96) * 900_000;
+    const at = (ms: number) => ({
+      kind: 'zoned',
+      at: new Date(ms).toISOString().slice(0, 19),
+      zone: 'America/Halifax',
+    });
+    return { version: 0, calendarId: id, entry: { ...entry, start: at(start), end: at(start + 3_600_000) } };
+  });
+  const edit = (await client.call('POST', '/edits', { label: 'Filled', staged: true, changes: [] })).body;
+  for (let i = 0; i < changes.length; i += 400)
+    await client.call('POST', `/edits/${edit.id}/changes`, { changes: changes.slice(i, i + 400) });
+  const applied = await client.call('POST', `/edits/${edit.id}/apply`);
+  if (applied.status !== 200)
+    throw new Error(`The bench could not be filled: ${JSON.stringify(applied.body)}`);
+  return id;
+}
+
+async function wheel(page: Page, x: number, y: number): Promise<void> {
+  for (let i = 0; i < 60; i++) {
+    await page.mouse.wheel(x, y);
+    await page.waitForTimeout(25);
+  }
+}
+
+/** Measures the built application in Chromium: scrolling over 2,000 entries, and the preview of a window of 10,000. */
+export async function interfaceFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
+  const base = `http://127.0.0.1:${env['PORT']}`;
+  await once(fork(env['SEED_MAIN']!, { env: { ...env, DEMO_ACCOUNTS: JSON.stringify([ACCOUNT]) } }), 'exit');
+  const server = fork(env['SERVER_MAIN']!, { env });
+  await once(server, 'message');
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+  try {
+    const client = new TestClient(base);
+    await client.signIn(ACCOUNT.password, ACCOUNT.email);
+    const desk = ['DA', 'DB', 'DC', 'DD'];
+    for (const plate of desk) await fill(client, `Desk ${plate}`, plate, 90, DESK_ENTRIES / desk.length);
+    const big = await fill(client, 'Big', 'BIG', 365, 10_000);
+    const horizon = { kind: 'rolling', pastDays: 30, nextDays: 365 };
+    const window = (
+      await client.call('POST', '/windows', windowInput(big, 'tinted', { name: 'Big', horizon }))
+    ).body;
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(base);
+    await page.getByLabel('E-mail address').fill(ACCOUNT.email);
+    await page.getByLabel('Password').fill(ACCOUNT.password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    return [
+      ...(await deskFigures(page, desk)),
+      ...(await previewFigures(page, `${base}/windows/${window.id}`)),
+    ];
+  } finally {
+    await browser.close();
+    server.kill('SIGTERM');
+    await once(server, 'exit');
+  }
+}
+
+async function deskFigures(page: Page, plates: readonly string[]): Promise<Figure[]> {
+  const figures: Figure[] = [];
+  await page.getByRole('region').waitFor();
+  for (const plate of await page.getByRole('group', { name: 'Calendars shown' }).getByRole('button').all()) {
+    const name = (await plate.getAttribute('aria-label')) ?? '';
+    if (name.startsWith('Show ') && !plates.some((p) => name === `Show Desk ${p}`)) await plate.click();
+  }
+  for (const [view, span, x, y] of [
+    ['Lanes', '13', 90, 0],
+    ['Lanes', '13', 0, 60],
+    ['List', '13', 0, 90],
+    ['Month', '', 0, 60],
+    ['Week', '', 0, 60],
+  ] as const) {
+    await page.getByText(view, { exact: true }).click();
+    if (span) await page.getByLabel('Span').selectOption(span);
+    await page.waitForTimeout(1500);
+    await page.mouse.move(700, 500);
+    const work = await workDuring(page, () => wheel(page, x, y));
+    figures.push(
+      frameFigure(`scrolling ${view}${x ? ' sideways' : ''} over ${DESK_ENTRIES} entries in 90 days`, work),
+    );
+  }
+  return figures;
+}
+
+async function previewFigures(page: Page, studio: string): Promise<Figure[]> {
+  const figures: Figure[] = [];
+  await page.goto(studio);
+  const told = page.getByText(/^\d+ times in all$/);
+  await told.waitFor({ timeout: 60_000 });
+  for (const [form, glass] of [
+    ['Page', 'Clear'],
+    ['Feed', 'Tinted'],
+    ['Busy times', 'Frosted'],
+    ['Embed', 'Tinted'],
+  ] as const) {
+    await page.getByRole('radiogroup', { name: 'Form' }).getByText(form).click();
+    await page.waitForTimeout(2500);
+    let ms = 0;
+    const work = await workDuring(page, async () => {
+      const start = Date.now();
+      await page.getByRole('radiogroup', { name: 'Glass before Big' }).getByText(glass).click();
+      await page.getByText('Working it out …').waitFor({ state: 'attached' });
+      await told.waitFor();
+      ms = Date.now() - start;
+    });
+    const what = `preview as ${form.toLowerCase()} of 10,000 entries after a change of glass`;
+    figures.push({
+      what: `${what}, first result in seconds`,
+      measured: `${ms} ms`,
+      ratio: ms / 1000,
+      budget: '< 1',
+      kept: ms < 1000,
+    });
+    figures.push(frameFigure(what, work));
+  }
+  return figures;
+}
