@@ -30,7 +30,25 @@ const Text = styled.pre`
   font:
     0.78rem/1.45 'B612 Mono',
     monospace;
+  > span {
+    display: block;
+    content-visibility: auto;
+    contain-intrinsic-size: auto 60rem;
+  }
 `;
+
+const PIECE = 8000;
+
+/** Returns a text in pieces of some hundred lines each: a browser lays out only those that are in sight. */
+function piecesOf(text: string): string[] {
+  const pieces: string[] = [];
+  for (let from = 0; from < text.length;) {
+    const end = text.indexOf('\n', from + PIECE) + 1 || text.length;
+    pieces.push(text.slice(from, end));
+    from = end;
+  }
+  return pieces;
+}
 
 const OUTSIDE_ZONES = [
   'America/Halifax',
@@ -150,7 +168,9 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       )}
       {question && answer?.kind === 'text' && (
         <Text tabIndex={0} aria-label="The document that programs fetch">
-          {answer.text}
+          {piecesOf(answer.text).map((piece, i) => (
+            <span key={i}>{piece}</span>
+          ))}
         </Text>
       )}
     </Stack>
