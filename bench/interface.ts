@@ -2,6 +2,9 @@ import { TestClient, windowInput } from '@zonal/server/testing';
 import { chromium, type Page } from '@playwright/test';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
 import type { Figure } from './main';
 import { manyEntries } from './material';
 
@@ -107,7 +110,10 @@ async function wheel(page: Page, x: number, y: number): Promise<void> {
   }
 }
 
-/** Measures the built application in Chromium: scrolling over 2,000 entries, and the preview of a window of 10,000. */
+/**
+ * Measures the built application in Chromium: scrolling over 2,000 entries, the preview of a window
+ * of 10,000, and a file of 20,000.
+ */
 export async function interfaceFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
   const base = `http://127.0.0.1:${env['PORT']}`;
   await once(fork(env['SEED_MAIN']!, { env: { ...env, DEMO_ACCOUNTS: JSON.stringify([ACCOUNT]) } }), 'exit');
@@ -122,6 +128,7 @@ export async function interfaceFigures(env: NodeJS.ProcessEnv): Promise<Figure[]
     await client.signIn(ACCOUNT.password, ACCOUNT.email);
     const desk = ['DA', 'DB', 'DC', 'DD'];
     for (const plate of desk) await fill(client, `Desk ${plate}`, plate, 90, DESK_ENTRIES / desk.length);
+    await fill(client, 'Imported', 'IMP', 1, 1);
     const big = await fill(client, 'Big', 'BIG', 365, 10_000);
     const horizon = { kind: 'rolling', pastDays: 30, nextDays: 365 };
     const window = (
@@ -137,6 +144,7 @@ export async function interfaceFigures(env: NodeJS.ProcessEnv): Promise<Figure[]
     return [
       ...(await deskFigures(page, desk)),
       ...(await previewFigures(page, `${base}/windows/${window.id}`)),
+      ...(await importFigures(page, base)),
     ];
   } finally {
     await browser.close();
@@ -207,5 +215,57 @@ async function previewFigures(page: Page, studio: string): Promise<Figure[]> {
     });
     figures.push(frameFigure(what, work));
   }
+  return figures;
+}
+
+const IMPORTED = 20_000;
+
+/** A file as large as the limit allows. */
+function largeFile(): string {
+  const lines = ['BEGIN:VCALENDAR', 'VERSION:2.0'];
+  for (let i = 0; i < IMPORTED; i++) {
+    const day = new Date(Date.UTC(2026, 0, 1) + (i % 700) * 86_400_000)
+      .toISOString()
+      .slice(0, 10)
+      .replaceAll('-', '');
+    lines.push(
+      'BEGIN:VEVENT',
+      `UID:${i}@elsewhere`,
+      `DTSTART;TZID=America/Halifax:${day}T100000`,
+      `DTEND;TZID=America/Halifax:${day}T113000`,
+      `SUMMARY:Sounding survey ${i}`,
+      'LOCATION:North Channel',
+      'DESCRIPTION:Keep 50 m clear of the plant. The channel stays open for small craft.',
+      'END:VEVENT',
+    );
+  }
+  return [...lines, 'END:VCALENDAR', ''].join('\r\n');
+}
+
+async function importFigures(page: Page, base: string): Promise<Figure[]> {
+  await page.goto(base);
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByLabel('Into calendar').selectOption({ label: 'IMP Imported' });
+  const file = join(mkdtempSync(join(tmpdir(), 'bench-')), 'large.ics');
+  writeFileSync(file, largeFile());
+  const start = Date.now();
+  const figures: Figure[] = [];
+  const step = async (what: string, act: () => Promise<void>) => {
+    const work = await workDuring(page, act);
+    const more = `, ${Math.round((Date.now() - start) / 1000)} s after the start`;
+    figures.push(frameFigure(`${what} ${IMPORTED} entries of a file`, work, more));
+  };
+  await step('reading and comparing', async () => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Choose a file' }).click();
+    await (await chooser).setFiles(file);
+    await page.getByText(`${IMPORTED} new, 0 changed`).waitFor({ timeout: 120_000 });
+  });
+  await step('bringing in', async () => {
+    await page.getByRole('button', { name: `Bring in ${IMPORTED} entries` }).click();
+    await page.getByText(`${IMPORTED} entries were brought into Imported.`).waitFor({ timeout: 300_000 });
+  });
+  rmSync(dirname(file), { recursive: true });
+  await step('going back to the calendars with', () => page.getByRole('button', { name: 'Done' }).click());
   return figures;
 }

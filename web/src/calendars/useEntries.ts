@@ -14,6 +14,8 @@ interface Loaded {
   readonly problem: ApiProblem | null;
 }
 
+const NONE: readonly Entry[] = [];
+
 /** Returns the entries of several calendars that can take place from one day to before another, by calendar. */
 export function useEntries(calendars: readonly Calendar[], from: Day, to: Day): Loaded {
   const dispatch = useAppDispatch();
@@ -35,8 +37,12 @@ export function useEntries(calendars: readonly Calendar[], from: Day, to: Day): 
     (state) => args.map((arg) => zonalApi.endpoints.entries.select(arg)(state)),
     (a, b) => a.length === b.length && a.every((r, i) => r === b[i]),
   );
+  const entries = useMemo(
+    () => new Map(results.map((r, i) => [args[i]!.calendarId, r.data ?? NONE])),
+    [results, args],
+  );
   return {
-    entries: new Map(results.map((r, i) => [args[i]!.calendarId, r.data ?? []])),
+    entries,
     loading: results.some((r) => !r.data && !r.isError),
     stale: results.some((r) => r.status === QueryStatus.pending),
     problem: results.map((r) => (r.isError ? (r.error as ApiProblem) : null)).find((p) => p !== null) ?? null,
