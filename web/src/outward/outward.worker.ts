@@ -118,10 +118,10 @@ async function answer(question: Question, stamp: string): Promise<Answers[keyof 
   }
 }
 
-self.onmessage = ({ data: { id, stamp, question } }: MessageEvent<Asked>) => {
+self.onmessage = ({ data: { stamp, question } }: MessageEvent<Asked>) => {
   const tell = (told: Told) => self.postMessage(told);
   answer(question, stamp).then(
-    (told) => tell({ id, answer: told }),
-    (error: unknown) => tell({ id, problem: (error as Error).message }),
+    (told) => tell({ answer: told }),
+    (error: unknown) => tell({ problem: (error as Error).message }),
   );
 };

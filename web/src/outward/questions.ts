@@ -140,12 +140,10 @@ export type Question = PreviewQuestion | RehearsalQuestion | SightQuestion | Who
 export type AnswerOf<Q extends Question> = Answers[Q['kind']];
 
 export interface Asked {
-  readonly id: number;
   /** Changes whenever entries may have changed. */
   readonly stamp: string;
   readonly question: Question;
 }
 
-export type Told =
-  | { readonly id: number; readonly answer: Answers[keyof Answers] }
-  | { readonly id: number; readonly problem: string };
+/** Questions are answered in the order in which they come. */
+export type Told = { readonly answer: Answers[keyof Answers] } | { readonly problem: string };

@@ -13,6 +13,9 @@ import { usePointerEdit } from './usePointerEdit';
 import { useViewport } from './useViewport';
 import type { Place, ViewProps } from './viewTypes';
 
+/** Height of the days' names in pixels. */
+const HEADS = 46;
+
 const Frame = styled.div`
   --head: 13rem;
   position: relative;
@@ -86,8 +89,17 @@ const Head = styled.div`
   gap: 0.15rem;
   align-content: start;
   line-height: 1.3;
-  overflow: hidden;
+  /* Not hidden: what sticks within would stick to nothing. */
+  overflow: clip;
   border-right: 1px solid var(--line);
+`;
+
+/** What a lane is called stays in sight while a tall lane goes by. */
+const Called = styled.div`
+  position: sticky;
+  top: ${HEADS + 6}px;
+  display: grid;
+  gap: 0.15rem;
   > div {
     display: -webkit-box;
     -webkit-line-clamp: 3;
@@ -308,13 +320,15 @@ export function Lanes(props: LanesProps) {
         {lanes.map((lane, n) => (
           <LaneRow key={lane.calendar.id} style={{ height: lane.height }}>
             <Head>
-              <div>
-                <Plate {...lane.calendar} />{' '}
-                <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
-                  {lane.calendar.name}
-                </CalendarName>
-              </div>
-              <Outward calendar={lane.calendar} windows={windows} />
+              <Called>
+                <div>
+                  <Plate {...lane.calendar} />{' '}
+                  <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
+                    {lane.calendar.name}
+                  </CalendarName>
+                </div>
+                <Outward calendar={lane.calendar} windows={windows} />
+              </Called>
             </Head>
             <Ground style={{ width: count * dayWidth }} onPointerDown={hold({ kind: 'draw' })}>
               {days.map(
@@ -366,8 +380,6 @@ export function Lanes(props: LanesProps) {
     </>
   );
 }
-
-const HEADS = 46;
 
 function LaneDayHead({
   day,
