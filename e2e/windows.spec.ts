@@ -170,8 +170,26 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await page.getByRole('button', { name: 'What changes outside' }).click();
   await expect(effect).toContainText('appears');
   await expect(effect).toContainText('mail address bo@salvors.example in the title');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  // Whether it was looked at or not: saving asks for what is large.
+  const save = page.getByRole('button', { name: 'Save', exact: true });
+  await save.click();
+  const asked = page.getByRole('group', { name: 'Large effects to confirm' });
+  await expect(asked).toContainText('Sensitive matter goes to the Street that was not there before.');
+  await expect(save).toBeDisabled();
+  await asked.getByText('I have looked at it and want it.').click();
+  await save.click();
   await expect(page.getByRole('dialog')).toBeHidden();
+
+  // A quick line is asked about as well, and changing it takes the question back.
+  const line = page.getByLabel(/Quick line/);
+  await line.fill('tomorrow Ask ann@salvors.example');
+  await line.press('Enter');
+  await expect(asked).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Write it' })).toBeDisabled();
+  await line.fill('tomorrow Ask Ann');
+  await expect(asked).toBeHidden();
+  await line.press('Enter');
+  await said(page, /Written into Salvors/);
 
   // A file, rehearsed before it is brought in.
   await page.getByRole('button', { name: 'Bring in a file' }).click();
@@ -194,7 +212,20 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   const change = page.getByRole('region', { name: 'What changes in Divers' });
   await expect(change).toContainText('Salvage of a barge');
   await expect(change).toContainText('word on the house’s list salvage');
+  await expect(page.getByRole('button', { name: 'Bring in 1 entry' })).toBeDisabled();
   await page.getByRole('button', { name: 'Leave it' }).click();
+
+  // Without having looked, the step itself shows what is large and waits.
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByLabel('Into calendar').selectOption({ label: 'SAL Salvors' });
+  const again = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  await (await again).setFiles({ name: 'salvage.ics', mimeType: 'text/calendar', buffer });
+  await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
+  await asked.getByText('I have looked at it and want it.').click();
+  await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
+  await said(page, '1 entry was brought into Salvors.');
+  await page.getByRole('button', { name: 'Done' }).click();
 
   // Listing it is a step of its own to confirm.
   await studio(page, 'Divers');
@@ -228,7 +259,11 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
     page,
     /Ida Maren asks, .*: Tinted for Street, for Pilots’ duty roster\. “The town wants to see watches”/,
   );
-  await page.getByRole('button', { name: 'Grant it' }).click();
+  // Granting it shows first what it lets out.
+  await page.getByRole('button', { name: 'Grant it …' }).click();
+  await said(page, 'Nobody outside would notice anything.');
+  await page.getByRole('button', { name: 'Set the ceiling now' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
   const ceiling = page.getByLabel('Ceiling of Pilots’ duty roster for Street');
   await expect(ceiling).toHaveValue('tinted');
 
@@ -236,11 +271,16 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
   expect((await poll(feed)).text).toContain('SUMMARY:Bridge opens');
   await page.getByLabel('Ceiling of the house for Street').selectOption('frosted');
   await expect(page.getByRole('region', { name: 'What changes in Bridge times' })).toContainText('vanish');
-  await page.getByRole('button', { name: 'Set the ceiling now' }).click();
+  const set = page.getByRole('button', { name: 'Set the ceiling now' });
+  await expect(set).toBeDisabled();
+  await page.getByLabel(/Type the house’s name to confirm/).fill('Ostrel Harbour Trust');
+  await set.click();
   await expect(page.getByRole('dialog')).toBeHidden();
   expect((await poll(feed)).text).not.toContain('SUMMARY:Bridge opens');
   await page.getByLabel('Ceiling of the house for Street').selectOption('');
-  await page.getByRole('button', { name: 'Set the ceiling now' }).click();
+  await page.getByLabel(/Type the house’s name to confirm/).fill('Ostrel Harbour Trust');
+  await page.getByText('I have looked at it and want it.').click();
+  await set.click();
   await expect(page.getByRole('dialog')).toBeHidden();
   expect((await poll(feed)).text).toContain('SUMMARY:Bridge opens');
 });

@@ -77,6 +77,7 @@ function api(
   session: express.RequestHandler,
 ): Router {
   const settle = () => publisher.catchUp();
+  const publishing = { sequelize, publisher, publicUrl: config.publicUrl };
   const routes = [
     ...sessionRoutes,
     ...calendarRoutes(sequelize),
@@ -84,9 +85,9 @@ function api(
     ...editRoutes(sequelize),
     ...houseRoutes(sequelize, settle),
     changeRoute(stream),
-    ...windowRoutes({ sequelize, publisher, publicUrl: config.publicUrl }),
+    ...windowRoutes(publishing),
     ...ledgerRoutes,
-    ...ceilingRoutes(sequelize, settle),
+    ...ceilingRoutes(publishing),
     ...labelRoutes(sequelize, settle),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, config.publicUrl)] : []),
   ];

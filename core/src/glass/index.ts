@@ -14,7 +14,7 @@ export {
   type Limiter,
   type Reason,
 } from './glass';
-export { LOCKED_DOWN, NO_CEILINGS, type CeilingSet, type Ceilings } from './ceilings';
+export { LOCKED_DOWN, NO_CEILINGS, withCeiling, type CeilingSet, type Ceilings } from './ceilings';
 export {
   CUT_FIELDS,
   FIELD_RULES,

@@ -1,13 +1,14 @@
-import { AUDIENCES, GLASSES } from '@zonal/core/glass';
+import { AUDIENCES, DEMANDS, GLASSES, withCeiling, type Demand } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
 import { changing } from '../db/changes';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route } from '../http/route';
-import { windowIdsOn } from '../windows/publishWindow';
-import { namesOf } from '../windows/windowStore';
+import { windowIdsOn, type Publishing } from '../windows/publishWindow';
+import { rehearsed, requireConfirmed } from '../windows/requireConfirmed';
+import { namesOf, windowAnswers } from '../windows/windowStore';
 
 export class CeilingInput {
   /** The calendar; null for the whole house. */
@@ -15,6 +16,8 @@ export class CeilingInput {
   @IsIn(AUDIENCES) audience!: (typeof AUDIENCES)[number];
   /** The clearest glass; null for no ceiling. */
   @IsOptional() @IsIn(GLASSES) glass!: (typeof GLASSES)[number] | null;
+  /** Large effects that somebody has looked at and wants. */
+  @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
 
 export class CeilingRequestInput {
@@ -26,6 +29,8 @@ export class CeilingRequestInput {
 
 export class CeilingReplyInput {
   @IsBoolean() grant!: boolean;
+  /** Large effects of granting it that somebody has looked at and wants. */
+  @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
 
 function steward(user: UserRow): void {
@@ -64,8 +69,9 @@ async function answer() {
 
 const DAY = 86_400_000;
 
-/** `settle` waits until the change acts outside. */
-export const ceilingRoutes = (sequelize: Sequelize, settle: () => Promise<void>) => {
+/** Answers wait until the change acts outside. */
+export const ceilingRoutes = (publishing: Publishing) => {
+  const { sequelize, publisher, publicUrl } = publishing;
   const acting = async (
     user: UserRow,
     calendarId: string | null,
@@ -77,14 +83,27 @@ export const ceilingRoutes = (sequelize: Sequelize, settle: () => Promise<void>)
       const calendar = calendarId ? [{ calendarId, entryIds: [] }] : [];
       return { result: undefined, touched: [...calendar, ...windows] };
     });
-    await settle();
+    await publisher.catchUp();
   };
 
-  const put = async (
-    { calendarId, audience, glass }: CeilingInput,
-    user: UserRow,
-    transaction: Transaction,
-  ) => {
+  type Wanted = Pick<CeilingInput, 'calendarId' | 'audience' | 'glass'>;
+
+  /** Throws `confirm-needed` while a large effect of a ceiling on open windows was not confirmed. */
+  const confirm = async ({ calendarId, audience, glass }: Wanted, confirmed: readonly Demand[] = []) => {
+    const calendar = calendarId ? await calendarOf(calendarId) : null;
+    // Of what is locked down nothing is seen, whatever its ceilings.
+    if (calendar?.lockdown) return;
+    const windows = (await windowAnswers(sequelize, publicUrl)).filter(
+      (w) => !w.closedAt && (!calendar || w.sources.some((s) => s.calendarId === calendar.id)),
+    );
+    const pairs = windows.map(rehearsed).map((before) => {
+      const ceilings = withCeiling(before.rules.ceilings, { calendarId, audience, glass });
+      return { before, after: { ...before, rules: { ...before.rules, ceilings } } };
+    });
+    await requireConfirmed(publisher, pairs, confirmed);
+  };
+
+  const put = async ({ calendarId, audience, glass }: Wanted, user: UserRow, transaction: Transaction) => {
     const where = { calendarId: calendarId ?? null, audience };
     await CeilingRow.destroy({ where, transaction });
     if (glass) await CeilingRow.create({ ...where, glass, userId: user.id }, { transaction });
@@ -103,12 +122,14 @@ export const ceilingRoutes = (sequelize: Sequelize, settle: () => Promise<void>)
       path: '/ceilings',
       tag: 'Ceilings',
       summary:
-        'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once; for stewards',
+        'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once, large effects must be confirmed; for stewards',
       body: CeilingInput,
       handle: async ({ body, user }) => {
         steward(user);
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
-        await acting(user, calendarId, (t) => put({ ...body, calendarId }, user, t));
+        const wanted = { ...body, calendarId, glass: body.glass ?? null };
+        await confirm(wanted, body.confirmed);
+        await acting(user, calendarId, (t) => put(wanted, user, t));
         return answer();
       },
     }),
@@ -130,12 +151,14 @@ export const ceilingRoutes = (sequelize: Sequelize, settle: () => Promise<void>)
       method: 'post',
       path: '/ceilings/requests/:id',
       tag: 'Ceilings',
-      summary: 'Grant or refuse what was asked for; for stewards',
+      summary: 'Grant or refuse what was asked for; large effects must be confirmed; for stewards',
       body: CeilingReplyInput,
       handle: async ({ body, param, user }) => {
         steward(user);
         const row = isUUID(param('id')) ? await CeilingRequestRow.findByPk(param('id')) : null;
         if (!row) throw new Problem('not-found');
+        if (row.state !== 'open') throw new Problem('request-answered');
+        if (body.grant) await confirm(row, body.confirmed);
         await acting(user, row.calendarId, async (transaction) => {
           const state = body.grant ? 'granted' : 'refused';
           const [changed] = await CeilingRequestRow.update(

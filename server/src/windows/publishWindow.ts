@@ -1,19 +1,12 @@
-import {
-  checkRules,
-  peopleIn,
-  rehearse,
-  type Demand,
-  type RehearsedWindow,
-  type Watch,
-} from '@zonal/core/glass';
-import type { Entry } from '@zonal/core/entries';
+import { checkRules, type Demand, type RehearsedWindow } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { changing } from '../db/changes';
-import { CalendarRow, DraftRow, HouseRow, UserRow, WindowRow, WindowSourceRow } from '../db/models';
+import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models';
 import { validated } from '../http/validated';
 import { log } from '../log';
 import type { Publisher } from '../outward/publisher';
+import { rehearsed, requireConfirmed } from './requireConfirmed';
 import { WindowInput, filterOf } from './windowInput';
 import {
   rememberVersion,
@@ -32,12 +25,6 @@ export interface Publishing {
   readonly publicUrl: string;
 }
 
-const EFFECTS: Readonly<Record<Demand, string>> = {
-  'most-vanishes': 'more than half of what some readers see vanishes',
-  'first-listed': 'the window is listed for everybody for the first time',
-  'sensitive-on-street': 'sensitive matter is shown to the Street that was not shown before',
-};
-
 /** Throws what keeps an input from being shown: see checkRules, and `source-missing` for an unknown calendar. */
 export async function checkInput(body: WindowInput, transaction?: Transaction): Promise<void> {
   checkRules({ ...body, filter: filterOf(body) });
@@ -46,17 +33,14 @@ export async function checkInput(body: WindowInput, transaction?: Transaction): 
   if (found < ids.length) throw new Problem('source-missing');
 }
 
-/**
- * Throws `confirm-needed` when an input would have an effect so large that it must be confirmed by itself, and was
- * not. `before` is null for a window that is not open yet.
- */
+/** Throws `confirm-needed` as {@link requireConfirmed} does; `before` is null for a window that is not open yet. */
 export async function checkConfirmed(
-  { sequelize, publisher }: Publishing,
+  publishing: Publishing,
   before: WindowAnswer | null,
   body: WindowInput,
   confirmed: readonly Demand[],
 ): Promise<void> {
-  const context = await ruleContext(sequelize);
+  const context = await ruleContext(publishing.sequelize);
   const row = { name: body.name, settings: settingsOf(body), secret: before?.secret ?? 'not opened yet' };
   const firstKey = {
     id: '',
@@ -71,36 +55,7 @@ export async function checkConfirmed(
     closed: false,
     keys: before?.keys ?? [firstKey],
   };
-  const calendars = new Map<string, Entry[]>();
-  for (const { calendarId } of [...after.rules.sources, ...(before?.sources ?? [])])
-    calendars.set(calendarId, [...(await publisher.entriesOf(calendarId))]);
-  const entries = (id: string) => calendars.get(id) ?? [];
-  const old = before && {
-    id: before.id,
-    rules: before,
-    listed: before.listed,
-    closed: false,
-    keys: before.keys,
-  };
-  const { demands } = rehearse(
-    { window: old, entries },
-    { window: after, entries },
-    Date.now(),
-    await watchFor([...calendars.values()].flat()),
-  );
-  const missing = demands.filter((d) => !confirmed.includes(d));
-  if (missing.length)
-    throw new Problem('confirm-needed', {
-      effects: missing.map((d) => EFFECTS[d]).join('; '),
-      demands: missing,
-    });
-}
-
-/** Returns what is sensitive here: people named in entries or in the house, and the house's own words. */
-async function watchFor(entries: readonly Entry[]): Promise<Watch> {
-  const users = await UserRow.findAll({ attributes: ['name'] });
-  const words = (await HouseRow.findByPk(1))?.watchWords ?? [];
-  return { people: [...new Set([...peopleIn(entries), ...users.map((u) => u.name)])], words };
+  await requireConfirmed(publishing.publisher, [{ before: before && rehearsed(before), after }], confirmed);
 }
 
 /** Shows new rules of an open window outside, all at once. Its draft is done with. */

@@ -226,8 +226,17 @@ describe('ceilings', () => {
     await write(id, { description: 'Talk' });
     const window = await open(id, 'clear');
     const set = (parts: object, who = client) =>
-      who.call('PUT', '/ceilings', { calendarId: id, audience: 'street', glass: 'frosted', ...parts });
+      who.call('PUT', '/ceilings', {
+        calendarId: id,
+        audience: 'street',
+        glass: 'frosted',
+        confirmed: ['most-vanishes'],
+        ...parts,
+      });
     expect((await set({}, publisher)).body.code).toBe('steward-only');
+    const hasty = await set({ confirmed: [] });
+    expect(hasty.body).toMatchObject({ code: 'confirm-needed', details: { demands: ['most-vanishes'] } });
+    expect(await feed(window)).toContain('Talk');
     expect((await set({})).status).toBe(200);
     expect(await feed(window)).not.toContain('Sounding');
     expect((await client.call('GET', '/ceilings')).body.ceilings).toContainEqual(
@@ -252,6 +261,31 @@ describe('ceilings', () => {
     await set({ calendarId: null, glass: 'tinted' });
     expect(await feed(window)).not.toContain('Talk');
     await set({ calendarId: null, glass: null });
+  });
+
+  it('ask for a confirmation before sensitive matter goes to the Street, also where one is granted', async () => {
+    const { id } = await calendar();
+    const set = (parts: object) =>
+      client.call('PUT', '/ceilings', { calendarId: id, audience: 'street', glass: 'frosted', ...parts });
+    expect((await set({})).status).toBe(200);
+    await write(id, { title: 'Ask ann@ostrel.example' });
+    const window = await open(id, 'tinted');
+    expect(await feed(window)).not.toContain('ann@');
+    const raised = await set({ glass: 'tinted' });
+    expect(raised.body.details.demands).toEqual(['most-vanishes', 'sensitive-on-street']);
+    const wish = { calendarId: id, audience: 'street', glass: 'clear', reason: '' };
+    const { requests } = (await publisher.call('POST', '/ceilings/requests', wish)).body;
+    const grant = (confirmed: string[]) =>
+      client.call('POST', `/ceilings/requests/${requests[0].id}`, { grant: true, confirmed });
+    expect((await grant(['most-vanishes'])).body.details.demands).toEqual(['sensitive-on-street']);
+    expect(await feed(window)).not.toContain('ann@');
+    expect((await grant(['most-vanishes', 'sensitive-on-street'])).status).toBe(200);
+    expect(await feed(window)).toContain('ann@');
+
+    // While a calendar is locked down its ceilings change nothing outside, so nothing is asked.
+    await client.call('POST', `/calendars/${id}/lock-down`);
+    expect((await set({ glass: 'shut' })).status).toBe(200);
+    expect(await feed(window)).not.toContain('ann@');
   });
 
   it('lock-down withdraws all of a calendar, and is taken back within a day', async () => {

@@ -129,7 +129,10 @@ export const zonalApi = createApi({
       query: () => '/ceilings',
       providesTags: ['Ceiling', 'Window'],
     }),
-    setCeiling: build.mutation<AllCeilings, Omit<Ceiling, 'by' | 'at' | 'glass'> & { glass: Glass | null }>({
+    setCeiling: build.mutation<
+      AllCeilings,
+      Omit<Ceiling, 'by' | 'at' | 'glass'> & { glass: Glass | null; confirmed: readonly Demand[] }
+    >({
       query: (body) => ({ url: '/ceilings', method: 'PUT', body }),
       invalidatesTags: ['Ceiling', 'Window'],
     }),
@@ -137,8 +140,8 @@ export const zonalApi = createApi({
       query: (body) => ({ url: '/ceilings/requests', method: 'POST', body }),
       invalidatesTags: ['Ceiling'],
     }),
-    answerRequest: build.mutation<AllCeilings, { id: string; grant: boolean }>({
-      query: ({ id, grant }) => ({ url: `/ceilings/requests/${id}`, method: 'POST', body: { grant } }),
+    answerRequest: build.mutation<AllCeilings, { id: string; grant: boolean; confirmed: readonly Demand[] }>({
+      query: ({ id, ...body }) => ({ url: `/ceilings/requests/${id}`, method: 'POST', body }),
       invalidatesTags: ['Ceiling', 'Window'],
     }),
     lockDown: build.mutation<void, { id: string; locked: boolean }>({

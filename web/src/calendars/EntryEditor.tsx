@@ -7,6 +7,7 @@ import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
 import type { ApiProblem, Calendar, EntryInput } from '../api/types';
 import { adding, named, removing } from '../edits/changes';
 import { OutsideEffect } from '../outward/OutsideEffect';
+import { useOutsideGate } from '../outward/useOutsideGate';
 import type { Edit, Edits } from '../edits/useEdits';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
@@ -60,9 +61,12 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [effect, setEffect] = useState<(Pick<Edit, 'changes'> & { calendarIds: string[] }) | null>(null);
   const conflict = problem?.code === 'version-conflict' ? (problem.details['current'] as Entry) : null;
+  const gate = useOutsideGate(calendar.name);
+  const places = [...new Set([calendarId, before?.calendarId ?? calendarId])];
   const set = (part: Partial<EntryForm>) => {
     setForm((f) => ({ ...f, ...part }));
     setEffect(null);
+    gate.forget();
   };
   const many = !!slot && scope !== 'all';
 
@@ -102,15 +106,16 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
       return named('Changed', { title: form.title }, changesOf(made, base, slot, scope, calendar));
     });
 
-  const submit = (event: FormEvent) => {
+  const submit = async (event: FormEvent) => {
     event.preventDefault();
-    void send(before ? change(before) : writeNew());
+    const edit = before ? change(before) : writeNew();
+    if (edit && (await gate.pass(edit.changes, places))) await send(edit);
   };
 
   const rehearse = () => {
     const edit = before ? change(before) : writeNew();
-    const calendarIds = [calendarId, ...(before ? [before.calendarId] : [])];
-    setEffect(edit && { changes: edit.changes, calendarIds });
+    gate.forget();
+    setEffect(edit && { changes: edit.changes, calendarIds: places });
   };
 
   const remove = (entry: Entry) =>
@@ -135,7 +140,7 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
 
   return (
     <Sheet title={before ? before.title || 'Untitled entry' : 'New entry'} onClose={onClose}>
-      <form onSubmit={submit}>
+      <form onSubmit={(event) => void submit(event)}>
         <Stack>
           {wrong && <Notice>{wrong}</Notice>}
           {problem && !conflict && <Notice>{problem.message}</Notice>}
@@ -264,7 +269,7 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
             <Faded>{HOLD_HELP[form.hold]}</Faded>
           </div>
           <Row>
-            <MainButton type="submit" isDisabled={edits.busy}>
+            <MainButton type="submit" isDisabled={edits.busy || gate.looking || gate.waits}>
               {before ? 'Save' : 'Write the entry'}
             </MainButton>
             <Button onPress={rehearse}>What changes outside</Button>
@@ -275,7 +280,8 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
               </Button>
             )}
           </Row>
-          {effect && (
+          {gate.view}
+          {effect && !gate.view && (
             <section aria-label="What changes outside">
               <OutsideEffect {...effect} />
             </section>

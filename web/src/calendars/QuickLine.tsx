@@ -13,6 +13,7 @@ import styled from 'styled-components';
 import type { Calendar, EntryInput } from '../api/types';
 import { adding, named } from '../edits/changes';
 import type { Edits } from '../edits/useEdits';
+import { useOutsideGate } from '../outward/useOutsideGate';
 import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -35,6 +36,10 @@ const Form = styled.form`
   }
 `;
 
+const Asked = styled.section`
+  grid-column: 1 / -1;
+`;
+
 /** Writes an entry from one line; what was understood stands below before it is saved. */
 export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]; edits: Edits }) {
   const [text, setText] = useState('');
@@ -42,14 +47,18 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
   const [written, setWritten] = useState('');
   const now = useNow();
   const calendar = calendars.find((c) => c.id === chosen) ?? calendars[0]!;
+  const gate = useOutsideGate(calendar.name);
   const line = readQuickLine(text, dayOfWall(wallAt(calendar.zone, now)));
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (!line) return;
     const entry = entryOf(line, calendar.zone);
-    const answer = await edits.edit(named('Wrote', entry as Entry, [adding(calendar.id, entry)]));
+    const edit = named('Wrote', entry as Entry, [adding(calendar.id, entry)]);
+    if (!(await gate.pass(edit.changes, [calendar.id]))) return;
+    const answer = await edits.edit(edit);
     if ('code' in answer) return;
+    gate.forget();
     setWritten(`Written into ${calendar.name}: ${words(line)}.`);
     setText('');
   };
@@ -66,9 +75,12 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
         label="Quick line"
         placeholder="Fri 14:00-15:30 Lock inspection @ North gate #works"
         value={text}
-        onChange={setText}
+        onChange={(next) => {
+          setText(next);
+          gate.forget();
+        }}
       />
-      <Button type="submit" isDisabled={!line || edits.busy}>
+      <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
         Write it
       </Button>
       {(text || written) && (
@@ -76,6 +88,7 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
           {line ? `Understood: ${words(line)}.` : text ? 'A title is missing still.' : written}
         </Faded>
       )}
+      {gate.view && <Asked aria-label="What changes outside">{gate.view}</Asked>}
     </Form>
   );
 }

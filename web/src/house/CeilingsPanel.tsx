@@ -1,4 +1,4 @@
-import { AUDIENCES, GLASSES, type Audience, type Glass } from '@zonal/core/glass';
+import { AUDIENCES, GLASSES, withCeiling, type Audience, type Demand, type Glass } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import {
@@ -10,8 +10,9 @@ import {
   useSetCeilingMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
-import type { Calendar, CeilingRequest, OutwardWindow } from '../api/types';
+import type { Calendar, CeilingRequest } from '../api/types';
 import type { RehearsalQuestion } from '../outward/questions';
+import { Confirmations, useConfirming } from '../outward/Confirmations';
 import { RehearsalView } from '../outward/RehearsalView';
 import { rehearsed } from '../outward/sighted';
 import { useAnswer } from '../outward/useAnswer';
@@ -58,6 +59,8 @@ interface Wanted {
   readonly calendarId: string | null;
   readonly audience: Audience;
   readonly glass: Glass | null;
+  /** The request that is granted by it. */
+  readonly requestId?: string;
 }
 
 /** The clearest glass that each audience may ever get, for the house and for each calendar, and what was asked for. */
@@ -77,7 +80,13 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
         once and everywhere.
       </Faded>
       {open.map((r) => (
-        <Request key={r.id} request={r} calendars={calendars} steward={steward} />
+        <Request
+          key={r.id}
+          request={r}
+          calendars={calendars}
+          steward={steward}
+          onGrant={() => setWanted({ ...r, requestId: r.id })}
+        />
       ))}
       <Wide>
         <table>
@@ -153,10 +162,12 @@ function Request({
   request,
   calendars,
   steward,
+  onGrant,
 }: {
   request: CeilingRequest;
   calendars: readonly Calendar[];
   steward: boolean;
+  onGrant: () => void;
 }) {
   const [reply, replying] = useAnswerRequestMutation();
   const { id, by, audience, glass, reason, calendarId, at } = request;
@@ -168,10 +179,13 @@ function Request({
       </p>
       {steward && (
         <Row>
-          <Button isDisabled={replying.isLoading} onPress={() => void reply({ id, grant: true })}>
-            Grant it
+          <Button isDisabled={replying.isLoading} onPress={onGrant}>
+            Grant it …
           </Button>
-          <Button isDisabled={replying.isLoading} onPress={() => void reply({ id, grant: false })}>
+          <Button
+            isDisabled={replying.isLoading}
+            onPress={() => void reply({ id, grant: false, confirmed: [] })}
+          >
             Refuse it
           </Button>
         </Row>
@@ -179,24 +193,6 @@ function Request({
       {replying.error && <p>{problemOf(replying.error)?.message}</p>}
     </Notice>
   );
-}
-
-/** Returns a window's rules with a ceiling set or lifted. */
-export function withCeiling({ ceilings, ...rules }: OutwardWindow, wanted: Wanted): OutwardWindow {
-  const { calendarId, audience, glass } = wanted;
-  const set = (own: Partial<Record<Audience, Glass>> = {}) => {
-    const { [audience]: _old, ...rest } = own;
-    return glass ? { ...rest, [audience]: glass } : rest;
-  };
-  return {
-    ...rules,
-    ceilings: calendarId
-      ? {
-          ...ceilings,
-          calendars: { ...ceilings.calendars, [calendarId]: set(ceilings.calendars[calendarId]) },
-        }
-      : { ...ceilings, house: set(ceilings.house) },
-  };
 }
 
 /** Shows what a ceiling cuts or lets out, before it is set. */
@@ -209,22 +205,42 @@ function CeilingSheet({
   calendars: readonly Calendar[];
   onClose: () => void;
 }) {
-  const { calendarId, audience, glass } = wanted;
+  const { calendarId, audience, glass, requestId } = wanted;
+  const calendar = calendars.find((c) => c.id === calendarId);
   const { data: windows } = useWindowsQuery();
   const { data: house } = useHouseQuery();
   const [setCeiling, setting] = useSetCeilingMutation();
+  const [reply, replying] = useAnswerRequestMutation();
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
     if (!windows || !house) return null;
     const hit = windows.filter(
       (w) => !w.closedAt && (!calendarId || w.sources.some((s) => s.calendarId === calendarId)),
     );
-    const pairs = hit.map((w) => ({ before: rehearsed(w), after: rehearsed(withCeiling(w, wanted)) }));
+    const pairs = hit.map((w) => {
+      // Of what is locked down nothing is seen, whatever its ceilings.
+      const ceilings = calendar?.lockedAt ? w.ceilings : withCeiling(w.ceilings, wanted);
+      return { before: rehearsed(w), after: rehearsed({ ...w, ceilings }) };
+    });
     return { kind: 'rehearsal', pairs, changes: [], words: house.watchWords, now };
-  }, [windows, house, calendarId, wanted, now]);
+  }, [windows, house, calendarId, calendar, wanted, now]);
   const { answer, problem } = useAnswer(question);
+  const refusal = problemOf(setting.error ?? replying.error);
+  const demands = [
+    ...(answer?.flatMap((r) => r.demands) ?? []),
+    ...((refusal?.details['demands'] as Demand[] | undefined) ?? []),
+  ];
+  const confirming = useConfirming(
+    demands,
+    calendar?.name ?? house?.name ?? '',
+    calendar ? 'the calendar’s name' : 'the house’s name',
+  );
+  const working = setting.isLoading || replying.isLoading;
   const go = async () => {
-    const { error } = await setCeiling(wanted);
+    const confirmed = confirming.accepted;
+    const { error } = requestId
+      ? await reply({ id: requestId, grant: true, confirmed })
+      : await setCeiling({ calendarId, audience, glass, confirmed });
     if (!error) onClose();
   };
   const place = placeOf(calendarId, calendars);
@@ -239,9 +255,10 @@ function CeilingSheet({
         </p>
         {problem && <Notice>{problem}</Notice>}
         {answer ? <RehearsalView rehearsals={answer} /> : <Loading what="Working out what it cuts" />}
-        {setting.error && <Notice>{problemOf(setting.error)?.message}</Notice>}
+        {refusal && <Notice>{refusal.message}</Notice>}
+        <Confirmations {...confirming} />
         <Row>
-          <OutsideButton isDisabled={!answer || setting.isLoading} onPress={() => void go()}>
+          <OutsideButton isDisabled={!answer || working || !confirming.ready} onPress={() => void go()}>
             Set the ceiling now
           </OutsideButton>
           <Button onPress={onClose}>Leave it as it is</Button>

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
-import type { EntryChange } from '../api/types';
+import type { EntryChange, OutwardWindow } from '../api/types';
 import { Faded } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { RehearsalView } from './RehearsalView';
@@ -14,6 +14,21 @@ interface OutsideEffectProps {
   calendarIds: readonly string[];
 }
 
+/** Returns the question what changes of entries would do to the open windows that show some calendars. */
+export function effectQuestion(
+  windows: readonly OutwardWindow[],
+  words: readonly string[],
+  changes: readonly EntryChange[],
+  calendarIds: readonly string[],
+  now: number,
+): RehearsalQuestion {
+  const shown = windows.filter(
+    (w) => !w.closedAt && w.sources.some((s) => calendarIds.includes(s.calendarId)),
+  );
+  const pairs = shown.map(rehearsed).map((w) => ({ before: w, after: w }));
+  return { kind: 'rehearsal', pairs, changes, words, now };
+}
+
 /** What readers outside would see differently if entries were changed so. */
 export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
   const { data: windows } = useWindowsQuery();
@@ -21,11 +36,7 @@ export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
     if (!windows || !house) return null;
-    const shown = windows.filter(
-      (w) => !w.closedAt && w.sources.some((s) => calendarIds.includes(s.calendarId)),
-    );
-    const pairs = shown.map(rehearsed).map((w) => ({ before: w, after: w }));
-    return { kind: 'rehearsal', pairs, changes, words: house.watchWords, now };
+    return effectQuestion(windows, house.watchWords, changes, calendarIds, now);
   }, [windows, house, changes, calendarIds, now]);
   const { answer, problem, busy } = useAnswer(question);
   if (problem) return <Notice>{problem}</Notice>;

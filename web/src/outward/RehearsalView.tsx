@@ -1,4 +1,4 @@
-import type { Demand, Exposure } from '@zonal/core/glass';
+import type { Exposure } from '@zonal/core/glass';
 import { ArrowRight, Minus, PencilLine, Plus, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { AUDIENCE_WORDS, Rings } from '../ui/GlassMark';
@@ -80,12 +80,6 @@ const EXPOSED: Readonly<Record<Exposure['kind'], string>> = {
   passcode: 'link with a passcode',
   person: 'person’s name',
   'watch-word': 'word on the house’s list',
-};
-
-export const DEMAND_WORDS: Readonly<Record<Demand, string>> = {
-  'most-vanishes': 'More than half of what some readers see vanishes.',
-  'first-listed': 'The window is listed: everybody, search engines too, can find it.',
-  'sensitive-on-street': 'Sensitive matter goes to the Street that was not there before.',
 };
 
 /** What readers of windows would see differently, window by window and audience by audience. */

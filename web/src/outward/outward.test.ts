@@ -3,7 +3,6 @@ import { outwardView, rangeOfHorizon } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import { describe, expect, it } from 'vitest';
 import type { Calendar, OutwardWindow, WindowInput } from '../api/types';
-import { withCeiling } from '../house/CeilingsPanel';
 import { blankDraft, ceilingsOf, draftOf, rulesOfDraft } from '../windows/draft';
 import { hiddenFilterFields } from '../windows/GlassPanel';
 import { differs } from '../windows/useDraft';
@@ -146,16 +145,7 @@ describe('a rehearsal as it is read', () => {
 });
 
 describe('ceilings', () => {
-  it('are set, lifted and read as the server works them out', () => {
-    const low = withCeiling(window, { calendarId: 'c', audience: 'street', glass: 'shut' });
-    expect(low.ceilings).toEqual({ house: {}, calendars: { c: { street: 'shut' } } });
-    const lifted = withCeiling(low, { calendarId: 'c', audience: 'street', glass: null });
-    expect(lifted.ceilings.calendars['c']).toEqual({});
-    expect(
-      withCeiling(window, { calendarId: null, audience: 'crew', glass: 'clear' }).ceilings.house,
-    ).toEqual({
-      crew: 'clear',
-    });
+  it('are read as the server works them out', () => {
     const set = { by: '', at: '', audience: 'street' as const, glass: 'tinted' as const };
     const all = {
       ceilings: [

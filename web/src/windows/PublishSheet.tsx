@@ -1,4 +1,4 @@
-import { DEMANDS, type Demand } from '@zonal/core/glass';
+import type { Demand } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import {
   problemOf,
@@ -8,7 +8,8 @@ import {
   useScheduleDraftMutation,
 } from '../api/zonalApi';
 import type { OutwardWindow, WindowDraft, WindowInput } from '../api/types';
-import { DEMAND_WORDS, RehearsalView } from '../outward/RehearsalView';
+import { Confirmations, useConfirming } from '../outward/Confirmations';
+import { RehearsalView } from '../outward/RehearsalView';
 import { rehearsed } from '../outward/sighted';
 import { useAnswer } from '../outward/useAnswer';
 import type { RehearsalQuestion } from '../outward/questions';
@@ -17,7 +18,6 @@ import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
-import { Tick } from '../ui/Tick';
 import { rulesOfDraft, type DraftSetting } from './draft';
 
 interface PublishSheetProps {
@@ -42,8 +42,6 @@ export function PublishSheet({
   const { window } = setting;
   const [now] = useState(() => Date.now());
   const { data: house } = useHouseQuery();
-  const [confirmed, setConfirmed] = useState<readonly Demand[]>([]);
-  const [typed, setTyped] = useState('');
   const [at, setAt] = useState('');
   const [open, opening] = useOpenWindowMutation();
   const [save, saving] = useSaveWindowMutation();
@@ -77,11 +75,10 @@ export function PublishSheet({
   const told = answer?.[0];
   const problem = problemOf(opening.error ?? saving.error ?? scheduling.error);
   const refused = (problem?.details['demands'] as Demand[] | undefined) ?? [];
-  const demands = DEMANDS.filter((d) => told?.demands.includes(d) || refused.includes(d));
   const name = draft.name.trim();
-  const typedRight = !demands.includes('most-vanishes') || typed.trim() === name;
-  const ready = !!told && demands.every((d) => d === 'most-vanishes' || confirmed.includes(d)) && typedRight;
-  const accepted = demands.filter((d) => d === 'most-vanishes' || confirmed.includes(d));
+  const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, 'the window’s name');
+  const { accepted } = confirming;
+  const ready = !!told && confirming.ready;
 
   const publish = async () => {
     const body = { ...draft, name, confirmed: accepted };
@@ -111,29 +108,7 @@ export function PublishSheet({
             </Button>
           </Row>
         )}
-        {demands.length > 0 && (
-          <Stack role="group" aria-label="Large effects to confirm">
-            <strong>Large effects, each to be confirmed:</strong>
-            {demands.map((d) =>
-              d === 'most-vanishes' ? (
-                <Field
-                  key={d}
-                  label={`${DEMAND_WORDS[d]} Type the window’s name to confirm: ${name}`}
-                  value={typed}
-                  onChange={setTyped}
-                />
-              ) : (
-                <Tick
-                  key={d}
-                  isSelected={confirmed.includes(d)}
-                  onChange={(on) => setConfirmed(on ? [...confirmed, d] : confirmed.filter((x) => x !== d))}
-                >
-                  {DEMAND_WORDS[d]} I have looked at it and want it.
-                </Tick>
-              ),
-            )}
-          </Stack>
-        )}
+        <Confirmations {...confirming} />
         <Row>
           <OutsideButton isDisabled={!ready || working} onPress={() => void publish()}>
             {window ? 'Show this outside now' : 'Open the window now'}

@@ -29,6 +29,7 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
   const { data: all = [] } = useWindowsQuery();
   const windows = all.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendarId));
   const calendar = calendars.find((c) => c.id === calendarId)!;
+  const label = `Brought ${file?.name ?? 'a file'} into ${calendar.name}`;
   const open = (chosen: File, id: string) => {
     setFile(chosen);
     files.open(chosen, id, calendars.find((c) => c.id === id)!.zone);
@@ -78,11 +79,12 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
           <PlanPreview
             plan={state}
             calendar={calendar}
-            onApply={(take) => files.apply(`Brought ${file?.name ?? 'a file'} into ${calendar.name}`, take)}
+            onApply={(take) => files.apply(label, take)}
             outside={files.outside}
             onRehearse={
               windows.length
-                ? (take) => files.rehearse(windows.map(rehearsed), house?.watchWords ?? [], take)
+                ? (take, goOn) =>
+                    files.rehearse(windows.map(rehearsed), house?.watchWords ?? [], take, goOn ? label : null)
                 : null
             }
             onForget={files.forgetOutside}

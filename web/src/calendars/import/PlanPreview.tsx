@@ -1,4 +1,5 @@
 import { MERGE_KINDS, type MergeKind } from '@zonal/core/forms';
+import type { Demand } from '@zonal/core/glass';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -7,6 +8,7 @@ import { Button, MainButton } from '../../ui/Button';
 import { ChoiceStrip } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
 import type { RehearsalLines } from '../../outward/questions';
+import { Confirmations, useConfirming } from '../../outward/Confirmations';
 import { RehearsalView } from '../../outward/RehearsalView';
 import { Loading } from '../../ui/Notice';
 import type { PlanLine } from './fileTypes';
@@ -64,8 +66,8 @@ interface PlanPreviewProps {
   calendar: Calendar;
   onApply: (take: readonly number[]) => void;
   outside: readonly RehearsalLines[] | 'working' | null;
-  /** Works out what readers outside would see; null where no window shows the calendar. */
-  onRehearse: ((take: readonly number[]) => void) | null;
+  /** Works out what readers outside would see, and goes on where nothing of it is large; null where no window shows the calendar. */
+  onRehearse: ((take: readonly number[], goOn: boolean) => void) | null;
   onForget: () => void;
   onClose: () => void;
 }
@@ -94,6 +96,9 @@ export function PlanPreview(props: PlanPreviewProps) {
   const total = count('new') + count('changed') + take.size;
   const conflicts = lines.filter((l) => l.kind === 'conflict');
   const rows = virtual.getVirtualItems();
+  const told = outside === 'working' ? null : outside;
+  const demands = told?.flatMap((r): readonly Demand[] => r.demands) ?? [];
+  const confirming = useConfirming(demands, calendar.name, 'the calendar’s name');
   const choose = (at: number, file: boolean) => {
     const next = new Set(take);
     if (file) next.add(at);
@@ -191,11 +196,14 @@ export function PlanPreview(props: PlanPreviewProps) {
         </div>
       </Frame>
       <Row>
-        <MainButton isDisabled={total === 0} onPress={() => onApply([...take])}>
+        <MainButton
+          isDisabled={total === 0 || outside === 'working' || !confirming.ready}
+          onPress={() => (onRehearse && !outside ? onRehearse([...take], true) : onApply([...take]))}
+        >
           Bring in {total} {total === 1 ? 'entry' : 'entries'}
         </MainButton>
         {onRehearse && total > 0 && (
-          <Button isDisabled={outside === 'working'} onPress={() => onRehearse([...take])}>
+          <Button isDisabled={outside === 'working'} onPress={() => onRehearse([...take], false)}>
             What changes outside
           </Button>
         )}
@@ -203,7 +211,8 @@ export function PlanPreview(props: PlanPreviewProps) {
         {total === 0 && <Faded>There is nothing new in this file.</Faded>}
       </Row>
       {outside === 'working' && <Loading what="Working out what readers would see" />}
-      {outside && outside !== 'working' && <RehearsalView rehearsals={outside} />}
+      {told && <RehearsalView rehearsals={told} />}
+      <Confirmations {...confirming} />
     </Stack>
   );
 }

@@ -1,6 +1,6 @@
 import type { CsvMapping, DateOrder } from '@zonal/core/forms';
 import type { RehearsedWindow } from '@zonal/core/glass';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { csrfToken, zonalApi } from '../../api/zonalApi';
 import { stepDone } from '../../edits/historySlice';
 import type { RehearsalLines } from '../../outward/questions';
@@ -28,41 +28,44 @@ export function useFiles() {
   const lines = useRef<PlanLine[]>([]);
   const [state, setState] = useState<FileState>({ step: 'none' });
   const [problem, setProblem] = useState('');
+  /** What the import is called that goes on by itself once the effect outside is known. */
+  const going = useRef<{ label: string; take: readonly number[] } | null>(null);
   const [outside, setOutside] = useState<readonly RehearsalLines[] | 'working' | null>(null);
 
-  const hear = useCallback(
-    (answer: FileAnswer) => {
-      switch (answer.kind) {
-        case 'progress':
-          return setState((s) =>
-            s.step === 'working' ? { ...s, what: answer.what, share: answer.share } : s,
-          );
-        case 'table':
-          return setState({ ...answer, step: 'table' });
-        case 'lines':
-          lines.current.push(...answer.lines);
-          return;
-        case 'plan':
-          return setState({ step: 'plan', notes: answer.notes, lines: lines.current });
-        case 'applied':
-          dispatch(stepDone(answer));
-          dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
-          return setState({ ...answer, step: 'applied' });
-        case 'rehearsed':
-          return setOutside(answer.rehearsals);
-        case 'stopped':
-          return setState({ step: 'stopped' });
-        case 'taken':
-          saveFile(answer.text, fileName.current);
-          return setState({ step: 'taken', name: fileName.current });
-        case 'problem':
-          setProblem(answer.message);
-          setOutside(null);
-          return setState({ step: 'none' });
+  const hear = (answer: FileAnswer) => {
+    switch (answer.kind) {
+      case 'progress':
+        return setState((s) => (s.step === 'working' ? { ...s, what: answer.what, share: answer.share } : s));
+      case 'table':
+        return setState({ ...answer, step: 'table' });
+      case 'lines':
+        lines.current.push(...answer.lines);
+        return;
+      case 'plan':
+        return setState({ step: 'plan', notes: answer.notes, lines: lines.current });
+      case 'applied':
+        dispatch(stepDone(answer));
+        dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
+        return setState({ ...answer, step: 'applied' });
+      case 'rehearsed': {
+        setOutside(answer.rehearsals);
+        const next = going.current;
+        going.current = null;
+        if (next && answer.rehearsals.every((r) => !r.demands.length)) apply(next.label, next.take);
+        return;
       }
-    },
-    [dispatch],
-  );
+      case 'stopped':
+        return setState({ step: 'stopped' });
+      case 'taken':
+        saveFile(answer.text, fileName.current);
+        return setState({ step: 'taken', name: fileName.current });
+      case 'problem':
+        setProblem(answer.message);
+        setOutside(null);
+        going.current = null;
+        return setState({ step: 'none' });
+    }
+  };
 
   const post = (question: FileQuestion) => {
     setProblem('');
@@ -73,6 +76,10 @@ export function useFiles() {
     worker.current ??= new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
     worker.current.onmessage = ({ data }: MessageEvent<FileAnswer>) => hear(data);
     worker.current.postMessage(question);
+  };
+  const apply = (label: string, take: readonly number[]) => {
+    setState(START('Sending', true));
+    post({ kind: 'apply', label, take, csrf: csrfToken() });
   };
   const end = () => {
     worker.current?.terminate();
@@ -91,10 +98,7 @@ export function useFiles() {
       setState(START('Reading the table'));
       post({ kind: 'map', mapping, dateOrder });
     },
-    apply: (label: string, take: readonly number[]) => {
-      setState(START('Sending', true));
-      post({ kind: 'apply', label, take, csrf: csrfToken() });
-    },
+    apply,
     /** While it reads, the worker is ended; while it sends, it drops what was sent. */
     stop: () => {
       if (state.step === 'working' && state.sending) return post({ kind: 'stop' });
@@ -104,8 +108,15 @@ export function useFiles() {
     reset: () => setState({ step: 'none' }),
     /** What readers outside would see differently; null until it is asked for, and once the choice changes. */
     outside,
-    rehearse: (windows: readonly RehearsedWindow[], words: readonly string[], take: readonly number[]) => {
+    /** With a label the import goes on by itself where nothing of its effect is large. */
+    rehearse: (
+      windows: readonly RehearsedWindow[],
+      words: readonly string[],
+      take: readonly number[],
+      label: string | null,
+    ) => {
       setOutside('working');
+      going.current = label === null ? null : { label, take };
       post({ kind: 'rehearse', windows, words, take, now: Date.now() });
     },
     forgetOutside: () => setOutside(null),

@@ -1,0 +1,62 @@
+import type { Entry } from '@zonal/core/entries';
+import {
+  DEMANDS,
+  peopleIn,
+  rehearse,
+  type Demand,
+  type RehearsedWindow,
+  type Watch,
+} from '@zonal/core/glass';
+import { Problem } from '@zonal/core/problems';
+import { HouseRow, UserRow } from '../db/models';
+import type { Publisher } from '../outward/publisher';
+import type { WindowAnswer } from './windowStore';
+
+const EFFECTS: Readonly<Record<Demand, string>> = {
+  'most-vanishes': 'more than half of what some readers see vanishes',
+  'first-listed': 'the window is listed for everybody for the first time',
+  'sensitive-on-street': 'sensitive matter is shown to the Street that was not shown before',
+};
+
+/** Returns a window as rehearsals need it. */
+export function rehearsed(window: WindowAnswer): RehearsedWindow {
+  const { id, listed, keys, closedAt } = window;
+  return { id, rules: window, listed, closed: closedAt !== null, keys };
+}
+
+/**
+ * Throws `confirm-needed` when a change of windows would have an effect so large that it must be confirmed by itself,
+ * and was not. `before` is null for a window that is not open yet.
+ */
+export async function requireConfirmed(
+  publisher: Publisher,
+  pairs: readonly { readonly before: RehearsedWindow | null; readonly after: RehearsedWindow }[],
+  confirmed: readonly Demand[],
+): Promise<void> {
+  const calendars = new Map<string, Entry[]>();
+  for (const { before, after } of pairs)
+    for (const { calendarId } of [...after.rules.sources, ...(before?.rules.sources ?? [])])
+      if (!calendars.has(calendarId)) calendars.set(calendarId, [...(await publisher.entriesOf(calendarId))]);
+  const entries = (id: string) => calendars.get(id) ?? [];
+  const watch = await watchFor([...calendars.values()].flat());
+  const now = Date.now();
+  const demanded = new Set(
+    pairs.flatMap(
+      ({ before, after }) =>
+        rehearse({ window: before, entries }, { window: after, entries }, now, watch).demands,
+    ),
+  );
+  const missing = DEMANDS.filter((d) => demanded.has(d) && !confirmed.includes(d));
+  if (missing.length)
+    throw new Problem('confirm-needed', {
+      effects: missing.map((d) => EFFECTS[d]).join('; '),
+      demands: missing,
+    });
+}
+
+/** Returns what is sensitive here: people named in entries or in the house, and the house's own words. */
+async function watchFor(entries: readonly Entry[]): Promise<Watch> {
+  const users = await UserRow.findAll({ attributes: ['name'] });
+  const words = (await HouseRow.findByPk(1))?.watchWords ?? [];
+  return { people: [...new Set([...peopleIn(entries), ...users.map((u) => u.name)])], words };
+}

@@ -1,0 +1,72 @@
+import { DEMANDS, type Demand } from '@zonal/core/glass';
+import { useState } from 'react';
+import { Field } from '../ui/Field';
+import { Stack } from '../ui/layout';
+import { Tick } from '../ui/Tick';
+
+export const DEMAND_WORDS: Readonly<Record<Demand, string>> = {
+  'most-vanishes': 'More than half of what some readers see vanishes.',
+  'first-listed': 'The window is listed: everybody, search engines too, can find it.',
+  'sensitive-on-street': 'Sensitive matter goes to the Street that was not there before.',
+};
+
+/** The large effects of a change, and which of them somebody has confirmed so far. */
+export interface Confirming {
+  readonly demands: readonly Demand[];
+  /** What has to be typed to confirm that most of a view vanishes, and what it is. */
+  readonly name: string;
+  readonly what: string;
+  readonly ticked: readonly Demand[];
+  readonly typed: string;
+  readonly accepted: readonly Demand[];
+  /** Whether every one is confirmed. */
+  readonly ready: boolean;
+  readonly set: (part: { ticked?: readonly Demand[]; typed?: string }) => void;
+}
+
+/** Keeps what is confirmed of the large effects of a change. `what` says what `name` is, as in “the window’s name”. */
+export function useConfirming(found: readonly Demand[], name: string, what: string): Confirming {
+  const [{ ticked, typed }, setState] = useState({ ticked: [] as readonly Demand[], typed: '' });
+  const demands = DEMANDS.filter((d) => found.includes(d));
+  const isAccepted = (d: Demand) =>
+    d === 'most-vanishes' ? typed.trim() === name.trim() : ticked.includes(d);
+  const accepted = demands.filter(isAccepted);
+  return {
+    demands,
+    name: name.trim(),
+    what,
+    ticked,
+    typed,
+    accepted,
+    ready: accepted.length === demands.length,
+    set: (part) => setState((s) => ({ ...s, ...part })),
+  };
+}
+
+/** Asks for each large effect by itself: for the largest by typing, for the others by a tick. Nothing where none is. */
+export function Confirmations({ demands, name, what, ticked, typed, set }: Confirming) {
+  if (!demands.length) return null;
+  return (
+    <Stack role="group" aria-label="Large effects to confirm">
+      <strong>Large effects, each to be confirmed:</strong>
+      {demands.map((d) =>
+        d === 'most-vanishes' ? (
+          <Field
+            key={d}
+            label={`${DEMAND_WORDS[d]} Type ${what} to confirm: ${name}`}
+            value={typed}
+            onChange={(text) => set({ typed: text })}
+          />
+        ) : (
+          <Tick
+            key={d}
+            isSelected={ticked.includes(d)}
+            onChange={(on) => set({ ticked: on ? [...ticked, d] : ticked.filter((x) => x !== d) })}
+          >
+            {DEMAND_WORDS[d]} I have looked at it and want it.
+          </Tick>
+        ),
+      )}
+    </Stack>
+  );
+}
