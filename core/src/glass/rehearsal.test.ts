@@ -68,9 +68,26 @@ describe('a rehearsal', () => {
     const told = (after: RehearsedWindow, entries = [one]) =>
       rehearse(state(w, entries), state(after, entries), NOW, { people: [], words: ['sounding'] }).demands;
     expect(told(window(rulesOf('frosted'), { listed: true }))).toEqual(['first-listed']);
-    expect(told(window(rulesOf('tinted')))).toEqual(['most-vanishes', 'sensitive-on-street']);
+    expect(told(window(rulesOf('tinted')))).toEqual(['sensitive-on-street']);
     const inner = { keys: w.keys.filter((k) => k.audience !== 'street') };
     expect(told(window(rulesOf('tinted'), inner))).not.toContain('sensitive-on-street');
+  });
+
+  it('asks where titles vanish behind busy time, and where busy time vanishes, but not where it gets clearer', () => {
+    const at = (hour: number, id: string): Entry => ({
+      ...one,
+      id,
+      start: zoned(`2026-06-12T${hour}:00`),
+      end: zoned(`2026-06-12T${hour + 1}:00`),
+    });
+    const entries = [at(10, 'a'), at(11, 'b'), at(14, 'c'), at(17, 'd')];
+    const demands = (before: Entry[], a: 'frosted' | 'tinted', after: Entry[], b: 'frosted' | 'tinted') =>
+      rehearse(state(window(rulesOf(a)), before), state(window(rulesOf(b)), after), NOW, NOBODY).demands;
+    expect(demands(entries, 'tinted', entries, 'frosted')).toEqual(['most-vanishes']);
+    expect(demands(entries, 'frosted', entries, 'tinted')).toEqual([]);
+    expect(demands(entries, 'frosted', entries.slice(0, 2), 'frosted')).toEqual(['most-vanishes']);
+    expect(demands(entries, 'frosted', entries.slice(0, 2), 'tinted')).toEqual(['most-vanishes']);
+    expect(demands(entries, 'frosted', entries.slice(0, 3), 'frosted')).toEqual([]);
   });
 
   it('shows a closed window, or one that is not there, as nothing', () => {

@@ -3,9 +3,10 @@ import type { Instant } from '../zones';
 import { differenceOf, type ViewDifference } from './difference';
 import { newlyExposed, type Exposure, type Watch } from './exposure';
 import type { Audience, Glass } from './glass';
+import { mergeSpans } from './busySpans';
 import { outwardView } from './outwardView';
 import { rangeOfHorizon, type Reader, type WindowRules } from './rules';
-import type { OutwardView } from './view';
+import { occurrencesOfView, type OutwardView } from './view';
 
 /** A window as far as a rehearsal needs it. */
 export interface RehearsedWindow {
@@ -93,7 +94,7 @@ function viewOf({ window, entries }: RehearsedState, reader: Reader, now: Instan
 }
 
 function demandsOf(before: RehearsedState, after: RehearsedState, views: readonly RehearsedView[]): Demand[] {
-  const most = views.some(({ difference: { times } }) => times.vanish * 2 > times.before);
+  const most = views.some((view) => lostTimes(view) * 2 > view.difference.times.before);
   const listed = !!after.window?.listed && !before.window?.listed;
   const street = views.some((v) => v.audience === 'street' && v.exposed.length > 0);
   const demanded: Readonly<Record<Demand, boolean>> = {
@@ -102,6 +103,19 @@ function demandsOf(before: RehearsedState, after: RehearsedState, views: readonl
     'sensitive-on-street': street,
   };
   return DEMANDS.filter((d) => demanded[d]);
+}
+
+/** Returns how many times vanish. Busy time does not where something is told of it afterwards: it got clearer. */
+function lostTimes({ after, difference: { items, times } }: RehearsedView): number {
+  const busy = items.flatMap((c) => (c.kind === 'vanishes' && c.before.kind === 'busy' ? [c.before] : []));
+  if (!busy.length || !after) return times.vanish;
+  const taken = mergeSpans(occurrencesOfView(after).map(({ from, to }) => ({ from, to, tentative: false })));
+  let at = 0;
+  const told = busy.filter(({ from, to }) => {
+    while (at < taken.length && taken[at]!.to <= from) at++;
+    return at < taken.length && taken[at]!.from < to;
+  });
+  return times.vanish - told.length;
 }
 
 /** Returns whether a rehearsal shows nothing that a reader would notice. */

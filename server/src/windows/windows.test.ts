@@ -200,7 +200,7 @@ describe('a draft', () => {
       client.call('POST', `/windows/${window.id}/schedule`, { at: new Date(when).toISOString(), confirmed });
     expect((await at(Date.now() - 1000)).body.code).toBe('schedule-past');
     expect((await at(Date.now() + 60_000)).body.code).toBe('confirm-needed');
-    const all = ['sensitive-on-street', 'most-vanishes'];
+    const all = ['sensitive-on-street'];
     expect((await at(Date.now() + 60_000, all)).body.draft.publishAt).not.toBeNull();
     expect(await feed(window)).not.toContain('ann@');
     const due = { publishAt: new Date(Date.now() - 1) };
@@ -272,14 +272,14 @@ describe('ceilings', () => {
     const window = await open(id, 'tinted');
     expect(await feed(window)).not.toContain('ann@');
     const raised = await set({ glass: 'tinted' });
-    expect(raised.body.details.demands).toEqual(['most-vanishes', 'sensitive-on-street']);
+    expect(raised.body.details.demands).toEqual(['sensitive-on-street']);
     const wish = { calendarId: id, audience: 'street', glass: 'clear', reason: '' };
     const { requests } = (await publisher.call('POST', '/ceilings/requests', wish)).body;
     const grant = (confirmed: string[]) =>
       client.call('POST', `/ceilings/requests/${requests[0].id}`, { grant: true, confirmed });
     expect((await grant(['most-vanishes'])).body.details.demands).toEqual(['sensitive-on-street']);
     expect(await feed(window)).not.toContain('ann@');
-    expect((await grant(['most-vanishes', 'sensitive-on-street'])).status).toBe(200);
+    expect((await grant(['sensitive-on-street'])).status).toBe(200);
     expect(await feed(window)).toContain('ann@');
 
     // While a calendar is locked down its ceilings change nothing outside, so nothing is asked.
