@@ -1,5 +1,5 @@
 import { INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
-import { dayOfWall, wallAt } from '@zonal/core/zones';
+import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
 import { learnLabels } from '@zonal/server/db/labels';
@@ -41,6 +41,8 @@ const HOUSE = {
 
 /** Keys were made and last used so many milliseconds ago; one of them never was. */
 const [MADE, USED, UNUSED] = [90 * 86_400_000, 40 * 60_000, 'Residents of Far Bay'];
+/** One key ends after so many days. */
+const [ENDING, ENDS] = ['Ferry line’s operations desk', 20];
 
 /** The clearest glass by calendar and audience. */
 const CEILINGS = [
@@ -112,7 +114,9 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       for (const madeOutTo of keys) {
         const token = randomBytes(20).toString('base64url');
         const key = { windowId: window.id, token, madeOutTo, audience, cap: null };
-        const row = await KeyRow.create({ ...key, createdAt: new Date(Date.now() - MADE) }, { transaction });
+        const expiresAt = madeOutTo === ENDING ? new Date(instantOf(HOME, (today + ENDS + 1) * DAY)) : null;
+        const createdAt = new Date(Date.now() - MADE);
+        const row = await KeyRow.create({ ...key, expiresAt, createdAt }, { transaction });
         if (madeOutTo !== UNUSED) {
           const use = { keyId: row.id, at: new Date(Date.now() - USED), revision: 1, count: 480 };
           await KeyUseRow.create(use, { transaction });

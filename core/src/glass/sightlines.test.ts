@@ -21,6 +21,7 @@ const key = (id: string, audience: 'street' | 'partners', parts = {}) => ({
   cap: null,
   fetchedAt: NOW - DAYS,
   madeAt: NOW - 90 * DAYS,
+  expiresAt: null,
   ...parts,
 });
 const window = (id: string, rules: WindowRules, keys: SightedWindow['keys']): SightedWindow => ({
@@ -77,6 +78,22 @@ describe('sightlines', () => {
       window('w', rulesOf('frosted'), [key('n', 'street', { fetchedAt: null, madeAt: NOW - DAYS })]),
     ];
     expect(sightlines(['a'], fresh, () => [], NOW, NOBODY)[0]!.cells[3]!.marks).toEqual([]);
+  });
+
+  it('mark a key that ends soon, and leave one out that has ended', () => {
+    const marks = (expiresAt: number) =>
+      sightlines(
+        ['a'],
+        [window('w', rulesOf('frosted'), [key('k', 'street', { expiresAt })])],
+        () => [],
+        NOW,
+        NOBODY,
+      )[0]!.cells[3]!;
+    expect(marks(NOW + 29 * DAYS).marks).toEqual(['ends-soon']);
+    expect(marks(NOW + 31 * DAYS).marks).toEqual([]);
+    expect(marks(NOW)).toMatchObject({ glass: 'shut', paths: [] });
+    const ended = [window('w', rulesOf('tinted'), [key('k', 'street', { expiresAt: NOW })])];
+    expect(whoSees(one, ended, NOW)[0]).toMatchObject({ sight: 'ended', items: [] });
   });
 
   it('leave closed windows out', () => {

@@ -16,6 +16,8 @@ export interface SightedWindow extends Omit<RehearsedWindow, 'keys'> {
     readonly fetchedAt: Instant | null;
     /** Instant at which it was made. */
     readonly madeAt: Instant;
+    /** Instant from which on it is no longer open, or null for no end. */
+    readonly expiresAt: Instant | null;
   })[];
 }
 
@@ -98,23 +100,31 @@ function pathsThrough(window: SightedWindow, calendarId: string, now: Instant): 
   const source = rules.sources.find((s) => s.calendarId === calendarId);
   if (!source) return [];
   const { to } = rangeOfHorizon(rules.horizon, rules.hostZone, now);
-  return keys.map((key) => {
-    const { glass, reasons } = effectiveGlass(sourceLimits(calendarId, rules, key));
-    const marks: SightMark[] = [];
-    if (now - Math.max(key.fetchedAt ?? 0, key.madeAt) > QUIET) marks.push('not-polled');
-    if (rules.horizon.kind === 'fixed' && to - now < SOON) marks.push('ends-soon');
-    const path: SightPath = {
-      windowId: id,
-      window: rules.wording.name,
-      keyId: key.id,
-      madeOutTo: key.madeOutTo,
-      glass,
-      cut: isCut(source.glass, glass),
-      reasons,
-      marks,
-    };
-    return { audience: key.audience, window, path };
-  });
+  return keys
+    .filter((key) => isOpen(key, now))
+    .map((key) => {
+      const { glass, reasons } = effectiveGlass(sourceLimits(calendarId, rules, key));
+      const marks: SightMark[] = [];
+      if (now - Math.max(key.fetchedAt ?? 0, key.madeAt) > QUIET) marks.push('not-polled');
+      const end = Math.min(key.expiresAt ?? Infinity, rules.horizon.kind === 'fixed' ? to : Infinity);
+      if (end - now < SOON) marks.push('ends-soon');
+      const path: SightPath = {
+        windowId: id,
+        window: rules.wording.name,
+        keyId: key.id,
+        madeOutTo: key.madeOutTo,
+        glass,
+        cut: isCut(source.glass, glass),
+        reasons,
+        marks,
+      };
+      return { audience: key.audience, window, path };
+    });
+}
+
+/** Returns whether a key has not ended. */
+function isOpen({ expiresAt }: SightedWindow['keys'][number], now: Instant): boolean {
+  return expiresAt === null || now < expiresAt;
 }
 
 function isCut(source: SourceGlass, glass: Glass): boolean {
@@ -148,7 +158,7 @@ function exposedBy(
 }
 
 /** Why a reader sees nothing of an entry, or the glass through which it is seen. */
-export type EntrySight = 'seen' | 'closed' | 'filtered-out' | 'outside-horizon' | 'held-back';
+export type EntrySight = 'seen' | 'closed' | 'ended' | 'filtered-out' | 'outside-horizon' | 'held-back';
 
 /** What one key lets see of one entry. */
 export interface EntryPath {
@@ -174,17 +184,21 @@ export function whoSees(entry: Entry, windows: readonly SightedWindow[], now: In
     if (!source) return [];
     const takes = takenBy(rules);
     const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);
-    return window.keys.map(({ id, madeOutTo, audience, cap }): EntryPath => {
+    return window.keys.map((key): EntryPath => {
+      const { id, madeOutTo, audience, cap } = key;
+      const open = !window.closed && isOpen(key, now);
       const { glass, reasons } = effectiveGlass(limitsFor(entry, rules, { audience, cap }));
-      const items = window.closed ? [] : outwardView([entry], rules, range, { audience, cap }).items;
+      const items = open ? outwardView([entry], rules, range, { audience, cap }).items : [];
       const taken = [entry, ...entry.overrides.map((o) => o.content)].some((c) => takes(entry.calendarId, c));
       const why: EntrySight = window.closed
         ? 'closed'
-        : glass === 'shut'
-          ? 'held-back'
-          : !taken
-            ? 'filtered-out'
-            : 'outside-horizon';
+        : !open
+          ? 'ended'
+          : glass === 'shut'
+            ? 'held-back'
+            : !taken
+              ? 'filtered-out'
+              : 'outside-horizon';
       return {
         windowId: window.id,
         window: rules.wording.name,

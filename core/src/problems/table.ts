@@ -115,6 +115,10 @@ export const PROBLEMS = {
     say: 'This has a large effect outside, so it must be confirmed first: {effects}.',
   },
   'draft-missing': { status: 404, say: 'There is no draft of this window. Change something first.' },
+  'expiry-past': {
+    status: 422,
+    say: 'A key cannot end in the past. Choose a later day; to shut everybody out at once, close the window.',
+  },
   'schedule-past': { status: 422, say: 'That time has passed. Choose one that is still to come.' },
   'label-in-use': {
     status: 409,

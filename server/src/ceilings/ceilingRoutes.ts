@@ -96,10 +96,12 @@ export const ceilingRoutes = (publishing: Publishing) => {
     const windows = (await windowAnswers(sequelize, publicUrl)).filter(
       (w) => !w.closedAt && (!calendar || w.sources.some((s) => s.calendarId === calendar.id)),
     );
-    const pairs = windows.map(rehearsed).map((before) => {
-      const ceilings = withCeiling(before.rules.ceilings, { calendarId, audience, glass });
-      return { before, after: { ...before, rules: { ...before.rules, ceilings } } };
-    });
+    const pairs = windows
+      .map((w) => rehearsed(w))
+      .map((before) => {
+        const ceilings = withCeiling(before.rules.ceilings, { calendarId, audience, glass });
+        return { before, after: { ...before, rules: { ...before.rules, ceilings } } };
+      });
     await requireConfirmed(publisher, pairs, confirmed);
   };
 

@@ -153,6 +153,8 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare madeOutTo: string;
   declare audience: Audience;
   declare cap: Glass | null;
+  /** From when on its addresses are no longer open; null for no end. */
+  declare expiresAt: CreationOptional<Date | null>;
   declare readonly createdAt: CreationOptional<Date>;
 }
 
@@ -363,6 +365,7 @@ export function initModels(sequelize: Sequelize): void {
       madeOutTo: text(),
       audience: text(),
       cap: { type: DataTypes.TEXT, allowNull: true },
+      expiresAt: { type: DataTypes.DATE, allowNull: true },
       createdAt: DataTypes.DATE,
     },
     at('keys'),

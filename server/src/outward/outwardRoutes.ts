@@ -50,8 +50,8 @@ export function outwardRoutes(
         uses.note(door.keyId, door.shown.revision.number, clock());
         return found(req, res, door.shown, token);
       }
-      if (door) return refuse(res, door.state === 'closed' ? 410 : 503, page);
-      limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 404, page)));
+      if (door) return refuse(res, door.state, page);
+      limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
     };
 
   const page = (form: 'page' | 'embed') =>
@@ -97,22 +97,30 @@ function queryOf(req: Request): PageQuery {
 }
 
 const REFUSALS = {
-  404: {
+  unknown: {
+    status: 404,
     title: 'There is no window here',
     say: 'This address leads nowhere. Check that it is complete, or ask whoever gave it to you for a new one.',
   },
-  410: {
+  closed: {
+    status: 410,
     title: 'This window is closed',
     say: 'The calendar that was shown here is no longer published. Ask whoever gave you the address.',
   },
-  503: {
+  expired: {
+    status: 410,
+    title: 'This address has ended',
+    say: 'It was open until a set day. Ask whoever gave it to you for a new one.',
+  },
+  waiting: {
+    status: 503,
     title: 'One moment',
     say: 'This calendar is just being prepared. Try again in a few seconds.',
   },
 } as const;
 
-function refuse(res: Response, status: keyof typeof REFUSALS, page: boolean): void {
-  const { title, say } = REFUSALS[status];
+function refuse(res: Response, why: keyof typeof REFUSALS, page: boolean): void {
+  const { status, title, say } = REFUSALS[why];
   if (status === 503) res.set('Retry-After', '5');
   res.status(status).set({ 'X-Robots-Tag': 'noindex, nofollow', 'Cache-Control': 'no-cache' });
   if (page) res.type('html').send(plainPage(title, say));

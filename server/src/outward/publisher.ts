@@ -19,10 +19,10 @@ import { makeDocument, type Document } from './document';
 import { Material } from './material';
 import { recordRevision } from './revisionStore';
 
-/** What stands behind a key: a view of an open window, one that is not compiled yet, or a window that was closed. */
+/** What stands behind a key: a view of an open window, one not compiled yet, a closed window, or the key has ended. */
 export type Door =
   | { readonly state: 'open'; readonly shown: Shown; readonly keyId: string }
-  | { readonly state: 'waiting' | 'closed' };
+  | { readonly state: 'waiting' | 'closed' | 'expired' };
 
 /** A view as it is shown now. It is never changed, only replaced. */
 export interface Shown {
@@ -46,6 +46,8 @@ interface KeyPlace {
   readonly windowId: string;
   readonly viewId: string;
   readonly reader: Reader;
+  /** Instant from which on it is no longer open. */
+  readonly expiresAt: number;
 }
 
 interface Memo {
@@ -90,6 +92,7 @@ export class Publisher {
     const window = place && this.windows.get(place.windowId);
     if (!place || !window) return null;
     if (window.closed) return { state: 'closed' };
+    if (this.clock() >= place.expiresAt) return { state: 'expired' };
     const shown = this.shown.get(place.viewId);
     return shown ? { state: 'open', shown, keyId: place.keyId } : { state: 'waiting' };
   }
@@ -170,7 +173,8 @@ export class Publisher {
       for (const key of own) {
         const { id: keyId, token, audience, cap } = key;
         const reader = { audience, cap };
-        this.keys.set(token, { keyId, windowId: row.id, viewId: viewIdOf(key), reader });
+        const expiresAt = key.expiresAt?.getTime() ?? Infinity;
+        this.keys.set(token, { keyId, windowId: row.id, viewId: viewIdOf(key), reader, expiresAt });
       }
       const rules = rulesOf(
         row,

@@ -1,11 +1,10 @@
 import type { OutwardView } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { viewAfter } from '@zonal/core/reach';
-import { isUUID } from 'class-validator';
 import { Op, literal } from 'sequelize';
-import { KeyRow, LedgerRow } from '../db/models';
+import { LedgerRow } from '../db/models';
 import { route } from '../http/route';
-import { namesOf, viewIdOf } from './windowStore';
+import { keyOf, namesOf, viewIdOf } from './windowStore';
 
 /** One line of the ledger, as the API gives it. */
 export interface LedgerLine {
@@ -21,12 +20,6 @@ export interface LedgerLine {
   readonly windowVersion: number;
   /** What the line takes in the store. */
   readonly bytes: number;
-}
-
-async function keyOf(id: string): Promise<KeyRow> {
-  const key = isUUID(id) ? await KeyRow.findByPk(id) : null;
-  if (!key) throw new Problem('not-found');
-  return key;
 }
 
 export const ledgerRoutes = [

@@ -48,14 +48,15 @@ export async function checkConfirmed(
     audience: body.audience ?? 'street',
     cap: null,
   } as const;
+  const old = before && rehearsed(before);
   const after: RehearsedWindow = {
     id: before?.id ?? '',
     rules: rulesOf(row, sourceRowsOf('', body), context),
     listed: body.listed,
     closed: false,
-    keys: before?.keys ?? [firstKey],
+    keys: old?.keys ?? [firstKey],
   };
-  await requireConfirmed(publishing.publisher, [{ before: before && rehearsed(before), after }], confirmed);
+  await requireConfirmed(publishing.publisher, [{ before: old, after }], confirmed);
 }
 
 /** Shows new rules of an open window outside, all at once. Its draft is done with. */

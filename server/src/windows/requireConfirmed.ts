@@ -18,9 +18,10 @@ const EFFECTS: Readonly<Record<Demand, string>> = {
   'sensitive-on-street': 'sensitive matter is shown to the Street that was not shown before',
 };
 
-/** Returns a window as rehearsals need it. */
+/** Returns a window as rehearsals need it: with the keys that have not ended. */
 export function rehearsed(window: WindowAnswer): RehearsedWindow {
-  const { id, listed, keys, closedAt } = window;
+  const { id, listed, closedAt } = window;
+  const keys = window.keys.filter((k) => !k.expiresAt || Date.parse(k.expiresAt) > Date.now());
   return { id, rules: window, listed, closed: closedAt !== null, keys };
 }
 

@@ -1,6 +1,5 @@
 import { plainName } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
-import { isUUID } from 'class-validator';
 import { randomBytes } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { changing } from '../db/changes';
@@ -8,9 +7,10 @@ import { DraftRow, KeyRow, VersionRow, ViewRow, WindowRow, WindowSourceRow } fro
 import { route } from '../http/route';
 import { validated } from '../http/validated';
 import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
-import { DraftInput, ScheduleInput, WindowInput } from './windowInput';
+import { DraftInput, ScheduleInput, WindowInput, KeyInput } from './windowInput';
 import {
   draftAnswer,
+  keyOf,
   namesOf,
   rememberVersion,
   settingsOf,
@@ -78,9 +78,27 @@ export const windowRoutes = (publishing: Publishing) => {
       tag: 'Windows',
       summary: 'The revision that readers with a key see now; null before the first one',
       handle: async ({ param }) => {
-        const key = isUUID(param('id')) ? await KeyRow.findByPk(param('id')) : null;
-        if (!key) throw new Problem('not-found');
-        return (await ViewRow.findByPk(viewIdOf(key)))?.revision ?? null;
+        return (await ViewRow.findByPk(viewIdOf(await keyOf(param('id')))))?.revision ?? null;
+      },
+    }),
+    route<KeyInput>({
+      method: 'put',
+      path: '/keys/:id',
+      tag: 'Windows',
+      summary:
+        'Set the moment from which on the addresses of a key are no longer open, or take it back with null',
+      body: KeyInput,
+      handle: async ({ body, param, user }) => {
+        const key = await keyOf(param('id'));
+        const expiresAt = body.expiresAt ? new Date(body.expiresAt) : null;
+        if (expiresAt && expiresAt.getTime() <= Date.now()) throw new Problem('expiry-past');
+        const { windowId } = key;
+        await changing(sequelize, user.id, async (transaction) => {
+          await key.update({ expiresAt }, { transaction });
+          return { result: undefined, touched: [{ windowId }] };
+        });
+        await publisher.catchUp();
+        return answer(windowId);
       },
     }),
     route<WindowInput>({

@@ -51,6 +51,8 @@ export interface KeyAnswer {
   readonly audience: KeyRow['audience'];
   readonly cap: KeyRow['cap'];
   readonly madeAt: string;
+  /** From when on its addresses are no longer open; null for no end. */
+  readonly expiresAt: string | null;
   /** When it was last used, and which revision was fetched then. */
   readonly fetchedAt: string | null;
   readonly fetched: number | null;
@@ -175,6 +177,13 @@ export function viewIdOf({ windowId, audience, cap }: Pick<KeyRow, 'windowId' | 
   return `${windowId}|${audience}|${cap ?? ''}`;
 }
 
+/** Returns a key. Throws `not-found`. */
+export async function keyOf(id: string): Promise<KeyRow> {
+  const key = isUUID(id) ? await KeyRow.findByPk(id) : null;
+  if (!key) throw new Problem('not-found');
+  return key;
+}
+
 /** Returns all outward addresses of a key. */
 export function addressesOf(publicUrl: string, token: string) {
   return {
@@ -223,6 +232,7 @@ export async function windowAnswers(
           audience: k.audience,
           cap: k.cap,
           madeAt: k.createdAt.toISOString(),
+          expiresAt: k.expiresAt?.toISOString() ?? null,
           fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
           fetched: uses.get(k.id)?.revision ?? null,
           token: k.token,

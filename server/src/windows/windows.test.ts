@@ -376,6 +376,39 @@ describe('the ledger', () => {
   });
 });
 
+describe('a key', () => {
+  it('ends at its moment for page, embed, feed and copy, and opens again when the end is taken back', async () => {
+    const { id } = await calendar();
+    await write(id);
+    const window = await open(id, 'tinted');
+    const { id: keyId, token } = window.keys[0];
+    const end = (expiresAt: unknown) => client.call('PUT', `/keys/${keyId}`, { expiresAt });
+    expect((await end('yesterday')).body.code).toBe('input-invalid');
+    expect((await end(new Date(Date.now() - 1000).toISOString())).body.code).toBe('expiry-past');
+    const moment = new Date(Date.now() + 1500).toISOString();
+    expect((await end(moment)).body.keys[0]).toMatchObject({ id: keyId, expiresAt: moment });
+    expect(await feed(window)).toContain('Sounding');
+    const all = [
+      `/see/${token}`,
+      `/embed/${token}`,
+      `/feed/${token}.ics`,
+      `/feed/${token}.ifb`,
+      `/copy/${token}.ics`,
+    ];
+    await eventually(async () => {
+      for (const path of all) {
+        const answer = await fetch(`${server.base}${path}`);
+        expect(answer.status).toBe(410);
+        expect(await answer.text()).toContain('This address has ended');
+      }
+    });
+    expect((await end(null)).body.keys[0].expiresAt).toBeNull();
+    for (const path of all) expect((await fetch(`${server.base}${path}`)).status).toBe(200);
+    const unknown = await client.call('PUT', `/keys/${id}`, { expiresAt: null });
+    expect(unknown.body.code).toBe('not-found');
+  });
+});
+
 describe('the uses of keys', () => {
   it('are counted for feeds and pages, with the revision', async () => {
     const { id } = await calendar();

@@ -73,6 +73,8 @@ export interface WindowKey {
   readonly audience: Audience;
   readonly cap: Glass | null;
   readonly madeAt: string;
+  /** From when on its addresses are no longer open; null for no end. */
+  readonly expiresAt: string | null;
   /** When it was last used, and which revision was fetched then. */
   readonly fetchedAt: string | null;
   readonly fetched: number | null;

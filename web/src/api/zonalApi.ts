@@ -191,6 +191,10 @@ export const zonalApi = createApi({
     pastView: build.query<OutwardView, { keyId: string; number: number }>({
       query: ({ keyId, number }) => `/keys/${keyId}/ledger/${number}`,
     }),
+    endKey: build.mutation<OutwardWindow, { id: string; expiresAt: string | null }>({
+      query: ({ id, expiresAt }) => ({ url: `/keys/${id}`, method: 'PUT', body: { expiresAt } }),
+      invalidatesTags: ['Window'],
+    }),
     shutWindow: build.mutation<OutwardWindow, { id: string; close: boolean }>({
       query: ({ id, close }) => ({ url: `/windows/${id}/${close ? 'close' : 'open'}`, method: 'POST' }),
       invalidatesTags: ['Window'],
@@ -217,6 +221,7 @@ export const {
   useWindowsQuery,
   useOpenWindowMutation,
   useSaveWindowMutation,
+  useEndKeyMutation,
   useShutWindowMutation,
   useKeepDraftMutation,
   useDiscardDraftMutation,

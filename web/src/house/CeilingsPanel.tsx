@@ -220,7 +220,7 @@ function CeilingSheet({
     const pairs = hit.map((w) => {
       // Of what is locked down nothing is seen, whatever its ceilings.
       const ceilings = calendar?.lockedAt ? w.ceilings : withCeiling(w.ceilings, wanted);
-      return { before: rehearsed(w), after: rehearsed({ ...w, ceilings }) };
+      return { before: rehearsed(w, now), after: rehearsed({ ...w, ceilings }, now) };
     });
     return { kind: 'rehearsal', pairs, changes: [], words: house.watchWords, now };
   }, [windows, house, calendarId, calendar, wanted, now]);

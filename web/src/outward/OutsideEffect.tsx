@@ -25,7 +25,7 @@ export function effectQuestion(
   const shown = windows.filter(
     (w) => !w.closedAt && w.sources.some((s) => calendarIds.includes(s.calendarId)),
   );
-  const pairs = shown.map(rehearsed).map((w) => ({ before: w, after: w }));
+  const pairs = shown.map((w) => rehearsed(w, now)).map((w) => ({ before: w, after: w }));
   return { kind: 'rehearsal', pairs, changes, words, now };
 }
 

@@ -50,6 +50,7 @@ const window: OutwardWindow = {
     {
       ...key,
       madeAt: new Date(NOW - 90 * DAY).toISOString(),
+      expiresAt: new Date(NOW + DAY).toISOString(),
       fetchedAt: new Date(NOW - DAY).toISOString(),
       fetched: 4,
       token: 't',
@@ -83,7 +84,7 @@ describe('entries after changes', () => {
 describe('a rehearsal as it is read', () => {
   const told = (changed: Entry[], at: number) =>
     rehearseIn({
-      pairs: [{ before: rehearsed(window), after: rehearsed(window) }],
+      pairs: [{ before: rehearsed(window, NOW), after: rehearsed(window, NOW) }],
       before: () => [one],
       after: () => changed,
       words: [],
@@ -119,7 +120,7 @@ describe('a rehearsal as it is read', () => {
       recurrence: { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] },
       overrides: [{ slot: at(13, 10), start: at(13, start), end: at(13, 16), content: { ...one, place } }],
     });
-    const window_ = rehearsed(window);
+    const window_ = rehearsed(window, NOW);
     const [w] = await rehearseIn({
       pairs: [{ before: window_, after: window_ }],
       before: () => [series(14, '')],
@@ -185,6 +186,11 @@ describe('a draft', () => {
   });
 
   it('goes along sightlines with the times of its keys as instants', () => {
-    expect(sighted(window).keys[0]).toEqual({ ...key, fetchedAt: NOW - DAY, madeAt: NOW - 90 * DAY });
+    expect(sighted(window).keys[0]).toEqual({
+      ...key,
+      fetchedAt: NOW - DAY,
+      madeAt: NOW - 90 * DAY,
+      expiresAt: NOW + DAY,
+    });
   });
 });

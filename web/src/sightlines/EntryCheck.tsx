@@ -58,6 +58,7 @@ const SIGHTS: Readonly<Record<EntrySight, string>> = {
   seen: 'seen',
   closed: 'not seen: the window is closed',
   'filtered-out': 'not seen: the window’s filter leaves it out',
+  ended: 'not seen: the key has ended',
   'outside-horizon': 'not seen: it lies outside the days shown',
   'held-back': 'not seen: nothing gets through',
 };

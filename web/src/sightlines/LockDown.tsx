@@ -47,7 +47,7 @@ function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; on
     const shown = windows.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === id));
     const pairs = shown.map((w) => {
       const calendars = { ...w.ceilings.calendars, [id]: LOCKED_DOWN };
-      const before = rehearsed(w);
+      const before = rehearsed(w, now);
       return { before, after: { ...before, rules: { ...w, ceilings: { ...w.ceilings, calendars } } } };
     });
     return { kind: 'rehearsal', pairs, changes: [], words: house.watchWords, now };

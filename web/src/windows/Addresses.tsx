@@ -1,10 +1,14 @@
+import { DAY, dayFromText, dayOfWall, dayToText, instantOf, wallAt } from '@zonal/core/zones';
 import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { OutwardWindow } from '../api/types';
+import { problemOf, useEndKeyMutation } from '../api/zonalApi';
+import type { OutwardWindow, WindowKey } from '../api/types';
 import { Button } from '../ui/Button';
 import { AUDIENCE_WORDS, Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
+import { Notice } from '../ui/Notice';
+import { useNow } from '../ui/useNow';
 import { embedCode } from './embedCode';
 
 const Box = styled.section`
@@ -37,6 +41,7 @@ export function Addresses({ window }: { window: OutwardWindow }) {
             <span>
               <strong>{key.madeOutTo}</strong> <Faded>{AUDIENCE_WORDS[key.audience].word}</Faded>
             </span>
+            <KeyEnd window={window} keyOf={key} />
           </Row>
           <Row>
             <CopyButton what="page address" text={key.see} />
@@ -49,6 +54,47 @@ export function Addresses({ window }: { window: OutwardWindow }) {
         </Key>
       ))}
     </Box>
+  );
+}
+
+/** Until when the addresses of a key are open: to the end of a day on the host's clocks. */
+function KeyEnd({ window: { hostZone }, keyOf }: { window: OutwardWindow; keyOf: WindowKey }) {
+  const [end, ending] = useEndKeyMutation();
+  const now = useNow();
+  const { id, madeOutTo, expiresAt } = keyOf;
+  const over = expiresAt !== null && Date.parse(expiresAt) <= now;
+  const day = expiresAt ? dayToText(dayOfWall(wallAt(hostZone, Date.parse(expiresAt) - 1))) : '';
+  const [text, setText] = useState(day);
+  const set = (next: string) => {
+    setText(next);
+    const last = next ? instantOf(hostZone, (dayFromText(next) + 1) * DAY) : null;
+    void end({ id, expiresAt: last === null ? null : new Date(last).toISOString() });
+  };
+  return (
+    <Row>
+      <label>
+        <Faded>
+          {over ? 'Ended with' : day ? 'Open to the end of' : 'Open without end, or to the end of'}{' '}
+        </Faded>
+        <input
+          type="date"
+          value={text}
+          aria-label={`Last day of ${madeOutTo}`}
+          onChange={(e) => setText(e.target.value)}
+        />
+      </label>
+      {text && text !== day && (
+        <Button isDisabled={ending.isLoading} onPress={() => set(text)}>
+          Let it end then
+        </Button>
+      )}
+      {day && (
+        <Button isDisabled={ending.isLoading} onPress={() => set('')}>
+          Take the end back
+        </Button>
+      )}
+      {ending.error && <Notice>{problemOf(ending.error)?.message}</Notice>}
+    </Row>
   );
 }
 

@@ -55,14 +55,14 @@ export function PublishSheet({
       audience: draft.audience ?? 'street',
       cap: null,
     } as const;
+    const before = window ? rehearsed(window, now) : null;
     const after = {
       id: window?.id ?? 'new',
       rules,
       listed: draft.listed,
       closed: false,
-      keys: window?.keys ?? [first],
+      keys: before?.keys ?? [first],
     };
-    const before = window ? rehearsed(window) : null;
     return {
       kind: 'rehearsal',
       pairs: [{ before, after }],

@@ -84,7 +84,12 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
             onRehearse={
               windows.length
                 ? (take, goOn) =>
-                    files.rehearse(windows.map(rehearsed), house?.watchWords ?? [], take, goOn ? label : null)
+                    files.rehearse(
+                      windows.map((w) => rehearsed(w, Date.now())),
+                      house?.watchWords ?? [],
+                      take,
+                      goOn ? label : null,
+                    )
                 : null
             }
             onForget={files.forgetOutside}
