@@ -4,10 +4,14 @@ import { log } from '../log';
 import type { Publisher } from './publisher';
 
 const RETRY = 1000;
-/** Also without a notification the log is looked at: for the turn of the day, and in case one was missed. */
+/** Also without a notification the log is looked at, in case one was missed. */
 const TICK = 15_000;
+const SHORTEST = 20;
 
-/** Keeps a publisher in step: on each notification, after each loss of the connection, and now and then. */
+/**
+ * Keeps a publisher in step: on each notification, after each loss of the connection, at the turn of each window's
+ * day, and now and then.
+ */
 export function followChanges(databaseUrl: string, publisher: Publisher): { close: () => Promise<void> } {
   let client: pg.Client | null = null;
   let closed = false;
@@ -32,15 +36,20 @@ export function followChanges(databaseUrl: string, publisher: Publisher): { clos
   const again = () => {
     if (!closed) retry = setTimeout(() => void open(), RETRY);
   };
-  const ticker = setInterval(() => void publisher.catchUp(), TICK);
-  ticker.unref();
+  let ticker: NodeJS.Timeout | undefined;
+  const tick = () => {
+    if (closed) return;
+    const wait = Math.min(TICK, Math.max(SHORTEST, publisher.nextTurn() - Date.now()));
+    ticker = setTimeout(() => void publisher.catchUp().finally(tick), wait).unref();
+  };
+  tick();
   void open();
 
   return {
     close: async () => {
       closed = true;
       clearTimeout(retry);
-      clearInterval(ticker);
+      clearTimeout(ticker);
       await client?.end().catch(() => undefined);
     },
   };

@@ -9,7 +9,7 @@ import {
 import { FORMS, fileNameOf, type FormName } from '@zonal/core/forms';
 import type { Entry } from '@zonal/core/entries';
 import type { Revision } from '@zonal/core/reach';
-import { dayOfWall, wallAt } from '@zonal/core/zones';
+import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import { Op, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
 import type { ChangeNews } from '../http/changeStream';
@@ -134,7 +134,27 @@ export class Publisher {
     return this.running;
   }
 
+  /** Returns the instant at which the first of all windows gets to its next day; with no window it is Infinity. */
+  nextTurn(): number {
+    const now = this.clock();
+    const turns = [...this.windows.values()].map(({ rules: { hostZone } }) => dayStart(hostZone, now, 1));
+    return Math.min(...turns);
+  }
+
+  /**
+   * Compiles the windows whose day has turned, before anything newer is taken in: what comes and goes by the turn of
+   * the day is stamped with that midnight, whenever it is looked at and whatever was edited inside since.
+   */
+  private async turnDays(): Promise<void> {
+    for (const [id, window] of this.windows) {
+      if (!this.dayHasTurned(window)) continue;
+      if (!this.stale.has(id)) this.stale.set(id, new Set());
+      await this.compileWindow(id, dayStart(window.rules.hostZone, this.clock()));
+    }
+  }
+
   private async takeChanges(): Promise<void> {
+    await this.turnDays();
     const rows = await ChangeRow.findAll({ where: { id: { [Op.gt]: this.cursor } }, order: [['id', 'ASC']] });
     const windowIds = new Set<string>();
     const calendarIds = new Set<string>();
@@ -154,7 +174,7 @@ export class Publisher {
     this.cursor = rows.at(-1)?.id ?? this.cursor;
     for (const [id, window] of this.windows) {
       const places = [id, ...window.rules.sources.map((s) => s.calendarId)].filter((p) => causes.has(p));
-      if (!places.length && !this.dayHasTurned(window)) continue;
+      if (!places.length) continue;
       const users = places.flatMap((p) => [...causes.get(p)!]);
       this.stale.set(id, new Set([...(this.stale.get(id) ?? []), ...users]));
     }
@@ -198,7 +218,8 @@ export class Publisher {
     return shown.some((s) => s && s.view.range.from !== from);
   }
 
-  private async compileWindow(windowId: string): Promise<void> {
+  /** `at` is when what is new in it has come about. */
+  private async compileWindow(windowId: string, at = this.clock()): Promise<void> {
     const window = this.windows.get(windowId)!;
     const views = new Map<string, { reader: Reader; tokens: string[] }>();
     for (const token of window.closed ? [] : window.tokens) {
@@ -209,7 +230,7 @@ export class Publisher {
     }
     let done = true;
     for (const [viewId, { reader, tokens }] of views) {
-      done = (await this.compileView(windowId, viewId, reader, tokens)) && done;
+      done = (await this.compileView(windowId, viewId, reader, tokens, at)) && done;
     }
     if (done) this.stale.delete(windowId);
   }
@@ -220,6 +241,7 @@ export class Publisher {
     viewId: string,
     reader: Reader,
     tokens: string[],
+    at: number,
   ): Promise<boolean> {
     const { rules, listed, version } = this.windows.get(windowId)!;
     const now = this.clock();
@@ -229,7 +251,7 @@ export class Publisher {
     const view = outwardView(entries, rules, range, reader, this.memoFor(viewId, rules, range.from));
     const basis = { changeId: this.cursor, day: dayOfWall(wallAt(rules.hostZone, now)) };
     const cause = { userIds: [...(this.stale.get(windowId) ?? [])], windowVersion: version };
-    const revision = await recordRevision(this.sequelize, viewId, windowId, view, basis, cause, now);
+    const revision = await recordRevision(this.sequelize, viewId, windowId, view, basis, cause, at);
     if (!revision) return false;
     const before = this.shown.get(viewId);
     const shown: Shown = { view, revision, listed, documents: new Map() };
@@ -251,6 +273,11 @@ export class Publisher {
     }
     return memo.telling;
   }
+}
+
+/** Returns the instant at which the day of a zone began, or the one so many days later. */
+function dayStart(zone: string, now: number, later = 0): number {
+  return instantOf(zone, (dayOfWall(wallAt(zone, now)) + later) * DAY);
 }
 
 /** Pages and feeds that are not listed tell search engines so. */
