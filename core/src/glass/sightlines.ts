@@ -1,5 +1,5 @@
 import type { Entry } from '../entries';
-import type { Instant } from '../zones';
+import type { Instant, ZoneName } from '../zones';
 import { exposuresOf, type Exposure, type Watch } from './exposure';
 import { AUDIENCES, GLASSES, effectiveGlass, type Audience, type Glass, type Reason } from './glass';
 import type { SourceGlass } from './rules';
@@ -168,6 +168,8 @@ export interface EntryPath {
   readonly madeOutTo: string;
   readonly audience: Audience;
   readonly sight: EntrySight;
+  /** On whose clocks the window tells its times. */
+  readonly hostZone: ZoneName;
   readonly glass: Glass;
   readonly reasons: readonly Reason[];
   /** Fields that go out, whether or not the entry has something in them. */
@@ -206,6 +208,7 @@ export function whoSees(entry: Entry, windows: readonly SightedWindow[], now: In
         madeOutTo,
         audience,
         sight: items.length ? 'seen' : why,
+        hostZone: rules.hostZone,
         glass,
         reasons,
         fields: fieldsOfSource(source, glass, rules),

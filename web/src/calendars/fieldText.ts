@@ -22,8 +22,8 @@ function isRecurrence(value: unknown): value is Recurrence {
 function recurrenceText({ rule, dates, exceptDates }: Recurrence): string {
   return [
     rule && ruleWords(rule),
-    ...dates.map(whenWords),
-    exceptDates.length && `not on ${exceptDates.map(whenWords).join(', ')}`,
+    ...dates.map((d) => whenWords(d)),
+    exceptDates.length && `not on ${exceptDates.map((d) => whenWords(d)).join(', ')}`,
   ]
     .filter(Boolean)
     .join(', ');

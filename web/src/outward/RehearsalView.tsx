@@ -23,7 +23,7 @@ const Lines = styled.ul`
   background: var(--sheet);
   li {
     display: grid;
-    grid-template-columns: 6.5rem 9rem minmax(0, 1fr);
+    grid-template-columns: 6.5rem 12rem minmax(0, 1fr);
     gap: 0.1rem 0.6rem;
     padding: 0.3rem 0.6rem;
     border-bottom: 1px solid var(--hair);

@@ -140,6 +140,37 @@ describe('a rehearsal as it is read', () => {
     ]);
   });
 
+  it('tells busy time and entries of other zones by the host’s clocks, as the page does', async () => {
+    const lines = async (glass: 'frosted' | 'tinted', zone: string) => {
+      const rules = { ...window, hostZone: 'America/Halifax', sources: [{ ...window.sources[0]!, glass }] };
+      const w = { ...rehearsed(window, NOW), rules };
+      const at = (hour: string): Entry['start'] => ({ kind: 'zoned', at: `2026-06-12T${hour}:00:00`, zone });
+      const was = { ...one, start: at('10'), end: at('11') };
+      const [found] = await rehearseIn({
+        pairs: [{ before: w, after: w }],
+        before: () => [was],
+        after: () => [{ ...was, start: at('12'), end: at('13') }],
+        words: [],
+        now: NOW,
+        revisionOf: () => Promise.resolve(null),
+      });
+      return found!.views[0]!.items;
+    };
+    expect((await lines('frosted', 'UTC')).map((i) => [i.kind, i.when])).toEqual([
+      ['vanishes', 'Fri 12 Jun 2026, 07:00'],
+      ['appears', 'Fri 12 Jun 2026, 09:00'],
+    ]);
+    const [moved] = await lines('tinted', 'Europe/London');
+    expect(moved!.when).toBe('Fri 12 Jun 2026, 08:00');
+    expect(moved!.fields).toEqual([
+      {
+        field: 'time',
+        before: 'Fri 12 Jun 2026, 06:00 to Fri 12 Jun 2026, 07:00, entered in Europe/London',
+        after: 'Fri 12 Jun 2026, 08:00 to Fri 12 Jun 2026, 09:00, entered in Europe/London',
+      },
+    ]);
+  });
+
   it('is quiet where nobody would notice', async () => {
     expect((await told([{ ...one, description: 'Inside' }], NOW))[0]!.quiet).toBe(true);
   });

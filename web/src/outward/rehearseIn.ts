@@ -1,5 +1,6 @@
 import { canonical, ruleWords, type Entry } from '@zonal/core/entries';
-import { whenWords } from '@zonal/core/forms';
+import { whenWords, zoneText } from '@zonal/core/forms';
+import type { ZoneName } from '@zonal/core/zones';
 import {
   isQuiet,
   itemOf,
@@ -10,6 +11,7 @@ import {
   type OutwardField,
   type OutwardItem,
   type OutwardOverride,
+  type OutwardTime,
   type OutwardView,
   type RehearsedView,
   type RehearsedWindow,
@@ -29,8 +31,15 @@ const PART_WORDS: Partial<Record<ItemPart, string>> = {
   shows: 'busy or free',
 };
 
-function partText(item: OutwardItem, part: ItemPart): string {
-  if (part === 'time') return `${whenWords(item.start)} to ${whenWords(item.end)}`;
+/** Returns start and end by the host's clocks, as its pages tell them; an entry of another zone names it. */
+function spanWords({ start, end }: Pick<OutwardTime, 'start' | 'end'>, hostZone: ZoneName): string {
+  const span = `${whenWords(start, hostZone)} to ${whenWords(end, hostZone)}`;
+  const abroad = start.kind === 'zoned' && start.zone !== hostZone && start.zone !== 'UTC';
+  return abroad ? `${span}, entered in ${zoneText(start.zone)}` : span;
+}
+
+function partText(item: OutwardItem, part: ItemPart, hostZone: ZoneName): string {
+  if (part === 'time') return spanWords(item, hostZone);
   if (part === 'tentative') return item.kind === 'busy' && item.tentative ? 'tentative' : 'firm';
   if (item.kind === 'busy') return 'busy time';
   if (part === 'recurrence')
@@ -44,14 +53,15 @@ function partText(item: OutwardItem, part: ItemPart): string {
 }
 
 /** Returns what differs on single dates of a series: one line a date and field, and one where a date comes or goes. */
-function dateLines(before: OutwardItem, after: OutwardItem): FieldLine[] {
+function dateLines(before: OutwardItem, after: OutwardItem, hostZone: ZoneName): FieldLine[] {
   const datesOf = (item: OutwardItem) =>
     new Map((item.kind === 'series' ? item.overrides : []).map((o) => [canonical(o.slot), o]));
   const [old, next] = [datesOf(before), datesOf(after)];
-  const whole = (o: OutwardOverride | undefined) => (o ? `${o.content.title}, ${whenWords(o.start)}` : '');
+  const whole = (o: OutwardOverride | undefined) =>
+    o ? `${o.content.title}, ${whenWords(o.start, hostZone)}` : '';
   return [...new Set([...old.keys(), ...next.keys()])].flatMap((slot) => {
     const [a, b] = [old.get(slot), next.get(slot)];
-    const day = whenWords((a ?? b)!.slot);
+    const day = whenWords((a ?? b)!.slot, hostZone);
     if (!a || !b) return [{ field: `on ${day}`, before: whole(a), after: whole(b) }];
     const fields = Object.keys({ ...a.content, ...b.content }) as OutwardField[];
     const lines = fields
@@ -61,7 +71,7 @@ function dateLines(before: OutwardItem, after: OutwardItem): FieldLine[] {
         after: fieldText(b.content[f]),
       }))
       .filter((line) => line.before !== line.after);
-    const time = (o: OutwardOverride) => `${whenWords(o.start)} to ${whenWords(o.end)}`;
+    const time = (o: OutwardOverride) => spanWords(o, hostZone);
     return time(a) === time(b)
       ? lines
       : [{ field: `time on ${day}`, before: time(a), after: time(b) }, ...lines];
@@ -75,7 +85,7 @@ function titleOf(item: OutwardItem, busyWord: string): string {
 /** Returns a change as it is read; `fetchedBy` tells who has an item as it stands outside now. */
 function itemLine(
   change: ItemChange,
-  busyWord: string,
+  { wording: { busyWord }, hostZone }: OutwardView,
   fetchedBy: (uid: string) => readonly string[],
 ): ItemLine {
   const item = itemOf(change);
@@ -83,17 +93,17 @@ function itemLine(
     kind: change.kind,
     uid: item.uid,
     title: titleOf(item, busyWord),
-    when: whenWords(item.start),
+    when: whenWords(item.start, hostZone),
     fields:
       change.kind === 'changes'
         ? change.fields.flatMap((f) =>
             f === 'dates'
-              ? dateLines(change.before, change.after)
+              ? dateLines(change.before, change.after, hostZone)
               : [
                   {
                     field: PART_WORDS[f] ?? f,
-                    before: partText(change.before, f),
-                    after: partText(change.after, f),
+                    before: partText(change.before, f, hostZone),
+                    after: partText(change.after, f, hostZone),
                   },
                 ],
           )
@@ -108,14 +118,14 @@ export function viewLines(
   { items, times, wording }: ViewDifference,
   fetchedBy: (uid: string) => readonly string[],
 ): ViewLines {
-  const busyWord = (view.after ?? view.before)?.wording.busyWord ?? '';
+  const shown = view.after ?? view.before;
   return {
     audience: view.audience,
     cap: view.cap,
     keys: view.keys,
     times,
     wording: wording.map((field) => wordingLine(field, view.before!, view.after!)),
-    items: items.slice(0, MOST).map((c) => itemLine(c, busyWord, fetchedBy)),
+    items: shown ? items.slice(0, MOST).map((c) => itemLine(c, shown, fetchedBy)) : [],
     more: Math.max(0, items.length - MOST),
     exposed: view.exposed.slice(0, MOST),
     moreExposed: Math.max(0, view.exposed.length - MOST),

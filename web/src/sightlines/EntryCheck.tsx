@@ -1,6 +1,7 @@
 import type { Entry } from '@zonal/core/entries';
 import { reasonWords, whenWords } from '@zonal/core/forms';
-import type { EntryPath, EntrySight, OutwardItem } from '@zonal/core/glass';
+import { timesOf, type EntryPath, type EntrySight, type OutwardItem } from '@zonal/core/glass';
+import type { ZoneName } from '@zonal/core/zones';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useFindQuery } from '../api/zonalApi';
@@ -142,7 +143,7 @@ function Paths({ entry, paths }: { entry: Entry; paths: readonly EntryPath[] }) 
               <br />
               <Faded>{reasonWords(p.reasons)}</Faded>
             </td>
-            <td>{p.sight === 'seen' ? <Seen items={p.items} /> : SIGHTS[p.sight]}</td>
+            <td>{p.sight === 'seen' ? <Seen items={p.items} hostZone={p.hostZone} /> : SIGHTS[p.sight]}</td>
           </tr>
         ))}
       </tbody>
@@ -150,18 +151,15 @@ function Paths({ entry, paths }: { entry: Entry; paths: readonly EntryPath[] }) 
   );
 }
 
-function Seen({ items }: { items: readonly OutwardItem[] }) {
+function Seen({ items, hostZone }: { items: readonly OutwardItem[]; hostZone: ZoneName }) {
   const busy = items.filter((i) => i.kind === 'busy');
   const told = items.find((i) => i.kind !== 'busy');
-  const times = items.reduce(
-    (n, i) => n + (i.kind === 'series' ? i.plain.length + i.overrides.length : 1),
-    0,
-  );
+  const times = items.reduce((n, i) => n + timesOf(i), 0);
   return (
     <dl>
       <dt>time</dt>
       <dd>
-        {whenWords(items[0]!.start)} to {whenWords(items[0]!.end)}
+        {whenWords(items[0]!.start, hostZone)} to {whenWords(items[0]!.end, hostZone)}
         {times > 1 ? `, and ${times - 1} more` : ''}
       </dd>
       {busy.length > 0 && (

@@ -28,6 +28,15 @@ const Key = styled.div`
   padding-top: 0.5rem;
 `;
 
+const DayInput = styled.input`
+  padding: 0.15rem 0.4rem;
+  border: 1px solid var(--line);
+  border-radius: 2px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+`;
+
 /** The addresses that can be handed out, key by key. */
 export function Addresses({ window }: { window: OutwardWindow }) {
   return (
@@ -76,7 +85,7 @@ function KeyEnd({ window: { hostZone }, keyOf }: { window: OutwardWindow; keyOf:
         <Faded>
           {over ? 'Ended with' : day ? 'Open to the end of' : 'Open without end, or to the end of'}{' '}
         </Faded>
-        <input
+        <DayInput
           type="date"
           value={text}
           aria-label={`Last day of ${madeOutTo}`}

@@ -14,7 +14,7 @@ import { rulesOfDraft, type DraftSetting } from './draft';
 const Pane = styled.iframe<{ $phone: boolean }>`
   width: ${(p) => (p.$phone ? '22.5rem' : '100%')};
   max-width: 100%;
-  height: min(44rem, calc(100dvh - 17rem));
+  height: min(44rem, calc(100dvh - 11rem));
   min-height: 26rem;
   border: 1px solid var(--outside);
   background: var(--paper);
@@ -22,7 +22,7 @@ const Pane = styled.iframe<{ $phone: boolean }>`
 
 const Text = styled.pre`
   margin: 0;
-  height: min(44rem, calc(100dvh - 17rem));
+  height: min(44rem, calc(100dvh - 11rem));
   min-height: 26rem;
   overflow: auto;
   border: 1px solid var(--outside);
@@ -106,7 +106,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
               : ''}
         </Faded>
       </Row>
-      <Row style={{ alignItems: 'end' }}>
+      <Row style={{ justifyContent: 'space-between' }}>
         <ChoiceStrip
           label="Form"
           hideLabel
@@ -119,19 +119,8 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
           ]}
           onChange={setForm}
         />
-        {window && window.keys.length > 1 && (
-          <SelectOne
-            label="As the reader with the key"
-            value={key?.id ?? ''}
-            options={window.keys.map((k) => ({
-              value: k.id,
-              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''})`,
-            }))}
-            onChange={setKeyId}
-          />
-        )}
         {pages && (
-          <>
+          <Row>
             <ChoiceStrip
               label="Days as"
               hideLabel
@@ -149,16 +138,31 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
               ]}
               onChange={setWidth}
             />
-            <SelectOne
-              label="Reader’s clock"
-              value={zone}
-              options={[
-                { value: '', text: 'the host’s' },
-                ...OUTSIDE_ZONES.map((z) => ({ value: z, text: z.replace(/_/g, ' ') })),
-              ]}
-              onChange={setZone}
-            />
-          </>
+          </Row>
+        )}
+      </Row>
+      <Row style={{ alignItems: 'end' }}>
+        {window && window.keys.length > 1 && (
+          <SelectOne
+            label="As the reader with the key"
+            value={key?.id ?? ''}
+            options={window.keys.map((k) => ({
+              value: k.id,
+              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''})`,
+            }))}
+            onChange={setKeyId}
+          />
+        )}
+        {pages && (
+          <SelectOne
+            label="Reader’s clock"
+            value={zone}
+            options={[
+              { value: '', text: 'the host’s' },
+              ...OUTSIDE_ZONES.map((z) => ({ value: z, text: z.replace(/_/g, ' ') })),
+            ]}
+            onChange={setZone}
+          />
         )}
       </Row>
       {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}

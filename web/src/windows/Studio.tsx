@@ -37,9 +37,16 @@ const Columns = styled.div`
   > section + section {
     border-left: 3px double var(--line);
   }
+  /* The true outside view stays in sight beside whatever rule is being changed. */
+  > section:last-child {
+    position: sticky;
+    top: 0;
+    align-self: start;
+  }
   @media (max-width: 70rem) {
     grid-template-columns: 1fr 1fr;
     > section:last-child {
+      position: static;
       grid-column: 1 / -1;
       border-left: 0;
       border-top: 3px double var(--line);

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { outwardView, type Glass } from '../../glass';
 import { nextRevision } from '../../reach';
-import { STREET, date, entry, rulesOf, zoned } from '../../testing/samples';
+import { HOST, STREET, date, entry, rulesOf, zoned } from '../../testing/samples';
 import { Html, html } from './html';
 import { writePage, type PageQuery } from './page';
+import { kindText } from './words';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
 const NOW = Date.UTC(2026, 5, 10, 15);
@@ -101,4 +102,16 @@ describe('html', () => {
       `<p>${inner.text}<hr>3</p>`,
     );
   });
+});
+
+it('a due moment and a planned one name their zone, a day does not', () => {
+  const due = { kind: 'due', status: 'confirmed' } as const;
+  expect(kindText(due, zoned('2026-06-12T14:00'), HOST)).toBe(
+    'Due Fri 12 Jun 2026, 14:00 (America/Halifax).',
+  );
+  expect(kindText(due, date('2026-06-12'), HOST)).toBe('Due Fri 12 Jun 2026.');
+  const slipped = { ...due, kind: 'milestone', planned: zoned('2026-06-11T14:00', 'Europe/London') } as const;
+  expect(kindText(slipped, zoned('2026-06-12T14:00', 'Europe/London'), HOST)).toMatch(
+    /^Milestone: planned for Thu 11 Jun 2026, 14:00 \(Europe\/London\), now 1 day/,
+  );
 });

@@ -4,10 +4,12 @@ import {
   MINUTE,
   MONTH_NAMES,
   WEEKDAY_NAMES,
+  instantOf,
   nextClockChange,
   offsetAt,
   partsOfDay,
   timeOfWall,
+  wallAt,
   weekdayOf,
   type Day,
   type Instant,
@@ -64,11 +66,20 @@ export function zoneWithOffset(zone: ZoneName, now: Instant): string {
   return zone === 'UTC' ? 'UTC' : `${zoneText(zone)} (${offsetText(offsetAt(zone, now))})`;
 }
 
-/** Returns a moment as people read it: `Mon 23 Nov 2026`, with its time where it has one. */
-export function whenWords(when: When): string {
-  const wall = wallOf(when);
+/**
+ * Returns a moment as people read it: `Mon 23 Nov 2026`, with its time where it has one. A time in a zone is told by the
+ * clocks of `on`, or by its own.
+ */
+export function whenWords(when: When, on?: ZoneName): string {
+  const own = wallOf(when);
+  const wall = on && when.kind === 'zoned' ? wallAt(on, instantOf(when.zone, own)) : own;
   const day = dayText(Math.floor(wall / DAY));
   return when.kind === 'date' ? day : `${day}, ${timeText(wall)}`;
+}
+
+/** Returns a moment as readers anywhere can take it: a time in a zone names the zone. */
+function momentWords(when: When): string {
+  return when.kind === 'zoned' ? `${whenWords(when)} (${zoneText(when.zone)})` : whenWords(when);
 }
 
 /** Returns `6 days (4 working days) later than planned`, or `as planned`. */
@@ -88,9 +99,9 @@ export function kindText(
 ): string {
   if (!kind) return '';
   const done = status === 'done';
-  if (kind === 'due') return `Due ${whenWords(start)}${done ? ', done' : ''}.`;
+  if (kind === 'due') return `Due ${momentWords(start)}${done ? ', done' : ''}.`;
   const slip = planned
-    ? `: planned for ${whenWords(planned)}, now ${slipText(slipOf(planned, start, hostZone))}`
+    ? `: planned for ${momentWords(planned)}, now ${slipText(slipOf(planned, start, hostZone))}`
     : '';
   return `Milestone${done ? ', reached' : ''}${slip}.`;
 }

@@ -296,7 +296,7 @@ export function Week(props: WeekProps) {
                     <Length item={d.item} day={row.day} hour={hour} left={d.left} />
                     <span>
                       <strong>{d.calendar.plate}</strong>{' '}
-                      {!d.item.allDay && <time>{timeText(d.item.start)} </time>}
+                      <time>{d.item.allDay ? 'all day' : timeText(d.item.start)} </time>
                       <Marks item={d.item} />
                       <span className="what">{d.item.one.content.title || 'Untitled'}</span>{' '}
                       {slipMark(d.item, zone)}
@@ -424,7 +424,7 @@ function rowsOf(
       const left = ((from - day * DAY) / HOUR) * hour;
       const to = Math.min(item.allDay ? (day + 1) * DAY : item.end, (day + 1) * DAY);
       const letters = (item.one.content.title || 'Untitled').length + slipMark(item, calendar.zone).length;
-      const label = Math.min(260, letters * LETTER + (item.allDay ? 52 : 88));
+      const label = Math.min(280, letters * LETTER + (item.allDay ? 98 : 88));
       // A label that would run out of the day is moved to the left of it.
       const width = item.allDay ? Math.max(label, 60) : Math.max(((to - from) / HOUR) * hour - 2, label);
       return { item, calendar, left: Math.min(left, 24 * hour - width), width };
