@@ -39,6 +39,12 @@ const Said = styled.span`
   font-size: 0.85rem;
   align-self: center;
   text-align: end;
+  /* Titles can be long; screen readers get all of it. */
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+  overflow-wrap: anywhere;
 `;
 
 /** On a narrow screen the tools make room for the calendar until they are asked for. */

@@ -38,15 +38,16 @@ const Columns = styled.div`
     border-left: 3px double var(--line);
   }
   /* The true outside view stays in sight beside whatever rule is being changed. */
-  > section:last-child {
+  > section:last-child > div {
     position: sticky;
-    top: 0;
-    align-self: start;
+    top: 0.5rem;
   }
   @media (max-width: 70rem) {
     grid-template-columns: 1fr 1fr;
-    > section:last-child {
+    > section:last-child > div {
       position: static;
+    }
+    > section:last-child {
       grid-column: 1 / -1;
       border-left: 0;
       border-top: 3px double var(--line);

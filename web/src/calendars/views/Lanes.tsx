@@ -186,7 +186,8 @@ const Cursor = styled.div`
 
 /** Least width of a day in pixels, by the number of days. */
 const leastWidth = (days: number) => (days > 60 ? 22 : days > 20 ? 46 : days > 10 ? 84 : 118);
-const LEAST_LANE = 76;
+/** Least height of a lane, by the width of its name: a narrow name takes more lines. */
+const leastLane = (headWidth: number) => (headWidth < 130 ? 112 : 76);
 /** Days narrower than this have labels that are wider than their entry. */
 const WIDE = 112;
 const LETTER = 6.4;
@@ -226,8 +227,8 @@ export function Lanes(props: LanesProps) {
   const dayWidth = Math.max(leastWidth(count), Math.floor((viewport.width - headWidth - 2) / count));
   const rowHeight = count <= 7 ? 38 : 23;
   const lanes = useMemo(
-    () => lanesOf(calendars, items, range.from, count, dayWidth, rowHeight),
-    [calendars, items, range.from, count, dayWidth, rowHeight],
+    () => lanesOf(calendars, items, range.from, count, dayWidth, rowHeight, leastLane(headWidth)),
+    [calendars, items, range.from, count, dayWidth, rowHeight, headWidth],
   );
   const days = Array.from({ length: count }, (_, i) => range.from + i);
   const [cursor, setCursor] = useState<{ lane: number; day: Day } | null>(null);
@@ -544,6 +545,7 @@ function lanesOf(
   count: number,
   dayWidth: number,
   rowHeight: number,
+  least: number,
 ): LaneLayout[] {
   const out: LaneLayout[] = [];
   let top = 0;
@@ -561,7 +563,7 @@ function lanesOf(
     });
     const order = spans.map((_, i) => i).sort((a, b) => spans[a]!.from - spans[b]!.from || a - b);
     const { rows, count: needed } = packRows(order.map((i) => spans[i]!));
-    const height = Math.max(LEAST_LANE, needed * rowHeight + 8);
+    const height = Math.max(least, needed * rowHeight + 8);
     const drawn = order.map((i, n) => ({
       item: own[i]!,
       left: spans[i]!.left,
