@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { showOnly, signIn } from './demo';
 
 /** Returns the day that lies some days after today, as the harbour's clocks say it. */
@@ -7,6 +7,14 @@ function dayFrom(days: number): string {
   const at = new Date(Date.now() + days * 86_400_000);
   return new Intl.DateTimeFormat('en-CA', { timeZone: 'America/Halifax' }).format(at);
 }
+
+/** Returns the day that lies some days after another. */
+function later(day: string, days: number): string {
+  return new Date(Date.parse(`${day}T12:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+}
+
+/** Returns 0 for Sunday to 6 for Saturday. */
+const weekdayOf = (day: string) => new Date(`${day}T12:00:00Z`).getUTCDay();
 
 const entry = (page: Page, title: string): Locator =>
   page.getByRole('region').getByRole('button', { name: title }).first();
@@ -127,7 +135,7 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
   await make(page, 'Pointers');
   await quick(page, 'mon Anchor check');
   const days = [0, 1, 2, 3, 4, 5, 6].map(dayFrom);
-  const monday = days.find((d) => new Date(`${d}T12:00:00Z`).getUTCDay() === 1)!;
+  const monday = days.find((d) => weekdayOf(d) === 1)!;
   await page.getByLabel('Go to a day').fill(monday);
   await page.getByLabel('Span').selectOption('2');
   const width = await dayWidth(page);
@@ -382,6 +390,38 @@ test('a table is matched by its columns, remembered, and stopped halfway without
   await said(page, 'No entries in these days.');
 });
 
+test('a file that is too large is refused with a sentence, and one that is read can be stopped', async ({
+  page,
+}, info) => {
+  await signIn(page);
+  await make(page, 'Limits');
+  const file = (name: string, text: string) => {
+    const path = info.outputPath(name);
+    writeFileSync(path, text);
+    return path;
+  };
+  const choose = async (path: string) => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Choose a file' }).click();
+    await (await chooser).setFiles(path);
+  };
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByLabel('Into calendar').selectOption({ label: 'LIM Limits' });
+  await choose(file('heavy.ics', 'X'.repeat(20 * 1024 * 1024 + 1)));
+  await expect(page.getByRole('alert')).toContainText('20 MB');
+  const events = (count: number) =>
+    Array.from(
+      { length: count },
+      (_, i) => `BEGIN:VEVENT\r\nUID:${i}\r\nDTSTART;VALUE=DATE:20270105\r\nSUMMARY:${i}\r\nEND:VEVENT\r\n`,
+    ).join('');
+  const calendarOf = (count: number) => `BEGIN:VCALENDAR\r\nVERSION:2.0\r\n${events(count)}END:VCALENDAR\r\n`;
+  await choose(file('many.ics', calendarOf(20_001)));
+  await expect(page.getByRole('alert')).toContainText('20,000 entries', { timeout: 30_000 });
+  await choose(file('most.ics', calendarOf(20_000)));
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await said(page, 'Stopped. Nothing was brought in.');
+});
+
 test('a calendar is taken out as a file and comes back the same', async ({ page }) => {
   await signIn(page);
   await showOnly(page, 'Dredging and works');
@@ -414,14 +454,31 @@ test('a milestone slips in sight of the organiser and of outsiders, and a due it
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'EV Events on the quay' });
   await page.getByLabel('Kind').selectOption('milestone');
   await page.getByLabel('Title').fill('Stage is up');
-  await page.getByLabel('Expected now on').fill('2027-01-12');
-  await page.getByLabel('Planned for').fill('2027-01-08');
+  // Planned for a Friday some weeks ahead, expected on the Tuesday after it.
+  const monday = Array.from({ length: 7 }, (_, i) => dayFrom(40 + i)).find((d) => weekdayOf(d) === 1)!;
+  const [due, planned, expected] = [1, 4, 8].map((n) => later(monday, n)) as [string, string, string];
+  await page.getByLabel('Expected now on').fill(expected);
+  await page.getByLabel('Planned for').fill(planned);
   await said(page, 'It stands 4 days (2 working days) later than planned.');
   await page.getByRole('button', { name: 'Write the entry' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByLabel('Go to a day').fill('2027-01-04');
+  await page.getByLabel('Go to a day').fill(monday);
   await page.getByLabel('Span').selectOption('2');
   await expect(entry(page, 'Stage is up')).toContainText('+4 d (+2 working)');
+
+  // A due item, done.
+  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'EV Events on the quay' });
+  await page.getByLabel('Kind').selectOption('due');
+  await page.getByLabel('Title').fill('Stage plans to the town');
+  await page.getByLabel('Due on').fill(due);
+  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await entry(page, 'Stage plans to the town').click();
+  await page.getByLabel('Status').selectOption('done');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(entry(page, 'Stage plans to the town')).toHaveAttribute('data-status', 'done');
 
   await page.getByRole('link', { name: /Windows/ }).click();
   await page.getByRole('link', { name: 'On the quay' }).click();
@@ -433,10 +490,11 @@ test('a milestone slips in sight of the organiser and of outsiders, and a due it
   };
   const { see } = windows.find((w) => w.slug === 'on-the-quay')!;
   await expect(async () => {
-    const text = await (await fetch(`${see}?show=list&from=2027-01-04`)).text();
-    expect(text).toContain(
-      'Milestone: planned for Fri 8 Jan 2027, now 4 days (2 working days) later than planned.',
+    const text = await (await fetch(`${see}?show=list&from=${monday}`)).text();
+    expect(text).toMatch(
+      /Milestone: planned for Fri \d+ \w+ \d+, now 4 days \(2 working days\) later than planned\./,
     );
+    expect(text).toMatch(/Due Tue \d+ \w+ \d+, done\./);
   }).toPass();
 });
 

@@ -408,3 +408,31 @@ test('a filter that lost a label shows less and says so, and a window that shows
   await said(page, 'The filter names what is gone: label “shorthand”');
   await said(page, 'Nothing at all is shown');
 });
+
+test('a key ends with a day: it is marked where it is soon, told when it is over, and taken back', async ({
+  page,
+}) => {
+  await signIn(page);
+  await studio(page, 'On the quay');
+  const { see } = await demoWindow('on-the-quay');
+  const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+  const last = page.getByLabel('Last day of Town web site');
+  await expect(last).toHaveValue('');
+  await last.fill(day(-3));
+  await page.getByRole('button', { name: 'Let it end then' }).click();
+  await expect(page.getByRole('alert')).toContainText('A key cannot end in the past.');
+  expect((await fetch(see)).status).toBe(200);
+  await last.fill(day(9));
+  await page.getByRole('button', { name: 'Let it end then' }).click();
+  await expect(page.getByRole('button', { name: 'Take the end back' })).toBeVisible();
+  await page.reload();
+  await expect(last).toHaveValue(day(9));
+  await page.getByRole('link', { name: /^Sightlines/ }).click();
+  const cell = page.getByRole('button', { name: /^Events on the quay for Street: Clear/ });
+  await expect(cell).toHaveAccessibleName(/ends within 30 days/);
+  await studio(page, 'On the quay');
+  await page.getByRole('button', { name: 'Take the end back' }).click();
+  await expect(page.getByRole('button', { name: 'Take the end back' })).toHaveCount(0);
+  await page.getByRole('link', { name: /^Sightlines/ }).click();
+  await expect(cell).not.toHaveAccessibleName(/ends within 30 days/);
+});
