@@ -57,7 +57,7 @@ function everythingOutward(
     told[`${name} file`] = fileNameOf(name, view, NOW);
   }
   for (const [form, show, tz] of PAGES) {
-    const query = { show, tz, from: '2026-03-02' };
+    const query = { show, tz, from: '2026-03-02', lang: 'fr' };
     const options = { form, query, now: NOW, addresses: ADDRESSES, assets: '/outside/' };
     told[`${form} ${show} ${tz}`] = writePage(view, revision, options);
   }

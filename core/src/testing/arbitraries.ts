@@ -214,6 +214,8 @@ const sourceArbitrary = (id: string) =>
     })
     .map(({ glass, fields }) => source(id, glass, fields));
 
+const FRENCH = { language: 'fr', name: 'Quai', description: 'Ce qui se passe', topic: 'Port' };
+
 /** Rules of a window on calendars a and b; c is never a source. Filters, ceilings and the like come often, not always. */
 export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
   .record({
@@ -222,6 +224,7 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     rounding: fc.constantFrom(...ROUNDINGS),
     tellTentative: fc.boolean(),
     dueAs: fc.constantFrom(...DUE_FORMS),
+    translations: fc.constantFrom([], [FRENCH]),
     switches: fc.record({
       joinLink: fc.boolean(),
       people: fc.boolean(),
@@ -242,11 +245,11 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     house: fc.oneof(fc.constant({}), ceilingSet),
     own: fc.oneof(fc.constant({}), ceilingSet),
   })
-  .map(({ a, b, dueAs, house, own, filter, ...rest }) => {
+  .map(({ a, b, dueAs, translations, house, own, filter, ...rest }) => {
     const known = { calendars: ['a', 'b', 'c'], labels: LABELS, properties: ['Berth'] };
     return rulesOf('shut', {
       ...rest,
-      wording: { ...rulesOf('shut').wording, dueAs },
+      wording: { ...rulesOf('shut').wording, dueAs, translations },
       sources: [a, b],
       filter,
       gone: goneFrom(filter, known),

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { Problem } from '../problems';
 import {
   HOUR,
+  MINUTE,
   allZones,
   clockChanges,
   dayFromParts,
@@ -107,6 +108,37 @@ describe('zones', () => {
     const noon = wallFromText('2011-12-30T12:00');
     expect(meetingOf('Pacific/Apia', noon)).toBe('never');
     expect(wallToText(wallAt('Pacific/Apia', instantOf('Pacific/Apia', noon)))).toBe('2011-12-31T12:00:00');
+  });
+
+  it('meet a reading as often as there are instants that show it', () => {
+    const zones = [
+      HALIFAX,
+      'Europe/London',
+      'Australia/Lord_Howe',
+      'America/St_Johns',
+      'Pacific/Apia',
+      'Africa/Casablanca',
+    ];
+    const met = { once: 0, never: 0, twice: 0 };
+    for (const zone of zones) {
+      for (const { at, before, offset } of clockChanges(zone, Date.UTC(2008, 0, 1), Date.UTC(2028, 0, 1))) {
+        for (let quarter = -12; quarter <= 12; quarter++) {
+          const wall = at + Math.min(before, offset) + quarter * 15 * MINUTE;
+          // Every instant that could show it lies within a day of it.
+          const offsets = new Set<number>();
+          for (let h = -26; h <= 26; h++) offsets.add(offsetAt(zone, wall + h * HOUR));
+          const shows = [...offsets].filter((o) => wallAt(zone, wall - o) === wall).length;
+          const meeting = meetingOf(zone, wall);
+          expect([zone, wallToText(wall), meeting]).toEqual([
+            zone,
+            wallToText(wall),
+            (['never', 'once', 'twice'] as const)[shows],
+          ]);
+          met[meeting]++;
+        }
+      }
+    }
+    for (const count of Object.values(met)) expect(count).toBeGreaterThan(200);
   });
 
   it('are found by their names of today, in any spelling, and by Windows names', () => {

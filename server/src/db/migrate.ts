@@ -4,9 +4,9 @@ import { log } from '../log';
 import * as first from './migrations/001-first';
 import * as calendars from './migrations/002-calendars';
 import * as windows from './migrations/003-windows';
-import * as keyExpiry from './migrations/004-key-expiry';
+import * as keysAndLabels from './migrations/004-keys-and-labels';
 
-const MIGRATIONS = [first, calendars, windows, keyExpiry];
+const MIGRATIONS = [first, calendars, windows, keysAndLabels];
 
 /** Brings the tables up to date. Several processes may call it at once: one works, the others wait. */
 export async function migrate(sequelize: Sequelize): Promise<void> {

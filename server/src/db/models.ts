@@ -128,6 +128,11 @@ export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAt
   declare secret: string;
   /** Whether search engines may list its pages. */
   declare listed: boolean;
+  /**
+   * Labels in the filter that were not known when it was published, or were forgotten since, as goneFrom writes them.
+   * They stay lost until the window is published anew: no entry, however hidden, mends a filter.
+   */
+  declare lostLabels: CreationOptional<readonly string[]>;
   declare closedAt: Date | null;
   declare version: CreationOptional<number>;
 }
@@ -341,6 +346,7 @@ export function initModels(sequelize: Sequelize): void {
       settings: { type: DataTypes.JSONB, allowNull: false },
       secret: text(),
       listed: { type: DataTypes.BOOLEAN, allowNull: false },
+      lostLabels: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       closedAt: { type: DataTypes.DATE, allowNull: true },
       version: version(),
     },

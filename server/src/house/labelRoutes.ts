@@ -50,6 +50,10 @@ export const labelRoutes = (sequelize: Sequelize, settle: () => Promise<void>) =
           transaction,
         });
         const windows = naming(await WindowRow.findAll({ transaction }), name);
+        for (const window of windows) {
+          const lost = new Set([...window.lostLabels, `label:${plainText(name)}`]);
+          await window.update({ lostLabels: [...lost] }, { transaction });
+        }
         return { result: undefined, touched: windows.map((w) => ({ windowId: w.id })) };
       });
       await settle();

@@ -9,6 +9,7 @@ import type { Publisher } from '../outward/publisher';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
 import { WindowInput, filterOf } from './windowInput';
 import {
+  lostLabelsOf,
   rememberVersion,
   ruleContext,
   rulesOf,
@@ -41,7 +42,13 @@ export async function checkConfirmed(
   confirmed: readonly Demand[],
 ): Promise<void> {
   const context = await ruleContext(publishing.sequelize);
-  const row = { name: body.name, settings: settingsOf(body), secret: before?.secret ?? 'not opened yet' };
+  const settings = settingsOf(body);
+  const row = {
+    name: body.name,
+    settings,
+    secret: before?.secret ?? 'not opened yet',
+    lostLabels: lostLabelsOf(settings, context),
+  };
   const firstKey = {
     id: '',
     madeOutTo: 'First key',
@@ -73,8 +80,10 @@ export async function publishWindow(
   if (body.version === before.version) await checkConfirmed(publishing, before, body, body.confirmed ?? []);
   await changing(sequelize, userId, async (transaction) => {
     const version = body.version ?? 0;
+    const settings = settingsOf(body);
+    const lostLabels = lostLabelsOf(settings, await ruleContext(sequelize, transaction));
     const [changed] = await WindowRow.update(
-      { name: body.name, settings: settingsOf(body), listed: body.listed, version: version + 1 },
+      { name: body.name, settings, lostLabels, listed: body.listed, version: version + 1 },
       { where: { id, version }, transaction },
     );
     if (!changed) throw new Problem('version-conflict', { current: before, yours: body });

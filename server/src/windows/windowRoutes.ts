@@ -11,8 +11,10 @@ import { DraftInput, ScheduleInput, WindowInput, KeyInput } from './windowInput'
 import {
   draftAnswer,
   keyOf,
+  lostLabelsOf,
   namesOf,
   rememberVersion,
+  ruleContext,
   settingsOf,
   sourceRowsOf,
   viewIdOf,
@@ -112,11 +114,13 @@ export const windowRoutes = (publishing: Publishing) => {
         await checkInput(body);
         await checkConfirmed(publishing, null, body, body.confirmed ?? []);
         const id = await changing(sequelize, user.id, async (transaction) => {
+          const settings = settingsOf(body);
           const row = await WindowRow.create(
             {
               slug: await freeSlug(body.name, transaction),
               name: body.name,
-              settings: settingsOf(body),
+              settings,
+              lostLabels: lostLabelsOf(settings, await ruleContext(sequelize, transaction)),
               secret: randomBytes(32).toString('base64url'),
               listed: body.listed,
               closedAt: null,

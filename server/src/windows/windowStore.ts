@@ -91,9 +91,16 @@ export async function ruleContext(sequelize: Sequelize, transaction?: Transactio
   };
 }
 
+/** Returns the labels in a filter that are not known, as goneFrom writes them. */
+export function lostLabelsOf({ filter }: Pick<WindowSettings, 'filter'>, { known }: RuleContext): string[] {
+  return goneFrom(filter, known).filter(isLabel);
+}
+
+const isLabel = (name: string) => name.startsWith('label:');
+
 /** Returns the rules of a window for the core. */
 export function rulesOf(
-  row: Pick<WindowRow, 'name' | 'settings' | 'secret'>,
+  row: Pick<WindowRow, 'name' | 'settings' | 'secret' | 'lostLabels'>,
   sources: readonly Pick<WindowSourceRow, 'calendarId' | 'glass' | 'fields' | 'toldAs' | 'position'>[],
   { ceilings, known }: RuleContext,
 ): WindowRules {
@@ -111,7 +118,7 @@ export function rulesOf(
       house: ceilings.house,
       calendars: Object.fromEntries(Object.entries(ceilings.calendars).filter(([id]) => own.includes(id))),
     },
-    gone: goneFrom(rest.filter, known),
+    gone: [...goneFrom(rest.filter, known).filter((name) => !isLabel(name)), ...row.lostLabels].sort(),
   };
 }
 

@@ -7,12 +7,17 @@ import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInpu
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
 let publisher: TestClient;
+let databaseUrl: string;
+/** All that were started; each ends with the tests, as they share the models. */
+const servers: (typeof server)[] = [];
 let serial = 0;
 
 const DAY = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10);
 
 beforeAll(async () => {
-  server = await testServer(await freshDatabase());
+  databaseUrl = await freshDatabase();
+  server = await testServer(databaseUrl);
+  servers.push(server);
   client = new TestClient(server.base);
   await client.signIn();
   const account = { name: 'Ole', email: 'ole@ostrel.example', role: 'publisher' as const };
@@ -20,7 +25,9 @@ beforeAll(async () => {
   publisher = new TestClient(server.base);
   await publisher.signIn(PASSWORD, account.email);
 });
-afterAll(() => server.close());
+afterAll(async () => {
+  for (const one of servers) await one.close();
+});
 
 async function calendar(): Promise<any> {
   const { status, body } = await client.call('POST', '/calendars', {
@@ -131,6 +138,20 @@ describe('rules of a window', () => {
     expect((await client.call('DELETE', '/labels/brief')).status).toBe(204);
     expect(await feed(window)).not.toContain('Other');
     expect((await client.call('GET', `/windows/${window.id}`)).body.gone).toEqual(['label:brief']);
+
+    // An entry that nobody outside may see, with that label, mends nothing: not here, not in a process that starts anew.
+    const before = await feed(window);
+    await write(id, { labels: ['Brief'], hold: 'keep-in' });
+    await put(await open(id, 'tinted'), {});
+    const second = await testServer(databaseUrl);
+    servers.push(second);
+    const there = await fetch(`${second.base}/feed/${window.keys[0].token}.ics`);
+    expect(await there.text()).toBe(before);
+    expect(await feed(window)).toBe(before);
+    // It is mended by whoever publishes the window anew.
+    const filter = { not: { field: 'label', value: 'brief' } };
+    expect((await put(window, { filter })).body.gone).toEqual([]);
+    expect(await feed(window)).toContain('Other');
   });
 });
 

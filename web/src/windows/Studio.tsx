@@ -18,7 +18,7 @@ import { Button, OutsideButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Addresses } from './Addresses';
-import { ceilingsOf, lackOf, type DraftSetting } from './draft';
+import { ceilingsOf, lackOf, regained, type DraftSetting } from './draft';
 import { GlassPanel } from './GlassPanel';
 import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
@@ -106,7 +106,6 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
   const [told, setTold] = useState<PreviewAnswer | null>(null);
   const problem = problemOf(shutting.error);
   const lack = lackOf(draft);
-  const changed = differs(draft, window);
   const closed = !!window?.closedAt;
   const setting = useMemo(
     (): DraftSetting => ({
@@ -121,6 +120,10 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
     [window, ceilings, calendars, draft.sources, labels, house],
   );
   const gone = useMemo(() => goneFrom(draft.filter, setting.known), [draft.filter, setting.known]);
+
+  // What a filter had lost stays lost outside until somebody shows the window anew.
+  const found = window ? regained(window, setting.known) : [];
+  const changed = differs(draft, window) || found.length > 0;
 
   const published = (live: OutwardWindow) => {
     setRehearsing(false);
@@ -201,6 +204,12 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
             <OutsideButton onPress={() => void setShut(true)}>Close it for everybody</OutsideButton>
             <Button onPress={() => setAsking(false)}>Leave it open</Button>
           </Row>
+        </Notice>
+      )}
+      {found.length > 0 && (
+        <Notice>
+          What the filter had lost is there again: {found.join(', ')}. Outside, less is shown until you show
+          the window anew.
         </Notice>
       )}
       {lack && changed && <Faded>{lack}</Faded>}

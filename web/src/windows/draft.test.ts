@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { OutwardWindow } from '../api/types';
-import { blankDraft, draftOf, lackOf, rulesOfDraft } from './draft';
+import { blankDraft, draftOf, lackOf, regained, rulesOfDraft } from './draft';
 import { embedCode } from './embedCode';
 
 const SETTING = {
@@ -53,6 +53,19 @@ describe('a draft', () => {
     expect([joinLink, people, contact]).toEqual([false, false, false]);
     expect(blankDraft([]).listed).toBe(false);
   });
+});
+
+it('a label that is known again is named as long as the window shows less without it', () => {
+  const filter = {
+    any: [
+      { field: 'label', value: 'Market' },
+      { field: 'calendar', value: 'c' },
+    ],
+  } as const;
+  const lost = { filter, gone: ['label:market'] };
+  expect(regained(lost, SETTING.known)).toEqual([]);
+  expect(regained(lost, { ...SETTING.known, labels: ['Market'] })).toEqual(['market']);
+  expect(regained({ filter, gone: [] }, { ...SETTING.known, labels: ['Market'] })).toEqual([]);
 });
 
 it('the embed code is safe whatever the window is called', () => {

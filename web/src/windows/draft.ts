@@ -111,3 +111,12 @@ export function lackOf(draft: WindowInput): string | null {
   if (!draft.busyWord.trim()) return 'Give the word that stands for entries behind frosted glass.';
   return null;
 }
+
+/** Returns the labels that a window's filter has lost outside and that the house knows again. */
+export function regained(
+  { filter, gone }: Pick<OutwardWindow, 'filter' | 'gone'>,
+  known: KnownNames,
+): string[] {
+  const still = goneFrom(filter, known);
+  return gone.filter((name) => !still.includes(name)).map((name) => name.replace(/^label:/, ''));
+}

@@ -1,7 +1,11 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { outwardView, type Glass } from '../../glass';
+import { occurrencesOfView, outwardView, type Glass } from '../../glass';
 import { nextRevision } from '../../reach';
+import { RANGE as GENERATED, entryArbitrary, rulesArbitrary } from '../../testing/arbitraries';
 import { HOST, STREET, date, entry, rulesOf, zoned } from '../../testing/samples';
+import { wallOf } from '../../entries';
+import { DAY, dayToText, wallAt } from '../../zones';
 import { Html, html } from './html';
 import { writePage, type PageQuery } from './page';
 import { kindText } from './words';
@@ -114,4 +118,40 @@ it('a due moment and a planned one name their zone, a day does not', () => {
   expect(kindText(slipped, zoned('2026-06-12T14:00', 'Europe/London'), HOST)).toMatch(
     /^Milestone: planned for Thu 11 Jun 2026, 14:00 \(Europe\/London\), now 1 day/,
   );
+});
+
+it('shows every time that touches the days, once where it begins, and no other', () => {
+  let shown = 0;
+  fc.assert(
+    fc.property(
+      fc.array(entryArbitrary, { minLength: 1, maxLength: 5 }),
+      rulesArbitrary,
+      fc.constantFrom(HOST, 'Pacific/Auckland', 'Pacific/Pago_Pago', 'UTC'),
+      fc.integer({ min: 0, max: 300 }),
+      (entries, rules, tz, offset) => {
+        const view = outwardView(entries, rules, GENERATED, STREET);
+        const first = Math.floor(GENERATED.from / DAY) + offset;
+        const days = { first, last: first + 29 };
+        const query = { show: 'list', from: dayToText(first), tz };
+        const text = writePage(view, nextRevision(null, view, NOW), {
+          form: 'embed',
+          query,
+          now: NOW,
+          addresses: ADDRESSES,
+          assets: '/',
+        });
+        const touching = occurrencesOfView(view).filter(({ start, end, from, to }) => {
+          const wall = (when: typeof start, at: number) =>
+            when.kind === 'zoned' ? wallAt(tz, at) : wallOf(when);
+          const day = Math.floor(wall(start, from) / DAY);
+          const last = Math.max(day, Math.ceil(wall(end, to) / DAY) - 1);
+          return day <= days.last && last >= days.first;
+        });
+        expect(text.match(/<li class=/g) ?? []).toHaveLength(touching.length);
+        shown += touching.length;
+      },
+    ),
+    { numRuns: 600, seed: 5 },
+  );
+  expect(shown).toBeGreaterThan(500);
 });
