@@ -7,7 +7,7 @@ import { DraftRow, KeyRow, VersionRow, ViewRow, WindowRow, WindowSourceRow } fro
 import { route } from '../http/route';
 import { validated } from '../http/validated';
 import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
-import { DraftInput, ScheduleInput, WindowInput, KeyInput } from './windowInput';
+import { DraftInput, KeyInput, ScheduleInput, WindowInput } from './windowInput';
 import {
   draftAnswer,
   keyOf,
