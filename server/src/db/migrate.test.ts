@@ -1,0 +1,47 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { afterEach, expect, it } from 'vitest';
+import { freshDatabase } from '../testing';
+import { connect } from './connect';
+import { migrate } from './migrate';
+import * as first from './migrations/001-first';
+import * as calendars from './migrations/002-calendars';
+import * as windows from './migrations/003-windows';
+import * as keysAndLabels from './migrations/004-keys-and-labels';
+
+let sequelize: Sequelize | null = null;
+afterEach(() => sequelize?.close());
+
+it('a filter that had lost a label before goes on showing less', async () => {
+  sequelize = connect(await freshDatabase());
+  for (const { up } of [first, calendars, windows]) await up(sequelize);
+  await sequelize.query(`INSERT INTO labels (name) VALUES ('Works')`);
+  const open = (slug: string, filter: object | null) =>
+    sequelize!.query(
+      `INSERT INTO windows (id, slug, name, settings, secret, listed, version, created_at, updated_at)
+       VALUES (gen_random_uuid(), :slug, :slug, :settings, 'secret', false, 1, now(), now())`,
+      { replacements: { slug, settings: JSON.stringify({ filter }) } },
+    );
+  await open('all', null);
+  await open('known', { field: 'label', value: 'works' });
+  await open('lost', {
+    any: [{ not: { field: 'label', value: 'Tour' } }, { field: 'calendar', value: 'x' }],
+  });
+  await keysAndLabels.up(sequelize);
+  const rows = await sequelize.query('SELECT slug, lost_labels FROM windows ORDER BY slug', {
+    type: QueryTypes.SELECT,
+  });
+  expect(rows).toEqual([
+    { slug: 'all', lost_labels: [] },
+    { slug: 'known', lost_labels: [] },
+    { slug: 'lost', lost_labels: ['label:tour'] },
+  ]);
+});
+
+it('several processes may bring the same tables up to date', async () => {
+  const url = await freshDatabase();
+  const many = Array.from({ length: 3 }, () => connect(url));
+  await Promise.all(many.map(migrate));
+  const done = await many[0]!.query('SELECT name FROM migrations ORDER BY name', { type: QueryTypes.SELECT });
+  expect(done).toEqual([first, calendars, windows, keysAndLabels].map(({ name }) => ({ name })));
+  await Promise.all(many.map((one) => one.close()));
+});
