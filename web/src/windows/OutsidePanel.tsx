@@ -1,4 +1,5 @@
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
+import { AUDIENCES } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { WindowInput } from '../api/types';
@@ -72,15 +73,19 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
   const [show, setShow] = useState<Showing>('month');
   const [zone, setZone] = useState('');
   const [width, setWidth] = useState<'desk' | 'phone'>('desk');
-  const [keyId, setKeyId] = useState('');
+  /** A key, or an audience that has none. */
+  const [readerId, setReaderId] = useState('');
   const now = useNow();
-  const key = window?.keys.find((k) => k.id === keyId) ?? window?.keys[0];
+  const keys = window?.keys ?? [];
+  const audience = AUDIENCES.find((a) => a === readerId) ?? (window ? null : (draft.audience ?? 'street'));
+  const key = audience ? undefined : (keys.find((k) => k.id === readerId) ?? keys[0]);
+  const cap = key?.cap ?? null;
   const question = useMemo((): PreviewQuestion | null => {
     if (!draft.sources.length) return null;
     return {
       kind: 'preview',
       rules: rulesOfDraft(draft, setting),
-      reader: { audience: key?.audience ?? draft.audience ?? 'street', cap: key?.cap ?? null },
+      reader: { audience: key?.audience ?? audience ?? 'street', cap },
       keyId: key?.id ?? null,
       form,
       show,
@@ -88,7 +93,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       now,
       addresses: { see: key?.see ?? '(address follows)', feed: key?.feed ?? '(address follows)' },
     };
-  }, [draft, setting, key, form, show, zone, now]);
+  }, [draft, setting, key, audience, cap, form, show, zone, now]);
   const { answer, problem, busy } = useAnswer(question);
   useEffect(() => onTold(question ? answer : null), [answer, question, onTold]);
   const pages = form === 'page' || form === 'embed';
@@ -142,17 +147,21 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
         )}
       </Row>
       <Row style={{ alignItems: 'end' }}>
-        {window && window.keys.length > 1 && (
-          <SelectOne
-            label="As the reader with the key"
-            value={key?.id ?? ''}
-            options={window.keys.map((k) => ({
+        <SelectOne
+          label="As the reader"
+          value={key?.id ?? audience ?? 'street'}
+          options={[
+            ...keys.map((k) => ({
               value: k.id,
               text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''})`,
-            }))}
-            onChange={setKeyId}
-          />
-        )}
+            })),
+            ...AUDIENCES.filter((a) => !keys.some((k) => k.audience === a)).map((a) => ({
+              value: a,
+              text: `${AUDIENCE_WORDS[a].word}: ${AUDIENCE_WORDS[a].plain}${window ? ', who have no key yet' : ''}`,
+            })),
+          ]}
+          onChange={setReaderId}
+        />
         {pages && (
           <SelectOne
             label="Reader’s clock"
