@@ -7,7 +7,7 @@ import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../outward/que
 import { useAnswer } from '../outward/useAnswer';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { AUDIENCE_WORDS } from '../ui/GlassMark';
-import { Faded, Row, Stack } from '../ui/layout';
+import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
 import { rulesOfDraft, type DraftSetting } from './draft';
@@ -146,7 +146,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
           </Row>
         )}
       </Row>
-      <Row style={{ alignItems: 'end' }}>
+      <Pair>
         <SelectOne
           label="As the reader"
           value={key?.id ?? audience ?? 'street'}
@@ -173,7 +173,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
             onChange={setZone}
           />
         )}
-      </Row>
+      </Pair>
       {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}
       {question && problem && <Notice>{problem}</Notice>}
       {question && answer?.kind === 'page' && (

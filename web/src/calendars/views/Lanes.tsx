@@ -5,10 +5,10 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Calendar, OutwardWindow } from '../../api/types';
 import { Plate } from '../../ui/Plate';
-import { packRows, type DeskItem } from '../deskDays';
 import { Block, Ghost } from './Block';
 import { Marks, slipMark } from './marks';
 import { isPut } from './keys';
+import { lanesOf, type DrawnInLane } from './laneLayout';
 import { usePointerEdit } from './usePointerEdit';
 import { useViewport } from './useViewport';
 import type { Place, ViewProps } from './viewTypes';
@@ -188,26 +188,6 @@ const Cursor = styled.div`
 const leastWidth = (days: number) => (days > 60 ? 22 : days > 20 ? 46 : days > 10 ? 84 : 118);
 /** Least height of a lane, by the width of its name: a narrow name takes more lines. */
 const leastLane = (headWidth: number) => (headWidth < 130 ? 112 : 76);
-/** Days narrower than this have labels that are wider than their entry. */
-const WIDE = 112;
-const LETTER = 6.4;
-const MOST_LABEL = 240;
-const MOST_SLIPPED = 340;
-
-interface Drawn {
-  readonly item: DeskItem;
-  readonly left: number;
-  readonly width: number;
-  readonly top: number;
-}
-
-interface LaneLayout {
-  readonly calendar: Calendar;
-  readonly drawn: readonly Drawn[];
-  readonly top: number;
-  readonly height: number;
-}
-
 interface LanesProps extends ViewProps {
   windows: readonly OutwardWindow[];
   onCalendar: (calendar: Calendar) => void;
@@ -227,7 +207,7 @@ export function Lanes(props: LanesProps) {
   const dayWidth = Math.max(leastWidth(count), Math.floor((viewport.width - headWidth - 2) / count));
   const rowHeight = count <= 7 ? 38 : 23;
   const lanes = useMemo(
-    () => lanesOf(calendars, items, range.from, count, dayWidth, rowHeight, leastLane(headWidth)),
+    () => lanesOf(calendars, items, range.from, count, { dayWidth, rowHeight, least: leastLane(headWidth) }),
     [calendars, items, range.from, count, dayWidth, rowHeight, headWidth],
   );
   const days = Array.from({ length: count }, (_, i) => range.from + i);
@@ -427,7 +407,7 @@ function Outward({ calendar, windows }: { calendar: Calendar; windows: readonly 
 }
 
 interface LaneItemProps {
-  drawn: Drawn;
+  drawn: DrawnInLane;
   calendar: Calendar;
   from: Day;
   dayWidth: number;
@@ -536,48 +516,4 @@ function reveal(
   if (top - HEADS < box.scrollTop) box.scrollTop = top - HEADS - 10;
   else if (top + height > box.scrollTop + box.clientHeight)
     box.scrollTop = top + height - box.clientHeight + 10;
-}
-
-function lanesOf(
-  calendars: readonly Calendar[],
-  items: ViewProps['items'],
-  from: Day,
-  count: number,
-  dayWidth: number,
-  rowHeight: number,
-  least: number,
-): LaneLayout[] {
-  const out: LaneLayout[] = [];
-  let top = 0;
-  for (const calendar of calendars) {
-    const own = items.get(calendar.id) ?? [];
-    const spans = own.map((item) => {
-      const first = Math.max(0, item.firstDay - from);
-      const last = Math.min(count, item.lastDay - from + 1);
-      const left = first * dayWidth + 2;
-      // Where days are narrow a label is wider than its entry, as on a chart.
-      const label = labelWidth(item, calendar.zone, rowHeight);
-      const width = Math.max((last - first) * dayWidth - 4, dayWidth < WIDE ? label : 0, 14);
-      const planned = item.plannedDay === null ? first : Math.max(0, item.plannedDay - from);
-      return { left, width, from: Math.min(left, planned * dayWidth), to: left + width + 2 };
-    });
-    const order = spans.map((_, i) => i).sort((a, b) => spans[a]!.from - spans[b]!.from || a - b);
-    const { rows, count: needed } = packRows(order.map((i) => spans[i]!));
-    const height = Math.max(least, needed * rowHeight + 8);
-    const drawn = order.map((i, n) => ({
-      item: own[i]!,
-      left: spans[i]!.left,
-      width: spans[i]!.width,
-      top: rows[n]! * rowHeight + 4,
-    }));
-    out.push({ calendar, drawn, top, height });
-    top += height;
-  }
-  return out;
-}
-
-function labelWidth(item: DeskItem, zone: string, rowHeight: number): number {
-  const letters = (item.one.content.title || 'Untitled').length + slipMark(item, zone).length;
-  const most = item.plannedDay === null ? MOST_LABEL : MOST_SLIPPED;
-  return Math.min(most, letters * LETTER + (item.allDay || rowHeight > 30 ? 22 : 56));
 }

@@ -3,12 +3,12 @@ import { WEEKDAY_NAMES, isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zona
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Calendar } from '../../api/types';
 import { Plate } from '../../ui/Plate';
-import { packRows, type DeskItem } from '../deskDays';
+import type { DeskItem } from '../deskDays';
 import { Block } from './Block';
 import { Marks, slipMark, timeOf } from './marks';
 import { isPut } from './keys';
+import { shownOn, weekOf, type Placed } from './monthLayout';
 import { usePointerEdit } from './usePointerEdit';
 import type { Drag, Place, ViewProps } from './viewTypes';
 
@@ -286,11 +286,6 @@ export function Month(props: ViewProps & { month: number }) {
   );
 }
 
-interface Placed {
-  readonly item: DeskItem;
-  readonly calendar: Calendar;
-}
-
 function DayCard({
   day,
   monday,
@@ -328,50 +323,6 @@ function DayCard({
       </Card>
     </DialogTrigger>
   );
-}
-
-interface DrawnInWeek extends Placed {
-  readonly from: number;
-  readonly to: number;
-  readonly row: number;
-}
-
-const shownOn = (drawn: readonly DrawnInWeek[], day: Day, monday: Day) =>
-  drawn.filter((d) => d.from <= day - monday && d.to > day - monday).length;
-
-/** What stands in a week: entries that have room, and the days on which there are more. */
-function weekOf(calendars: readonly Calendar[], items: ViewProps['items'], monday: Day, room: number) {
-  const own: Placed[] = [];
-  for (const calendar of calendars) {
-    for (const item of items.get(calendar.id) ?? []) {
-      if (item.firstDay < monday + 7 && item.lastDay >= monday) own.push({ item, calendar });
-    }
-  }
-  // Long ones first, so that they stay in one line over their days.
-  own.sort(
-    (a, b) =>
-      Math.max(a.item.firstDay, monday) - Math.max(b.item.firstDay, monday) ||
-      b.item.lastDay - b.item.firstDay - (a.item.lastDay - a.item.firstDay) ||
-      a.item.start - b.item.start,
-  );
-  const spans = own.map(({ item }) => ({
-    from: Math.max(0, item.firstDay - monday),
-    to: Math.min(7, item.lastDay - monday + 1),
-  }));
-  const { rows } = packRows(spans);
-  const drawn: DrawnInWeek[] = [];
-  const hidden = new Set<Day>();
-  own.forEach((placed, i) => {
-    if (rows[i]! < room) drawn.push({ ...placed, ...spans[i]!, row: rows[i]! });
-    else for (let d = spans[i]!.from; d < spans[i]!.to; d++) hidden.add(monday + d);
-  });
-  const more = [...hidden].map((day): [Day, Placed[]] => [
-    day,
-    own
-      .filter(({ item }) => item.firstDay <= day && item.lastDay >= day)
-      .sort((a, b) => Number(b.item.allDay) - Number(a.item.allDay) || a.item.start - b.item.start),
-  ]);
-  return { drawn, more };
 }
 
 function spanOf(gesture: Drag): [Day, Day] {

@@ -12,14 +12,14 @@ import {
 } from '@zonal/core/zones';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
-import type { Calendar } from '../../api/types';
-import { packRows, type DeskItem } from '../deskDays';
+import type { DeskItem } from '../deskDays';
 import { Block, Ghost } from './Block';
 import { Marks, slipMark } from './marks';
 import { isPut } from './keys';
 import { usePointerEdit } from './usePointerEdit';
 import { useViewport } from './useViewport';
 import type { Drag, Place, ViewProps } from './viewTypes';
+import { ROW, rowsOf } from './weekLayout';
 
 const Frame = styled.div`
   --head: 8.5rem;
@@ -130,19 +130,6 @@ const Shown = styled.div`
   background: var(--warn);
   pointer-events: none;
 `;
-
-const LETTER = 6.3;
-const ROW = 24;
-const SNAP = 15;
-const LEAST_DAY = 58;
-
-interface Drawn {
-  readonly item: DeskItem;
-  readonly calendar: Calendar;
-  readonly left: number;
-  readonly width: number;
-  readonly top: number;
-}
 
 interface WeekProps extends ViewProps {
   /** The zone of the ruler. */
@@ -315,6 +302,7 @@ export function Week(props: WeekProps) {
   );
 }
 
+const SNAP = 15;
 const HOURS = Array.from({ length: 24 }, (_, h) => h);
 const place = (zone: ZoneName) => zoneText(zone).split('/').at(-1);
 
@@ -395,52 +383,4 @@ function ghostOf(gesture: Drag, day: Day, hour: number) {
       {gesture.kind === 'move' && gesture.copy ? ', a copy' : ''}
     </Ghost>
   );
-}
-
-/** Rows of days with what stands in them: whole days first, then by the hour. */
-function rowsOf(
-  calendars: readonly Calendar[],
-  items: ViewProps['items'],
-  range: ViewProps['range'],
-  hour: number,
-) {
-  const byDay = new Map<Day, { item: DeskItem; calendar: Calendar }[]>();
-  for (const calendar of calendars) {
-    for (const item of items.get(calendar.id) ?? []) {
-      // What goes past midnight stands on both days.
-      const last = item.allDay ? item.lastDay : Math.max(item.firstDay, Math.ceil(item.end / DAY) - 1);
-      for (let day = Math.max(range.from, item.firstDay); day <= Math.min(range.to - 1, last); day++) {
-        const own = byDay.get(day);
-        if (own) own.push({ item, calendar });
-        else byDay.set(day, [{ item, calendar }]);
-      }
-    }
-  }
-  const rows: { day: Day; top: number; height: number; drawn: Drawn[] }[] = [];
-  let top = 0;
-  for (let day = range.from; day < range.to; day++) {
-    const all = (byDay.get(day) ?? []).map(({ item, calendar }) => {
-      const from = item.allDay ? day * DAY : Math.max(item.start, day * DAY);
-      const left = ((from - day * DAY) / HOUR) * hour;
-      const to = Math.min(item.allDay ? (day + 1) * DAY : item.end, (day + 1) * DAY);
-      const letters = (item.one.content.title || 'Untitled').length + slipMark(item, calendar.zone).length;
-      const label = Math.min(280, letters * LETTER + (item.allDay ? 98 : 88));
-      // A label that would run out of the day is moved to the left of it.
-      const width = item.allDay ? Math.max(label, 60) : Math.max(((to - from) / HOUR) * hour - 2, label);
-      return { item, calendar, left: Math.min(left, 24 * hour - width), width };
-    });
-    const allDay = all.filter((d) => d.item.allDay);
-    let x = 2;
-    for (const d of allDay) {
-      d.left = x;
-      x += d.width + 4;
-    }
-    const order = [...allDay, ...all.filter((d) => !d.item.allDay).sort((a, b) => a.left - b.left)];
-    const { rows: at, count } = packRows(order.map((d) => ({ from: d.left, to: d.left + d.width + 3 })));
-    const drawn = order.map((d, i) => ({ ...d, top: at[i]! * ROW + 3 }));
-    const height = Math.max(LEAST_DAY, count * ROW + 8);
-    rows.push({ day, top, height, drawn });
-    top += height;
-  }
-  return rows;
 }
