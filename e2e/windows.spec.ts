@@ -250,7 +250,11 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
   await expect(preview(page).getByText('Closed', { exact: true }).first()).toBeVisible();
   await expect(preview(page).getByText(/Pilot on duty/)).toHaveCount(0);
   await page.getByLabel('As the reader').selectOption('crew');
-  await expect(preview(page).getByText(/Pilot on duty/).first()).toBeVisible();
+  await expect(
+    preview(page)
+      .getByText(/Pilot on duty/)
+      .first(),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Ask for it to be raised' }).click();
   await page.getByLabel('Why it should be raised').fill('The town wants to see watches');
   await page.getByRole('button', { name: 'Ask for Tinted' }).click();

@@ -229,7 +229,7 @@ function address(options: PageOptions, to: { show: Showing; from: Day; zone: Zon
 
 function follow({ addresses }: PageOptions): Html {
   const webcal = addresses.feed.replace(/^https?:/, 'webcal:');
-  return html`<section class="take">
+  return html`<section class="take" aria-label="Follow, or take a copy">
 <div id="follow"><h2>Follow</h2>
 <p>Your calendar program looks here again by itself, and shows changes as they are made.</p>
 <p><a class="button" href="${webcal}">Follow in a calendar program</a></p>

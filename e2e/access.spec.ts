@@ -1,0 +1,79 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { demoWindow, signIn } from './demo';
+
+/** Goes to every section and sheet of the application, one after the other, and looks at each. */
+async function throughAll(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  for (const view of ['Lanes', 'Week', 'Month', 'List']) {
+    await page.getByText(view, { exact: true }).click();
+    await expect(page.getByText('Fetching entries')).toHaveCount(0);
+    await look(view);
+  }
+  const link = (name: RegExp) => page.getByRole('link', { name });
+  await link(/^Windows/).click();
+  await expect(page.getByRole('link', { name: 'Works ahead' })).toBeVisible();
+  await look('Windows');
+  await page.getByRole('link', { name: 'Works ahead' }).click();
+  await expect(page.getByText(/^\d+ times in all$/)).toBeVisible();
+  await look('Studio');
+  await page.getByRole('link', { name: 'Ledger' }).click();
+  await expect(page.getByTitle('As outsiders saw it')).toBeVisible();
+  await look('Ledger');
+  await link(/^Sightlines/).click();
+  await expect(page.getByRole('button', { name: /^Dredging and works for Partners/ })).toBeVisible();
+  await look('Sightlines');
+  await link(/^House/).click();
+  await expect(page.getByRole('heading', { name: 'Ceilings' })).toBeVisible();
+  await expect(page.getByLabel('Ceiling of the house for Street')).toBeVisible();
+  await look('House');
+  for (const show of ['list', 'week', 'month']) {
+    await page.goto(`${(await demoWindow('on-the-quay')).see}?show=${show}`);
+    await look(`page as ${show}`);
+  }
+}
+
+/** Fails with what an accessibility checker finds; a preview is a page of its own and is looked at as such. */
+async function expectAccessible(page: Page, what: string, rules: readonly string[]): Promise<void> {
+  const builder = new AxeBuilder({ page }).exclude('iframe');
+  const { violations, passes } = await (rules.length ? builder.withRules([...rules]) : builder).analyze();
+  expect(passes.length).toBeGreaterThanOrEqual(rules.length || 10);
+  const found = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`);
+  expect(found, what).toEqual([]);
+}
+
+/** All rules; another theme can only change contrast. */
+const RULES = { light: [], dark: ['color-contrast'] } as const;
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`every screen is accessible in the ${colorScheme} theme`, async ({ browser }) => {
+    test.setTimeout(150_000);
+    const context = await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await signIn(page);
+    for (const sheet of ['Write an entry', 'Bring in a file', 'Take out', 'New calendar']) {
+      await page.getByRole('button', { name: sheet }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await expectAccessible(page, sheet, RULES[colorScheme]);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toBeHidden();
+    }
+    await throughAll(page, (what) => expectAccessible(page, what, RULES[colorScheme]));
+    await context.close();
+  });
+}
+
+test('no screen is wider than a phone, in the embed not even than 240 pixels', async ({ browser }) => {
+  const page = await browser.newPage({ viewport: { width: 390, height: 800 } });
+  const expectFits = async (what: string) => {
+    const wide = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(await wide(), what).toBeLessThanOrEqual(0);
+  };
+  await signIn(page);
+  await throughAll(page, expectFits);
+  await page.setViewportSize({ width: 240, height: 600 });
+  for (const show of ['list', 'week', 'month']) {
+    await page.goto(`${(await demoWindow('works-ahead')).embed}?show=${show}`);
+    await expectFits(`embed as ${show}`);
+  }
+  await page.close();
+});
