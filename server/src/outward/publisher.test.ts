@@ -1,5 +1,4 @@
 import { DAY, instantOf } from '@zonal/core/zones';
-import { INCLUDE_ALL, USUAL_SWITCHES, PLAIN_TITLE } from '@zonal/core/glass';
 import { EMPTY_CONTENT, type Content } from '@zonal/core/entries';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -9,7 +8,9 @@ import { connect } from '../db/connect';
 import { migrate } from '../db/migrate';
 import { CalendarRow, EntryRow, KeyRow, LedgerRow, WindowRow, WindowSourceRow } from '../db/models';
 import { columnsOf } from '../entries/entryStore';
-import { freshDatabase } from '../testing';
+import { freshDatabase, windowInput } from '../testing';
+import type { WindowInput } from '../windows/windowInput';
+import { settingsOf } from '../windows/windowStore';
 import { Publisher } from './publisher';
 
 const ZONE = 'America/Halifax';
@@ -58,25 +59,11 @@ async function scene() {
     listed: false,
     closedAt: null,
     secret: randomBytes(16).toString('hex'),
-    settings: {
-      description: '',
-      colour: 'steelblue',
-      language: '',
-      topic: '',
-      contact: '',
-      translations: [],
-      busyWord: 'Busy',
-      dueAs: 'all-day',
-      titlePattern: PLAIN_TITLE,
-      hostZone: ZONE,
-      horizon: { kind: 'rolling', pastDays: 0, nextDays: 1 },
-      filter: null,
-      include: INCLUDE_ALL,
-      labelHolds: [],
-      rounding: 0,
-      tellTentative: false,
-      switches: USUAL_SWITCHES,
-    },
+    settings: settingsOf(
+      windowInput(calendarId, 'tinted', {
+        horizon: { kind: 'rolling', pastDays: 0, nextDays: 1 },
+      }) as unknown as WindowInput,
+    ),
   });
   const source = { windowId: window.id, calendarId, glass: 'tinted' as const, toldAs: '', position: 0 };
   await WindowSourceRow.create(source);
