@@ -413,6 +413,10 @@ test('a filter that lost a label shows less and says so, and a window that shows
   await said(page, 'on no entry, in the filter of Rings');
   await page.getByRole('button', { name: 'Forget the label shorthand' }).click();
   await expect(page.getByRole('button', { name: 'Forget the label shorthand' })).toHaveCount(0);
+  await page.getByRole('link', { name: /^Windows/ }).click();
+  await expect(page.getByRole('row', { name: /^Rings/ })).toContainText(
+    'Shows less: its filter names label “shorthand”, which is gone',
+  );
   await studio(page, 'Rings');
   await said(page, 'The filter names what is gone: label “shorthand”');
   await said(page, 'Nothing at all is shown');

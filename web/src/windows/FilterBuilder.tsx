@@ -15,6 +15,7 @@ import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Tick } from '../ui/Tick';
+import { goneWords } from './windowNotes';
 
 const Group = styled.div`
   border-left: 3px double var(--line);
@@ -94,12 +95,6 @@ export function FilterBuilder({ filter, gone, onChange, ...names }: FilterBuilde
       <GroupEditor group={group} names={names} depth={0} onChange={set} />
     </Stack>
   );
-}
-
-function goneWords(name: string, nameOf: (id: string) => string): string {
-  const [kind, ...rest] = name.split(':');
-  const value = rest.join(':');
-  return kind === 'calendar' ? nameOf(value) : `${kind} “${value}”`;
 }
 
 interface GroupProps {

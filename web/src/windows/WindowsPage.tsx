@@ -1,4 +1,4 @@
-import { PanelsTopLeft } from 'lucide-react';
+import { PanelsTopLeft, TriangleAlert } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
@@ -7,6 +7,8 @@ import { AUDIENCE_WORDS, GLASS_WORDS, GlassMark, Rings } from '../ui/GlassMark';
 import { Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
+import { useNow } from '../ui/useNow';
+import { windowNotes } from './windowNotes';
 
 const Table = styled.table`
   width: 100%;
@@ -57,10 +59,24 @@ const Open = styled.span`
   color: var(--outside);
 `;
 
+const Note = styled.span`
+  display: block;
+  max-width: 22rem;
+  font-size: 0.85rem;
+  overflow-wrap: anywhere;
+  svg {
+    width: 0.85rem;
+    height: 0.85rem;
+    vertical-align: -0.12em;
+    color: var(--warn);
+  }
+`;
+
 export function WindowsPage() {
   const { data: windows, error, isLoading } = useWindowsQuery();
   const { data: calendars } = useCalendarsQuery();
   const navigate = useNavigate();
+  const now = useNow();
   if (isLoading) return <Loading what="Fetching windows" />;
   if (error || !windows) return <Notice>{problemOf(error)?.message}</Notice>;
   const openNew = (
@@ -134,6 +150,11 @@ export function WindowsPage() {
                       </small>
                     </Open>
                   )}
+                  {windowNotes(w, calendars ?? [], now).map((note) => (
+                    <Note key={note}>
+                      <TriangleAlert aria-hidden="true" /> {note}
+                    </Note>
+                  ))}
                 </td>
               </tr>
             ))}

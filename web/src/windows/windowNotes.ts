@@ -1,0 +1,42 @@
+import type { Calendar, OutwardWindow } from '../api/types';
+
+const DAY = 86_400_000;
+const SOON = 30 * DAY;
+
+/** Returns names that a filter has lost as they are read: `label “works”`, or the name of a calendar that is gone. */
+export function goneWords(name: string, nameOf: (calendarId: string) => string): string {
+  const [kind, ...rest] = name.split(':');
+  const value = rest.join(':');
+  return kind === 'calendar' ? nameOf(value) : `${kind} “${value}”`;
+}
+
+/** Returns what an organiser should know of an open window before opening it, most pressing first. */
+export function windowNotes(window: OutwardWindow, calendars: readonly Calendar[], now: number): string[] {
+  const { draft, gone, keys, sources, closedAt } = window;
+  const calendarOf = (id: string) => calendars.find((c) => c.id === id);
+  const locked = sources.flatMap(({ calendarId }) => {
+    const calendar = calendarOf(calendarId);
+    return calendar?.lockedAt ? [calendar.name] : [];
+  });
+  const ends = keys.flatMap((k) => (k.expiresAt ? [Date.parse(k.expiresAt)] : []));
+  const ended = ends.filter((at) => at <= now).length;
+  const ending = ends.filter((at) => at > now && at - now < SOON).length;
+  const count = (n: number, one: string, many: string) => (n === 1 ? `One key ${one}` : `${n} keys ${many}`);
+  const open = !closedAt && [
+    gone.length > 0 &&
+      `Shows less: its filter names ${gone
+        .map((g) => goneWords(g, (id) => calendarOf(id)?.name ?? 'a calendar that is gone'))
+        .join(', ')}, which is gone`,
+    locked.length > 0 && `Locked down: ${locked.join(', ')}`,
+    ended > 0 && count(ended, 'has ended', 'have ended'),
+    ending > 0 && count(ending, 'ends within 30 days', 'end within 30 days'),
+  ];
+  const kept =
+    draft &&
+    (draft.stopped
+      ? `The draft was not shown when its time came: ${draft.stopped}`
+      : draft.publishAt
+        ? `A draft is shown by itself at ${new Date(draft.publishAt).toLocaleString('en-GB')}`
+        : `A draft by ${draft.by} is not outside yet`);
+  return [...(open || []), kept].filter((note) => typeof note === 'string');
+}
