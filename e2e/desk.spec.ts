@@ -102,6 +102,24 @@ test('lanes, week, month and list show the same days, search and choice', async 
   );
 });
 
+test('a row of the list that is half in sight opens at the first click', async ({ page }) => {
+  await signIn(page);
+  await page.getByText('List', { exact: true }).click();
+  await page.getByLabel('Span').selectOption('13');
+  const table = page.getByRole('table', { name: 'Entries in order of time' });
+  await expect(table.getByRole('row').nth(10)).toBeVisible();
+  const frame = (await table.boundingBox())!;
+  const titles = table.getByRole('button');
+  const left = (await titles.first().boundingBox())!.x + 8;
+  // Scrolled so that the last row in sight is cut in half.
+  await table.evaluate((el) => (el.scrollTop = 33 * 4 + 33 - ((el.clientHeight - 30) % 33) + 16));
+  await page.mouse.move(left, frame.y + frame.height - 6);
+  await page.mouse.down();
+  await page.waitForTimeout(80);
+  await page.mouse.up();
+  await expect(page.getByRole('dialog')).toBeVisible();
+});
+
 test('calendars stand side by side, with a second zone and ready-made layers', async ({ page }) => {
   await signIn(page);
   await page.getByRole('button', { name: 'Clocks and layers' }).click();

@@ -74,6 +74,8 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await expect(page.getByText(`Copied the ${what}`)).toBeVisible();
     return page.evaluate(() => navigator.clipboard.readText());
   };
+  // Until the preview is there, what stands below it still moves.
+  await expect(page.getByText(/^\d+ times? in all$/)).toBeVisible();
   const see = await copied('page address');
   const feed = await copied('feed address');
   const embed = await copied('embed code');

@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { Empty } from '../../ui/Notice';
 import { Plate } from '../../ui/Plate';
 import type { DeskItem } from '../deskDays';
+import { keyOfItem } from './keys';
 import { Marks, timeOf } from './marks';
 import type { ViewProps } from './viewTypes';
 
@@ -91,11 +92,14 @@ export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) 
     count: all.length,
     getScrollElement: () => frame.current,
     estimateSize: () => HEIGHT,
+    // The head stands above the rows, and over them once they are scrolled.
+    scrollPaddingEnd: HEIGHT,
     overscan: 12,
   });
   const at = all.findIndex((i) => i.key === chosen);
   useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+    // A row that is being pressed must not move away: its click would be lost.
+    if (at >= 0 && keyOfItem(document.activeElement) !== chosen) virtual.scrollToIndex(at, { align: 'auto' });
     // Only when another one is chosen.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen]);

@@ -5,8 +5,8 @@ export function isPut(event: KeyboardEvent): boolean {
   return event.key === 'Enter' || ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'v');
 }
 
-/** Returns the key of the item that a key was pressed on, or null. */
-export function keyOfItem(target: EventTarget): string | null {
+/** Returns the key of the item that an element stands for or in, or null. */
+export function keyOfItem(target: EventTarget | null): string | null {
   return target instanceof Element
     ? (target.closest<HTMLElement>('[data-key]')?.dataset['key'] ?? null)
     : null;
