@@ -312,17 +312,7 @@ export function Lanes(props: LanesProps) {
               </Called>
             </Head>
             <Ground style={{ width: count * dayWidth }} onPointerDown={hold({ kind: 'draw' })}>
-              {days.map(
-                (day, i) =>
-                  (weekdayOf(day) > 4 || count <= 31 || weekdayOf(day) === 0) && (
-                    <Stripe
-                      key={day}
-                      $weekend={weekdayOf(day) > 4}
-                      $monday={weekdayOf(day) === 0 && count > 7}
-                      style={{ left: i * dayWidth, width: dayWidth }}
-                    />
-                  ),
-              )}
+              <Stripes from={range.from} count={count} dayWidth={dayWidth} />
               {cursor?.lane === n && (
                 <Cursor style={{ left: (cursor.day - range.from) * dayWidth, width: dayWidth }} />
               )}
@@ -362,7 +352,29 @@ export function Lanes(props: LanesProps) {
   );
 }
 
-function LaneDayHead({
+interface StripesProps {
+  from: Day;
+  count: number;
+  dayWidth: number;
+}
+
+/** The ground that entries stand on: the same for all lanes, and drawn anew only when the days are others. */
+const Stripes = memo(function Stripes({ from, count, dayWidth }: StripesProps) {
+  const days = Array.from({ length: count }, (_, i) => from + i);
+  return days.map(
+    (day, i) =>
+      (weekdayOf(day) > 4 || count <= 31 || weekdayOf(day) === 0) && (
+        <Stripe
+          key={day}
+          $weekend={weekdayOf(day) > 4}
+          $monday={weekdayOf(day) === 0 && count > 7}
+          style={{ left: i * dayWidth, width: dayWidth }}
+        />
+      ),
+  );
+});
+
+const LaneDayHead = memo(function LaneDayHead({
   day,
   first,
   width,
@@ -389,7 +401,7 @@ function LaneDayHead({
       {notes && <small>{notes.map((n) => (width < 40 ? n.short.slice(0, 2) : n.short)).join(' ')}</small>}
     </DayHead>
   );
-}
+});
 
 /** As much of a day's name as there is room for. */
 function headText(width: number, weekday: string, date: number, month: string): string {
