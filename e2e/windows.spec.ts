@@ -449,3 +449,17 @@ test('a key ends with a day: it is marked where it is soon, told when it is over
   await page.getByRole('link', { name: /^Sightlines/ }).click();
   await expect(cell).not.toHaveAccessibleName(/ends within 30 days/);
 });
+
+test('the preview ends with the last of several fast changes', async ({ page }) => {
+  await signIn(page);
+  await studio(page, 'On the quay');
+  const shown = preview(page).locator('nav [aria-current]');
+  await expect(shown).toHaveText('month');
+  for (let round = 0; round < 5; round++) {
+    for (const last of ['week', 'list', 'month', 'list'])
+      await page.getByText(last, { exact: true }).click({ noWaitAfter: true });
+    await expect(shown).toHaveText('list');
+    await page.getByText('month', { exact: true }).click();
+    await expect(shown).toHaveText('month');
+  }
+});

@@ -13,6 +13,7 @@ import {
 import type { LedgerLine, OutwardWindow, WindowVersion } from '../api/types';
 import type { PastQuestion } from '../outward/questions';
 import { View } from '../outward/RehearsalView';
+import { PageFrame } from '../outward/PageFrame';
 import { useAnswer } from '../outward/useAnswer';
 import { Button } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
@@ -49,7 +50,7 @@ const List = styled.ol`
   }
 `;
 
-const Pane = styled.iframe`
+const Pane = styled(PageFrame)`
   width: 100%;
   height: 34rem;
   border: 1px solid var(--outside);
@@ -235,7 +236,7 @@ function Past({ keyId, number, base }: { keyId: string; number: number; base: nu
         options={SHOWINGS.map((s) => ({ value: s, text: s }))}
         onChange={setShow}
       />
-      <Pane title="As outsiders saw it" sandbox="" srcDoc={answer.page} />
+      <Pane title="As outsiders saw it" html={answer.page} />
     </Stack>
   );
 }

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { WindowInput } from '../api/types';
 import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../outward/questions';
+import { PageFrame } from '../outward/PageFrame';
 import { useAnswer } from '../outward/useAnswer';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { AUDIENCE_WORDS } from '../ui/GlassMark';
@@ -12,7 +13,7 @@ import { Empty, Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
 import { rulesOfDraft, type DraftSetting } from './draft';
 
-const Pane = styled.iframe<{ $phone: boolean }>`
+const Pane = styled(PageFrame)<{ $phone: boolean }>`
   width: ${(p) => (p.$phone ? '22.5rem' : '100%')};
   max-width: 100%;
   height: min(44rem, calc(100dvh - 11rem));
@@ -177,7 +178,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}
       {question && problem && <Notice>{problem}</Notice>}
       {question && answer?.kind === 'page' && (
-        <Pane title="What readers see" sandbox="" srcDoc={answer.text} $phone={width === 'phone'} />
+        <Pane title="What readers see" html={answer.text} $phone={width === 'phone'} />
       )}
       {question && answer?.kind === 'text' && (
         <Text tabIndex={0} aria-label="The document that programs fetch">
