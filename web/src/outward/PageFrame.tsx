@@ -1,4 +1,4 @@
-import { useEffect, useRef, type IframeHTMLAttributes } from 'react';
+import { useEffect, useRef, useState, type IframeHTMLAttributes } from 'react';
 
 interface PageFrameProps extends Omit<IframeHTMLAttributes<HTMLIFrameElement>, 'src' | 'srcDoc' | 'sandbox'> {
   /** The document, as it would be served. */
@@ -12,7 +12,9 @@ interface PageFrameProps extends Omit<IframeHTMLAttributes<HTMLIFrameElement>, '
  */
 export function PageFrame({ html, ...rest }: PageFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
-  const line = useRef({ shown: '', wanted: '', loading: false });
+  // The frame comes with its first document; those that follow are put into it one after the other.
+  const [first] = useState(html);
+  const line = useRef({ shown: first, wanted: first, loading: true });
   const show = () => {
     const { shown, wanted, loading } = line.current;
     if (loading || wanted === shown || !frame.current) return;
@@ -28,6 +30,7 @@ export function PageFrame({ html, ...rest }: PageFrameProps) {
       {...rest}
       ref={frame}
       sandbox=""
+      srcDoc={first}
       onLoad={() => {
         line.current.loading = false;
         show();
