@@ -2,7 +2,7 @@ import { SHOWINGS, type Showing } from '@zonal/core/forms';
 import { AUDIENCES } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { WindowInput } from '../api/types';
+import type { WindowInput, WindowKey } from '../api/types';
 import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../outward/questions';
 import { PageFrame } from '../outward/PageFrame';
 import { useAnswer } from '../outward/useAnswer';
@@ -38,6 +38,10 @@ const Text = styled.pre`
     contain-intrinsic-size: auto 60rem;
   }
 `;
+
+function hasEnded({ expiresAt }: WindowKey, now: number): boolean {
+  return expiresAt !== null && Date.parse(expiresAt) <= now;
+}
 
 const PIECE = 8000;
 
@@ -154,7 +158,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
           options={[
             ...keys.map((k) => ({
               value: k.id,
-              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''})`,
+              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''}${hasEnded(k, now) ? ', ended: its addresses show nothing' : ''})`,
             })),
             ...AUDIENCES.filter((a) => !keys.some((k) => k.audience === a)).map((a) => ({
               value: a,
