@@ -6,3 +6,8 @@ declare class TextDecoder {
 declare class TextEncoder {
   encode(input: string): Uint8Array<ArrayBuffer>;
 }
+/** Taking addresses apart (the URL standard); it exists in browsers, workers and Node. */
+declare class URL {
+  constructor(text: string);
+  readonly href: string;
+}

@@ -96,6 +96,8 @@ export interface Entry extends Content {
   readonly overrides: readonly Override[];
   /** Absent or null for an entry that was written here. */
   readonly imported?: Imported | null;
+  /** The id of the entry that it was once a part of; absent or null for one that begins with itself. See lineageOf. */
+  readonly lineage?: string | null;
 }
 
 export const EMPTY_CONTENT: Content = {

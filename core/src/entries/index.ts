@@ -75,6 +75,7 @@ export {
   type Cut,
   type Scope,
 } from './editSeries';
+export { continuedLineages, lineageOf, type Step } from './lineage';
 export { fitKind } from './kind';
 export { slipOf, workingDaysBetween, type Slip } from './slip';
 export { FIND_IN, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { outwardView, type Glass } from '../glass';
+import { outwardView, safeUri, type Glass } from '../glass';
 import { nextRevision } from '../reach';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { busyTimes } from './freeBusy';
 import { FORMS, fileNameOf, type FormName } from './formTable';
-import { escapeText, foldLine, quoteParameter, safeUri } from './icsText';
+import { escapeText, foldLine, quoteParameter } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };

@@ -1,8 +1,8 @@
-import { mergeSpans, occurrencesOfView, type OutwardView, type Span } from '../glass';
+import { mergeSpans, occurrencesOfView, safeUri, type OutwardView, type Span } from '../glass';
 import type { Revision } from '../reach';
 import type { Instant } from '../zones';
 import { PRODUCT } from './icsCalendar';
-import { compactWall, joinLines, safeUri } from './icsText';
+import { compactWall, joinLines } from './icsText';
 
 /** Returns the time that is taken in a view: busy spans, and entries that are neither free nor cancelled. */
 export function busyTimes(view: OutwardView): Span[] {
@@ -24,7 +24,7 @@ export function writeFreeBusy(view: OutwardView, revision: Revision, source: str
     'VERSION:2.0',
     `PRODID:${PRODUCT}`,
     'BEGIN:VFREEBUSY',
-    `UID:${revision.print}`,
+    `UID:${view.ids.freeBusy}`,
     `DTSTAMP:${utc(revision.at)}`,
     `DTSTART:${utc(view.range.from)}`,
     `DTEND:${utc(view.range.to)}`,

@@ -1,8 +1,8 @@
-import type { OutwardItem, OutwardView } from '../glass';
+import { safeUri, type OutwardItem, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import type { Instant } from '../zones';
 import { eventLines, zonesOf, type EventSetting } from './icsEvent';
-import { compactWall, escapeText, joinLines, safeUri } from './icsText';
+import { compactWall, escapeText, joinLines } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 
 export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';

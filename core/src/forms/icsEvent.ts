@@ -1,16 +1,17 @@
 import { wallOf, zoneOfWhen, type Status, type When } from '../entries';
-import type {
-  DueForm,
-  OutwardContent,
-  OutwardField,
-  OutwardItem,
-  OutwardOverride,
-  OutwardSeries,
-  OutwardTime,
+import {
+  safeUri,
+  type DueForm,
+  type OutwardContent,
+  type OutwardField,
+  type OutwardItem,
+  type OutwardOverride,
+  type OutwardSeries,
+  type OutwardTime,
 } from '../glass';
 import type { Stamp } from '../reach';
 import { meetingOf, wallToText, type Instant, type ZoneName } from '../zones';
-import { compactText, compactWall, escapeText, quoteParameter, safeUri } from './icsText';
+import { compactText, compactWall, escapeText, quoteParameter } from './icsText';
 import { asWritten } from './dueForm';
 import { kindText } from './page/words';
 

@@ -21,15 +21,6 @@ export function quoteParameter(text: string): string {
   return `"${safe}"`;
 }
 
-const SCHEMES = /^(https?|mailto|tel|webcal|sip|sips|xmpp|ftp):/i;
-
-/** Returns an address that is safe as a URI value (RFC 3986), or null when its scheme is not one of those let out. */
-export function safeUri(text: string): string | null {
-  const trimmed = text.trim();
-  if (!SCHEMES.test(trimmed)) return null;
-  return trimmed.replace(/[\u0000-\u0020\u007f"<>\\^`{|}]/g, (c) => encodeURIComponent(c));
-}
-
 /** The reading that was written last: all stamps of a document are often the same. */
 let last = { wall: NaN, text: '' };
 

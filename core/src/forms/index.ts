@@ -26,7 +26,6 @@ export {
 export { tableText, writeCsv } from './csv/writeCsv';
 export { SIGHT_MARK_WORDS, reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
-export { safeUri } from './icsText';
 export {
   SHOWINGS,
   writePage,

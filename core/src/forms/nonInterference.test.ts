@@ -4,7 +4,7 @@ import { AUDIENCES, GLASSES, outwardView, type Reader, type WindowRules } from '
 import type { Entry } from '../entries';
 import { ledgerStep, nextRevision, viewAfter, type LedgerStep, type Revision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
-import { changeHidden, noise } from '../testing/hiddenChanges';
+import { changeHidden, hiddenMaster, noise } from '../testing/hiddenChanges';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
 import { writePage } from './page/page';
@@ -38,9 +38,10 @@ function everythingOutward(
   rules: WindowRules,
   reader: Reader,
   before: Past | null,
+  at = before ? NOW : NOW - 86_400_000,
 ): Past & { told: Record<string, string> } {
   const view = outwardView(entries, rules, RANGE, reader);
-  const revision = nextRevision(before?.revision ?? null, view, before ? NOW : NOW - 86_400_000);
+  const revision = nextRevision(before?.revision ?? null, view, at);
   const known = before && { revision: before.revision, wording: view.wording, hostZone: view.hostZone };
   const steps = [...(before?.steps ?? [])];
   if (revision !== before?.revision) steps.push(ledgerStep(known, revision, view));
@@ -105,6 +106,48 @@ describe('non-interference', () => {
       expect(told).toBeGreaterThan(PAIRS * 0.3);
     },
   );
+
+  it('a master that no visible date bears has no say, whatever it says and however long it is', () => {
+    let shown = 0;
+    fc.assert(
+      fc.property(hiddenMaster, rulesArbitrary, reader, ([one, other], rules, who) => {
+        const told = everythingOutward([one], rules, who, null).told;
+        expect(everythingOutward([other], rules, who, null).told).toEqual(told);
+        if (/"(single|series)"/.test(told['view']!)) shown++;
+      }),
+      { numRuns: PAIRS / 4, seed: 7 },
+    );
+    expect(shown).toBeGreaterThan(PAIRS / 16);
+  });
+
+  it('a history has a revision for each change that can be seen, however many hidden ones stand between', () => {
+    fc.assert(
+      fc.property(
+        fc.array(entryArbitrary, { minLength: 3, maxLength: 4 }),
+        rulesArbitrary,
+        reader,
+        fc.array(noise, { minLength: 6, maxLength: 6 }),
+        (entries, rules, who, noises) => {
+          let [plain, busy]: [Past | null, Past | null] = [null, null];
+          for (let n = 1; n <= entries.length; n++) {
+            const state = entries.slice(0, n);
+            plain = everythingOutward(state, rules, who, plain, NOW + n * 60_000);
+            busy = everythingOutward(state, rules, who, busy, NOW + n * 60_000);
+            for (const [i, hidden] of noises.slice(n, n + 2).entries())
+              busy = everythingOutward(
+                changeHidden(state, rules, who, hidden),
+                rules,
+                who,
+                busy,
+                NOW + n * 60_000 + i * 9000,
+              );
+          }
+          expect(busy).toEqual(plain);
+        },
+      ),
+      { numRuns: PAIRS / 10, seed: 5 },
+    );
+  });
 
   it('would notice a leak: the same check fails when a visible field differs', () => {
     const a = entry({ start: zoned('2026-06-12T10:00') });

@@ -1,5 +1,6 @@
 import type { Attachment, Content, Kind, Person, PropertyValue, Shows, Status, When } from '../entries';
 import { atLeast, type Glass } from './glass';
+import { outwardText, safeUri } from './outwardText';
 
 /** The content of an entry as a reader gets it. A field that the glass keeps back is absent. */
 export interface OutwardContent {
@@ -90,12 +91,40 @@ export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] 
   });
 }
 
+/** How a field goes out: what no form shows of it is left away here, so that it makes no difference outside. */
+const OUTWARD: { [F in OutwardField]: (value: Content[F]) => OutwardContent[F] | null } = {
+  title: outwardText,
+  place: outwardText,
+  status: (v) => v,
+  shows: (v) => v,
+  kind: (v) => (v === 'event' ? null : v),
+  planned: (v) => v,
+  description: outwardText,
+  publicLink: safeUri,
+  labels: (v) => v.map(outwardText).filter(Boolean),
+  attachments: (v) =>
+    v.flatMap(({ name, href }) => {
+      const uri = safeUri(href);
+      return uri ? [{ name: outwardText(name), href: uri }] : [];
+    }),
+  properties: (v) => v.map(({ name, value }) => ({ name: outwardText(name), value: outwardText(value) })),
+  joinLink: safeUri,
+  // Whether somebody is a group shows in no form.
+  people: (v) =>
+    v
+      .map(({ name, address }) => ({ name: outwardText(name), address: outwardText(address) }))
+      .filter(({ name, address }) => name || address),
+  contact: outwardText,
+};
+
 /** Returns the content with only the given fields, always in the same order of keys; no title or place is an empty one. */
 export function contentThrough(content: Content, fields: readonly OutwardField[]): OutwardContent {
   const out: Record<string, unknown> = { title: '', place: '' };
   for (const field of fields) {
     const value = content[field];
-    if (!isEmpty(value) && !(field === 'kind' && value === 'event')) out[field] = value;
+    if (isEmpty(value)) continue;
+    const told = (OUTWARD[field] as (v: unknown) => unknown)(value);
+    if (!isEmpty(told)) out[field] = told;
   }
   return out as unknown as OutwardContent;
 }

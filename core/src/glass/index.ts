@@ -44,6 +44,7 @@ export {
   type KnownNames,
   type PropertyTest,
 } from './filter';
+export { outwardText, safeUri } from './outwardText';
 export { filterWords } from './filterWords';
 export {
   PLAIN_TITLE,

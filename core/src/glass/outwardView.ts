@@ -1,4 +1,5 @@
-import { occurrencesOf, type Content, type Entry, type Occurrence, type Range } from '../entries';
+import { lineageOf, occurrencesOf, type Content, type Entry, type Range } from '../entries';
+import { clipped, liesWithin } from './clip';
 import { mergeSpans, roundSpans, timeOfSpan, type Span } from './busySpans';
 import {
   contentThrough,
@@ -12,7 +13,7 @@ import { filterTest } from './filter';
 import { effectiveGlass, type Glass, type Limit } from './glass';
 import { pseudonym } from './pseudonym';
 import { compareTimes, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
-import { tellSeries } from './series';
+import { tellLineage, type VisibleTime } from './series';
 import {
   labelHoldOf,
   type Reader,
@@ -23,10 +24,12 @@ import {
 } from './rules';
 import { PLAIN_TITLE, readPattern, titleFrom } from './titlePattern';
 
-/** The outward part of one entry: what is told of it, and the time that it takes behind frosted glass. */
+/** The outward part of one entry: its times that can be seen, and those that it takes behind frosted glass. */
 interface Told {
-  readonly items: readonly OutwardItem[];
+  readonly visible: readonly VisibleTime[];
   readonly spans: readonly Span[];
+  /** What it is told as where it is the whole of its lineage; made when it is first needed. */
+  items?: readonly OutwardItem[];
 }
 
 /** What was worked out for entries under one set of rules, range and reader; entries are told apart by identity. */
@@ -86,13 +89,17 @@ function outwardContent(
   source: SourceRule,
   glass: Glass,
   rules: WindowRules,
+  range: Range,
 ): (content: Content) => OutwardContent {
   const fields = fieldsOfSource(source, glass, rules);
   const plain = rules.titlePattern === PLAIN_TITLE;
   const pattern = readPattern(rules.titlePattern);
   const titled = fields.includes('title');
   return (content) => {
-    const out = contentThrough(content, fields);
+    const all = contentThrough(content, fields);
+    // A planned date outside the horizon is not told, as no other one is.
+    const { planned, ...rest } = all;
+    const out = planned && !liesWithin(planned, range, rules.hostZone) ? rest : all;
     if (plain && titled) return out;
     const title = titleFrom(pattern, out, source.as);
     return { ...out, title: title || rules.wording.busyWord };
@@ -160,17 +167,36 @@ export function outwardView(
     glasses: new Map(),
     outward: new Map(),
   };
+  const lineages = new Map<string, Told[]>();
   for (const entry of entries) {
     let told = memo.get(entry);
     if (!told) {
       told = tell(entry, setting);
       memo.set(entry, told);
     }
-    items.push(...told.items);
-    spans.push(...told.spans);
+    for (const span of told.spans) spans.push(span);
+    if (!told.visible.length) continue;
+    const lineage = lineageOf(entry);
+    const pieces = lineages.get(lineage);
+    if (pieces) pieces.push(told);
+    else lineages.set(lineage, [told]);
   }
-  items.push(...busyItems(spans, rules, range));
+  const telling = { secret: rules.secret, range, hostZone: rules.hostZone };
+  for (const [lineage, pieces] of lineages) {
+    const [first, ...more] = pieces;
+    const told = more.length
+      ? tellLineage(
+          lineage,
+          pieces.flatMap((p) => p.visible),
+          telling,
+        )
+      : (first!.items ??= tellLineage(lineage, first!.visible, telling));
+    for (const item of told) items.push(item);
+  }
+  for (const item of busyItems(spans, rules, range)) items.push(item);
+  const { secret } = rules;
   return {
+    ids: { calendar: pseudonym(secret, 'calendar'), freeBusy: pseudonym(secret, 'free/busy') },
     wording: orderedWording(rules.wording),
     hostZone: rules.hostZone,
     range,
@@ -185,10 +211,11 @@ function tell(entry: Entry, setting: Setting): Told {
   if (!source) return NOTHING;
   const own = glassOf(entry, setting);
   if (own === 'shut') return NOTHING;
-  const visible: Occurrence[] = [];
+  const visible: VisibleTime[] = [];
   const spans: Span[] = [];
   const plainTaken = takes(entry.calendarId, entry);
   if (!plainTaken && !entry.overrides.length) return NOTHING;
+  let plainContent: OutwardContent | undefined;
   for (const one of occurrencesOf(entry, range, hostZone)) {
     if (!(one.overridden ? takes(entry.calendarId, one.content) : plainTaken)) continue;
     const { calendarId } = entry;
@@ -206,9 +233,15 @@ function tell(entry: Entry, setting: Setting): Told {
         to: one.to,
         tentative: rules.tellTentative && one.content.status === 'tentative',
       });
-    } else if (glass !== 'shut') visible.push(one);
+    } else if (glass !== 'shut') {
+      const content = one.overridden
+        ? tellerOf(source, own, setting)(one.content)
+        : (plainContent ??= tellerOf(source, own, setting)(entry));
+      const { start, end, from, to, slot } = clipped(one, range, hostZone);
+      visible.push({ start, end, from, to, slot, content });
+    }
   }
-  return { items: visible.length ? tellVisible(entry, visible, source, own, setting) : [], spans };
+  return { visible, spans };
 }
 
 /** The glass of most entries is that of another one with the same hold. */
@@ -221,23 +254,17 @@ function glassOf(entry: Entry, { rules, reader, glasses }: Setting): Glass {
   return glass;
 }
 
-const NOTHING: Told = { items: [], spans: [] };
+const NOTHING: Told = { visible: [], spans: [] };
 
-function tellVisible(
-  entry: Entry,
-  visible: readonly Occurrence[],
+function tellerOf(
   source: SourceRule,
   glass: Glass,
   { rules, range, outward }: Setting,
-): OutwardItem[] {
+): (content: Content) => OutwardContent {
   const key = `${glass}|${source.calendarId}`;
-  let tellContent = outward.get(key);
-  if (!tellContent) outward.set(key, (tellContent = outwardContent(source, glass, rules)));
-  const { secret, hostZone } = rules;
-  if (entry.recurrence) return tellSeries(entry, visible, { outward: tellContent, secret, range, hostZone });
-  const { start, end, from, to, content } = visible[0]!;
-  const uid = pseudonym(secret, entry.id);
-  return [{ kind: 'single', uid, start, end, from, to, content: tellContent(content) }];
+  let teller = outward.get(key);
+  if (!teller) outward.set(key, (teller = outwardContent(source, glass, rules, range)));
+  return teller;
 }
 
 function busyItems(spans: readonly Span[], rules: WindowRules, range: Range): OutwardBusy[] {

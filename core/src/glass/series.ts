@@ -1,120 +1,210 @@
 import {
   instantOfWhen,
   sameWhen,
-  showsLike,
   untilText,
   wallOf,
   whenLike,
-  type Content,
-  type Entry,
-  type Occurrence,
+  zoneOfWhen,
   type Range,
   type When,
 } from '../entries';
-import { wallToText, type Wall, type ZoneName } from '../zones';
+import { timeOfWall, wallToText, type Wall, type ZoneName } from '../zones';
+import { liesWithin } from './clip';
 import type { OutwardContent } from './fields';
 import { inferRule } from './inferRule';
 import { pseudonym } from './pseudonym';
-import type { OutwardItem, OutwardOverride, OutwardSingle, OutwardTime } from './view';
+import type { OutwardItem, OutwardOverride, OutwardTime } from './view';
 
-/** What is needed to tell a recurring entry outward. */
+/** One time that a reader may see, of any piece of a lineage. */
+export interface VisibleTime extends OutwardTime {
+  /** Where its rule had put it; null where it does not recur. */
+  readonly slot: When | null;
+  readonly content: OutwardContent;
+}
+
+/** What is needed to tell a lineage outward. */
 export interface Telling {
-  readonly outward: (content: Content) => OutwardContent;
   readonly secret: string;
   readonly range: Range;
   readonly hostZone: ZoneName;
 }
 
+/** A visible time with the place in a series that outsiders may know: its slot where that is in the range. */
+interface Placed {
+  readonly time: VisibleTime;
+  readonly slot: When;
+  /** Whether it stands where its place is. */
+  readonly stands: boolean;
+  /** What it looks like apart from its day: content, clocks and length. */
+  readonly look: string;
+  /** The clock that its place is on: kind, zone and time of day. */
+  readonly clock: string;
+}
+
 /**
- * Returns the outward items of a recurring entry from those of its occurrences that the reader may see.
+ * Returns the outward items of a lineage from all of its times that a reader may see; nothing else has a say, neither
+ * what an entry says that no visible time bears nor which piece of the lineage a time comes from.
  *
- * A series is told as one item with a rule where at least one visible occurrence is as the entry says and two or
- * more stand in a slot within the range. Dates that were moved here from outside the range stand alone. Nothing
- * but the visible occurrences has a say in the result.
+ * One time is a single item. More are series: one for each clock (time of day and zone) on which several of them
+ * stand, the latest of which bears the lineage's own identifier. Where hardly two share a clock they make one series,
+ * listed date by date. A series says what most of its dates say; others are its overrides.
  */
-export function tellSeries(entry: Entry, visible: readonly Occurrence[], telling: Telling): OutwardItem[] {
-  const own = telling.outward(entry);
-  const ownText = JSON.stringify(own);
-  const span = wallOf(entry.end) - wallOf(entry.start);
-  const plain: OutwardTime[] = [];
-  const overrides: OutwardOverride[] = [];
-  const apart: OutwardSingle[] = [];
-  for (const one of visible) {
-    const content = one.overridden ? telling.outward(one.content) : own;
-    const time: OutwardTime = { start: one.start, end: one.end, from: one.from, to: one.to };
-    const slot = one.slot!;
-    const usual =
-      sameWhen(one.start, slot) &&
-      showsLike(one.end, entry.end, wallOf(slot) + span) &&
-      sameKind(slot, entry.start);
-    if (usual && (!one.overridden || JSON.stringify(content) === ownText)) plain.push(time);
-    else if (!one.overridden) overrides.push({ ...time, slot, content });
-    else if (slotWithin(slot, entry.start, telling))
-      overrides.push({ ...time, slot: likeStart(slot, entry.start), content });
-    else apart.push(single(`${entry.id}|${wallToText(wallOf(slot))}`, time, content, telling));
+export function tellLineage(
+  lineage: string,
+  visible: readonly VisibleTime[],
+  telling: Telling,
+): OutwardItem[] {
+  if (visible.length === 1) return [single(lineage, visible[0]!, telling)];
+  const placed = place(visible, telling);
+  const groups = groupsOf(placed);
+  const main = mainOf(groups);
+  const items: OutwardItem[] = [];
+  for (const [clock, group] of groups) {
+    const thing = group === main ? lineage : `${lineage}|${clock}`;
+    items.push(...tellGroup(thing, group, telling));
   }
-  if (plain.length === 0 || plain.length + overrides.length < 2) {
-    const lone = plain.map((time) => single(entry.id, time, own, telling));
-    const rest = overrides.map((o) => {
-      const { slot, content, ...time } = o;
-      return single(`${entry.id}|${wallToText(wallOf(slot))}`, time, content, telling);
-    });
-    return [...lone, ...rest, ...apart];
+  return items;
+}
+
+function place(visible: readonly VisibleTime[], { range, hostZone }: Telling): Placed[] {
+  const said = new Map<OutwardContent, string>();
+  for (const { content } of visible) if (!said.has(content)) said.set(content, JSON.stringify(content));
+  // By its place among all texts, so that long ones are not kept with every date.
+  const rank = new Map([...new Set(said.values())].sort(compare).map((text, i) => [text, i]));
+  return visible
+    .map((time): Placed => {
+      const inside = time.slot !== null && liesWithin(time.slot, range, hostZone);
+      const slot = inside ? time.slot! : time.start;
+      const clocks = `${time.start.kind}|${zoneOfWhen(time.start, '')}|${zoneOfWhen(time.end, '')}`;
+      return {
+        time,
+        slot,
+        stands: slot === time.start || sameWhen(slot, time.start),
+        look: `${clocks}|${wallOf(time.end) - wallOf(time.start)}|${rank.get(said.get(time.content)!)}`,
+        clock: clockOf(slot),
+      };
+    })
+    .sort(
+      (a, b) =>
+        a.time.from - b.time.from ||
+        a.time.to - b.time.to ||
+        wallOf(a.slot) - wallOf(b.slot) ||
+        compare(a.look, b.look) ||
+        compare(a.clock, b.clock),
+    );
+}
+
+function clockOf(when: When): string {
+  if (when.kind === 'date') return 'date';
+  return `${zoneOfWhen(when, 'floating')}|${timeOfWall(wallOf(when))}`;
+}
+
+function compare(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}
+
+/** At least so many times must share a clock on average, or the lineage is listed date by date. */
+const SHARED = 3;
+
+function groupsOf(placed: readonly Placed[]): Map<string, Placed[]> {
+  const byClock = collect(placed, (p) => p.clock);
+  if (byClock.size * SHARED <= placed.length || byClock.size === 1) return byClock;
+  return collect(placed, ({ slot }) => (slot.kind === 'date' ? 'date' : zoneOfWhen(slot, 'floating')));
+}
+
+function collect<T>(all: readonly T[], keyOf: (one: T) => string): Map<string, T[]> {
+  const out = new Map<string, T[]>();
+  for (const one of all) {
+    const key = keyOf(one);
+    const group = out.get(key);
+    if (group) group.push(one);
+    else out.set(key, [one]);
   }
-  return [seriesItem(entry, span, own, plain, overrides, telling), ...apart];
+  return out;
+}
+
+/** The group that goes on longest, of those with several times where there are any. */
+function mainOf(groups: ReadonlyMap<string, readonly Placed[]>): readonly Placed[] {
+  const all = [...groups.values()];
+  const several = all.filter((g) => g.length > 1);
+  const last = (group: readonly Placed[]) => Math.max(...group.slice(-1).map((p) => p.time.from));
+  return (several.length ? several : all).reduce((best, group) => (last(group) > last(best) ? group : best));
+}
+
+/** Returns one series of all times of a group, or singles where there is only one, or two want one place. */
+function tellGroup(thing: string, group: readonly Placed[], telling: Telling): OutwardItem[] {
+  const model = modelOf(group);
+  const plain = new Map<Wall, VisibleTime>();
+  const moved = new Map<Wall, Placed>();
+  const apart: Placed[] = [];
+  for (const one of group) {
+    const wall = wallOf(one.slot);
+    if (one.stands && one.look === model.look && !plain.has(wall)) plain.set(wall, one.time);
+  }
+  for (const one of group) {
+    const wall = wallOf(one.slot);
+    if (plain.get(wall) === one.time) continue;
+    if (plain.has(wall) || moved.has(wall)) apart.push(one);
+    else moved.set(wall, one);
+  }
+  const alone = apart.map(({ time }, i) =>
+    single(`${thing}|${clockOf(time.start)}|${wallToText(wallOf(time.start))}|${i}`, time, telling),
+  );
+  if (plain.size + moved.size === 1) {
+    const only = [...plain.values(), ...[...moved.values()].map((p) => p.time)][0]!;
+    return [single(thing, only, telling), ...alone];
+  }
+  return [seriesItem(thing, model, plain, moved, telling), ...alone];
+}
+
+/** The time that a series is told by: it looks as most do that stand in their place, the later look of two. */
+function modelOf(group: readonly Placed[]): Placed {
+  const standing = group.filter((p) => p.stands);
+  const counts = collect(standing.length ? standing : group, (p) => p.look);
+  return [...counts.values()].reduce((best, look) => (look.length >= best.length ? look : best))[0]!;
 }
 
 function seriesItem(
-  entry: Entry,
-  span: number,
-  own: OutwardContent,
-  plain: readonly OutwardTime[],
-  overrides: readonly OutwardOverride[],
+  thing: string,
+  model: Placed,
+  plain: ReadonlyMap<Wall, VisibleTime>,
+  moved: ReadonlyMap<Wall, Placed>,
   { secret, hostZone }: Telling,
 ): OutwardItem {
-  const slots = [...plain.map((p) => wallOf(p.start)), ...overrides.map((o) => wallOf(o.slot))].sort(
-    (a, b) => a - b,
-  );
-  const at = (wall: Wall) => whenLike(entry.start, wall);
+  const { slot: like, time } = model;
+  const span = wallOf(time.end) - wallOf(time.start);
+  const at = (wall: Wall) => whenLike(like, wall);
+  const slots = [...plain.keys(), ...moved.keys()].sort((a, b) => a - b);
   const [first, last] = [slots[0]!, slots.at(-1)!];
   const found = inferRule(slots);
-  const [start, end] = [at(first), whenLike(entry.end, first + span)];
+  const [start, end] = [at(first), whenLike(time.end, first + span)];
   return {
     kind: 'series',
-    uid: pseudonym(secret, entry.id),
+    uid: pseudonym(secret, thing),
     start,
     end,
     from: instantOfWhen(start, hostZone),
     to: instantOfWhen(end, hostZone),
-    content: own,
-    rule: found ? `${found.rule};UNTIL=${untilText(entry.start, last)}` : '',
+    content: time.content,
+    rule: found ? `${found.rule};UNTIL=${untilText(like, last)}` : '',
     // With no rule the start is listed too: some programs take a list of dates as the whole.
     dates: (found ? found.extra : slots).map(at),
     exceptDates: (found?.except ?? []).map(at),
-    overrides: [...overrides].sort((a, b) => wallOf(a.slot) - wallOf(b.slot)),
-    plain,
+    overrides: [...moved]
+      .sort(([a], [b]) => a - b)
+      .map(([wall, { time: own }]): OutwardOverride => ({
+        ...timeOf(own),
+        slot: at(wall),
+        content: own.content,
+      })),
+    plain: [...plain].sort(([a], [b]) => a - b).map(([, own]) => timeOf(own)),
   };
 }
 
-function single(
-  thing: string,
-  time: OutwardTime,
-  content: OutwardContent,
-  { secret }: Telling,
-): OutwardSingle {
-  return { kind: 'single', uid: pseudonym(secret, thing), ...time, content };
+function timeOf({ start, end, from, to }: OutwardTime): OutwardTime {
+  return { start, end, from, to };
 }
 
-function slotWithin(slot: When, start: When, { range, hostZone }: Telling): boolean {
-  const at = instantOfWhen(slot, hostZone);
-  return at >= range.from && at < range.to && sameKind(slot, start);
-}
-
-function sameKind(a: When, b: When): boolean {
-  return a.kind === b.kind || (a.kind !== 'date' && b.kind !== 'date');
-}
-
-/** Returns a slot on the clocks of the series. */
-function likeStart(slot: When, start: When): When {
-  return slot.kind === start.kind ? slot : whenLike(start, wallOf(slot));
+function single(thing: string, time: VisibleTime, { secret }: Telling): OutwardItem {
+  return { kind: 'single', uid: pseudonym(secret, thing), ...timeOf(time), content: time.content };
 }

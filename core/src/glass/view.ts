@@ -49,6 +49,8 @@ export type OutwardItem = OutwardSingle | OutwardSeries | OutwardBusy;
 
 /** All that a reader may know of a window: every outward form is made from this and from nothing else. */
 export interface OutwardView {
+  /** Identifiers of the calendar (RFC 7986 section 5.3) and of its free/busy time. */
+  readonly ids: { readonly calendar: string; readonly freeBusy: string };
   readonly wording: Wording;
   readonly hostZone: ZoneName;
   readonly range: Range;

@@ -12,6 +12,8 @@ export interface LedgerStep {
   readonly set: readonly LedgerItem[];
   /** UIDs of items that went. */
   readonly gone: readonly string[];
+  /** Only where they changed; steps of before there were such have none. */
+  readonly ids?: OutwardView['ids'];
   /** Only where it changed. */
   readonly wording?: Wording;
   readonly hostZone?: ZoneName;
@@ -36,6 +38,7 @@ export function ledgerStep(
         return rest;
       }),
     gone: Object.keys(before).filter((uid) => !(uid in revision.stamps)),
+    ...(previous ? {} : { ids: view.ids }),
     ...(wording ? { wording: view.wording } : {}),
     ...(previous?.hostZone === view.hostZone ? {} : { hostZone: view.hostZone }),
     range: view.range,
@@ -46,15 +49,18 @@ export function ledgerStep(
 export function viewAfter(steps: readonly LedgerStep[]): OutwardView {
   const items = new Map<string, LedgerItem>();
   let [wording, hostZone]: [Wording | undefined, ZoneName] = [undefined, 'UTC'];
+  let ids: OutwardView['ids'] = { calendar: '', freeBusy: '' };
   let range: Range = { from: 0, to: 0 };
   for (const step of steps) {
     for (const uid of step.gone) items.delete(uid);
     for (const item of step.set) items.set(item.uid, item);
+    ids = step.ids ?? ids;
     wording = step.wording ?? wording;
     hostZone = step.hostZone ?? hostZone;
     range = step.range;
   }
   return {
+    ids,
     wording: wording!,
     hostZone,
     range,

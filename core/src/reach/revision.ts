@@ -3,7 +3,10 @@ import type { Instant } from '../zones';
 
 /** What the outside could see change of one item: how often, and when last. */
 export interface Stamp {
-  /** Number of changes since the item first came into view (RFC 5545 section 3.8.7.4). */
+  /**
+   * One less than the number of the revision in which it last changed (RFC 5545 section 3.8.7.4): it rises with each
+   * change, and goes on rising when an item that was gone comes back.
+   */
   readonly sequence: number;
   /** Instant, in whole seconds, of the last change that a reader could see. */
   readonly at: Instant;
@@ -42,8 +45,10 @@ function tellingOf({ plain: _plain, ...telling }: OutwardSeries): Omit<OutwardSe
  * changed, else the next number, made at `now`. The rolling of the horizon alone makes no revision.
  */
 export function nextRevision(previous: Revision | null, view: OutwardView, now: Instant): Revision {
-  const at = Math.floor(now / 1000) * 1000;
-  const print = quickPrint(JSON.stringify([view.wording, view.hostZone]));
+  // Stamps only rise, whatever clocks do.
+  const at = Math.max(Math.floor(now / 1000) * 1000, previous?.at ?? -Infinity);
+  const number = (previous?.number ?? 0) + 1;
+  const print = quickPrint(JSON.stringify([view.wording, view.hostZone, view.ids]));
   const before = previous?.stamps ?? {};
   const stamps: Record<string, Stamp> = {};
   let kept = 0;
@@ -53,10 +58,10 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
     if (stamp?.print === own) {
       stamps[item.uid] = stamp;
       kept++;
-    } else stamps[item.uid] = { sequence: stamp ? stamp.sequence + 1 : 0, at, print: own };
+    } else stamps[item.uid] = { sequence: number - 1, at, print: own };
   }
   // Items stand in an order that follows from what they say, so the same items make the same view.
   const same = kept === view.items.length && kept === Object.keys(before).length;
   if (previous && same && previous.print === print) return previous;
-  return { number: (previous?.number ?? 0) + 1, at, print, stamps };
+  return { number, at, print, stamps };
 }

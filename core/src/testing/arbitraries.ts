@@ -33,7 +33,7 @@ const text = fc.oneof(words, fc.string({ maxLength: 90 }), fc.constant('line\nbr
 
 const planned: fc.Arbitrary<When> = fc.oneof(
   fc
-    .integer({ min: 0, max: 320 })
+    .integer({ min: -300, max: 320 })
     .map((day): When => whenAt({ kind: 'date', zone: '' }, (FIRST + day) * DAY)),
   fc
     .integer({ min: 0, max: 320 * 24 })
@@ -79,15 +79,19 @@ const shape: fc.Arbitrary<Shape> = fc
   .record({
     kind: fc.constantFrom<When['kind']>('zoned', 'zoned', 'zoned', 'floating', 'date'),
     zone,
-    day: fc.integer({ min: 0, max: 320 }),
+    // Most begin in the range; some recur since long ago, or straddle its edges.
+    day: fc.oneof(
+      { weight: 6, arbitrary: fc.integer({ min: 0, max: 320 }) },
+      { weight: 1, arbitrary: fc.integer({ min: -420, max: 0 }) },
+    ),
     quarter: fc.integer({ min: 0, max: 95 }),
-    quarters: fc.constantFrom(0, 1, 4, 4, 8, 32, 100),
+    quarters: fc.constantFrom(0, 1, 4, 4, 8, 32, 100, 4000),
   })
   .map(({ kind, zone: name, day, quarter, quarters }) => ({
     kind,
     zone: name,
     start: (FIRST + day) * DAY + (kind === 'date' ? 0 : quarter * 15 * MINUTE),
-    length: kind === 'date' ? Math.max(1, Math.ceil(quarters / 32)) * DAY : quarters * 15 * MINUTE,
+    length: kind === 'date' ? Math.max(1, Math.ceil(quarters / 96)) * DAY : quarters * 15 * MINUTE,
   }));
 
 export function whenAt({ kind, zone: name }: Pick<Shape, 'kind' | 'zone'>, wall: Wall): When {
@@ -118,7 +122,13 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
     rule: fc.option(ruleText, { nil: '', freq: 2 }),
     except: fc.array(fc.integer({ min: 0, max: 12 }), { maxLength: 2 }),
     changed: fc.array(
-      fc.record({ day: fc.integer({ min: 0, max: 12 }), hours: fc.integer({ min: -30, max: 30 }), content }),
+      fc.record({
+        day: fc.oneof(fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 500 })),
+        hours: fc.integer({ min: -30, max: 30 }),
+        // Some dates come from far away.
+        from: fc.constantFrom(0, 0, 0, -500, 500),
+        content,
+      }),
       { maxLength: 2 },
     ),
   })
@@ -128,7 +138,7 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
       const start =
         s.start + c.day * DAY + (s.kind === 'date' ? Math.trunc(c.hours / 10) * DAY : c.hours * HOUR);
       return {
-        slot: slot(c.day),
+        slot: slot(c.day + c.from),
         start: whenAt(s, start),
         end: whenAt(s, start + s.length),
         content: c.content,

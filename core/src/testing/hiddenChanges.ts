@@ -1,16 +1,22 @@
 import fc from 'fast-check';
-import { contentOf, wallOf, type Content, type Entry } from '../entries';
 import {
-  effectiveGlass,
-  fieldsOfFilter,
-  fieldsOfSource,
-  limitsFor,
-  type Glass,
-  type Reader,
-  type WindowRules,
-} from '../glass';
-import { DAY } from '../zones';
+  contentOf,
+  cutSeries,
+  instantOfWhen,
+  lineageOf,
+  slotsOf,
+  wallOf,
+  whenLike,
+  type Content,
+  type Entry,
+  type Override,
+  type When,
+} from '../entries';
+import { fieldsOfFilter, type Reader, type WindowRules } from '../glass';
+import { DAY, HOUR } from '../zones';
 import { RANGE, content, entryArbitrary, whenAt } from './arbitraries';
+import { clearnessOf, fieldsSeen, type Clearness } from './policy';
+import { HOST } from './samples';
 
 /** Random material for changing an inside where the reader may not look. */
 export interface Noise {
@@ -46,8 +52,9 @@ function keeping(own: Content, other: Content, fields: readonly (keyof Content)[
 
 /**
  * Returns another inside that differs from the given one only in what a reader may not see: hidden fields, entries
- * and dates behind shut glass, the make-up of busy time, what lies outside the range, and the order of entries. What
- * the filter asks of an entry that it decides on stays the same: a filter is a disclosure by itself.
+ * and dates behind shut glass, the make-up of busy time, what lies outside the range, how a lineage is cut into
+ * pieces, and the order of entries. What the filter asks of an entry that it decides on stays the same: a filter is a
+ * disclosure by itself.
  */
 export function changeHidden(
   entries: readonly Entry[],
@@ -55,23 +62,66 @@ export function changeHidden(
   reader: Reader,
   n: Noise,
 ): Entry[] {
-  const glassOf = (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>): Glass =>
-    effectiveGlass(limitsFor(e, rules, reader)).glass;
+  const seen = (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>) => clearnessOf(e, rules, reader);
   const pick = (i: number, of: number) => (n.picks[i % n.picks.length]! + i) % of;
   const changed = entries.flatMap((e, i) => {
     const other = n.contents[pick(i, n.contents.length)]!;
-    const glass = glassOf(e);
-    if (glass === 'shut') {
+    const clearness = seen(e);
+    if (clearness === 0) {
       const labels = rules.labelHolds.length ? { labels: e.labels } : {};
       return pick(i, 3) === 0 ? [] : [{ ...e, ...other, ...labels, hold: e.hold, version: 9 }];
     }
-    if (glass === 'frosted') return changeFrosted(e, other, rules, pick(i, 4));
-    return [changeVisible(e, other, glass, rules, glassOf)];
+    const outside = beyond(e, pick(i, 5));
+    if (clearness === 1) return changeFrosted(outside, other, rules, pick(i, 4));
+    const pieces = cut(outside, pick(i, 4), pick(i + 1, 20));
+    return pieces.map((piece, k) =>
+      changeVisible(piece, n.contents[pick(i + k, n.contents.length)]!, clearness, rules, seen),
+    );
   });
   const hidden = n.strangers.flatMap((s, i) => stranger(s, pick(i, 4)));
   const all = [...changed, ...hidden];
   const turn = all.length ? n.turn % all.length : 0;
   return [...all.slice(turn), ...all.slice(0, turn)];
+}
+
+/** Returns a lineage in pieces: cut where a date is, or deleted and written anew. Its dates stay the same. */
+function cut(e: Entry, way: number, at: number): Entry[] {
+  if (way === 0) return [{ ...e, id: `anew-${e.id}`, lineage: lineageOf(e) }];
+  if (way > 2 || !e.recurrence) return [e];
+  const slots = slotsOf(e, { from: RANGE.from - 60 * DAY, to: RANGE.to + 60 * DAY }, HOST);
+  const slot = slots[at % Math.max(1, slots.length)];
+  if (slot === undefined) return [e];
+  const { before, from } = cutSeries(e, whenLike(e.start, slot));
+  if (!before || !sameDates(e, [before, from])) return [e];
+  return [before, { ...from, id: `later-${e.id}`, lineage: lineageOf(e) }];
+}
+
+/** A cut keeps the start of each piece as a date, also where the rule does not meet it: then it is no hidden change. */
+function sameDates(e: Entry, pieces: readonly Entry[]): boolean {
+  const range = { from: RANGE.from - 400 * DAY, to: RANGE.to + 400 * DAY };
+  const whole = slotsOf(e, range, HOST);
+  const parts = pieces.flatMap((p) => slotsOf(p, range, HOST)).sort((a, b) => a - b);
+  return JSON.stringify(whole) === JSON.stringify(parts);
+}
+
+/** Moves what lies outside the range: ends beyond it, and the places that dates were moved in from. */
+function beyond(e: Entry, days: number): Entry {
+  const [from, to] = [instantOfWhen(e.start, HOST), instantOfWhen(e.end, HOST)];
+  const moved = (when: When, by: number) => whenLike(when, wallOf(when) + by * DAY);
+  const overrides = e.overrides.map((o): Override => {
+    const at = instantOfWhen(o.slot, HOST);
+    const far = at < RANGE.from - 60 * DAY ? -1 : at > RANGE.to + 60 * DAY ? 1 : 0;
+    // Whole years keep the time of day; the place need not be one that the rule meets.
+    return far ? { ...o, slot: moved(o.slot, far * days * 366) } : o;
+  });
+  const past = (instant: number) => instant < RANGE.from - DAY;
+  const next = (instant: number) => instant > RANGE.to + DAY;
+  if (e.recurrence) return { ...e, overrides };
+  return {
+    ...e,
+    start: past(from) && to > RANGE.from ? moved(e.start, -days) : e.start,
+    end: next(to) && from < RANGE.to ? moved(e.end, days) : e.end,
+  };
 }
 
 /** Entries of the window's calendars that a reader cannot see at all. */
@@ -118,22 +168,21 @@ function changeFrosted(e: Entry, other: Content, rules: WindowRules, way: number
 function changeVisible(
   e: Entry,
   other: Content,
-  glass: Glass,
+  clearness: Clearness,
   rules: WindowRules,
-  glassOf: (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>) => Glass,
+  seen: (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>) => Clearness,
 ): Entry {
-  const source = rules.sources.find((s) => s.calendarId === e.calendarId)!;
-  const out = fieldsOfSource(source, glass, rules);
+  const out = fieldsSeen(e.calendarId, clearness, rules);
   const keep = [...new Set<keyof Content>([...out, ...deciding(rules), 'kind'])];
-  const disguise = (c: Content): Content => keeping(c, other, keep);
+  const disguise = (c: Content): Content => unseen(keeping(c, other, keep));
   const overrides = e.overrides.map((o) => {
-    const own = glassOf({ ...e, hold: o.content.hold, labels: o.content.labels });
+    const own = seen({ ...e, hold: o.content.hold, labels: o.content.labels });
     // A date that is kept in may say anything but what holds it back.
-    if (own === 'shut') {
+    if (own === 0) {
       const held: (keyof Content)[] = rules.labelHolds.length ? ['hold', 'labels'] : ['hold'];
       return { ...o, content: keeping(o.content, other, held) };
     }
-    if (own === 'frosted') return { ...o, content: keeping(o.content, other, deciding(rules)) };
+    if (own === 1) return { ...o, content: keeping(o.content, other, deciding(rules)) };
     return { ...o, content: disguise(o.content) };
   });
   return {
@@ -146,8 +195,68 @@ function changeVisible(
   };
 }
 
+/** Changes what is in the fields that go out, but shows in no form. */
+function unseen(c: Content): Content {
+  return {
+    ...c,
+    people: c.people.map((p) => ({ ...p, group: !p.group })),
+    publicLink: c.publicLink.startsWith('javascript') ? 'javascript:alert(2)' : c.publicLink,
+    title: c.title && `${c.title}\u0007`,
+    planned:
+      c.planned && outsideRange(c.planned) ? whenLike(c.planned, wallOf(c.planned) - 400 * DAY) : c.planned,
+  };
+}
+
+function outsideRange(when: When): boolean {
+  const at = instantOfWhen(when, HOST);
+  return at < RANGE.from;
+}
+
+/**
+ * Returns an entry of three dates in the range, each of which says everything itself, and the same with another
+ * hidden master: other content, other length.
+ */
+export const hiddenMaster: fc.Arbitrary<readonly [Entry, Entry]> = fc
+  .record({
+    own: content,
+    other: content,
+    dates: fc.array(content, { minLength: 3, maxLength: 3 }),
+    hour: fc.integer({ min: 0, max: 23 }),
+    moved: fc.array(fc.constantFrom(0, 0, 1, 30), { minLength: 3, maxLength: 3 }),
+    longer: fc.integer({ min: 1, max: 5 }),
+  })
+  .map(({ own, other, dates, hour, moved, longer }) => {
+    const at = (hours: number): When =>
+      whenAt({ kind: 'zoned', zone: HOST }, Date.UTC(2026, 5, 1) + hours * HOUR);
+    const overrides = dates.map((said, i): Override => {
+      const start = hour + i * 24 + moved[i]!;
+      return {
+        slot: at(hour + i * 24),
+        start: at(start),
+        end: at(start + 1),
+        content: { ...said, kind: 'event', planned: null, hold: said.hold === 'frost' ? 'none' : said.hold },
+      };
+    });
+    const entry = (c: Content, hours: number, labels: readonly string[]): Entry => ({
+      ...c,
+      kind: 'event',
+      planned: null,
+      hold: 'none',
+      labels,
+      id: 'fully-overridden',
+      calendarId: 'a',
+      version: 1,
+      uid: 'u',
+      start: at(hour),
+      end: at(hour + hours),
+      recurrence: { rule: 'FREQ=DAILY;COUNT=3', dates: [], exceptDates: [] },
+      overrides,
+    });
+    return [entry(own, 1, own.labels), entry(other, longer, own.labels)] as const;
+  });
+
 /** An endless rule looks the same as one that ends after the range. */
 function sameWithinRange(rule: string): string {
-  if (/COUNT|UNTIL/.test(rule)) return rule;
+  if (!rule || /COUNT|UNTIL/.test(rule)) return rule;
   return `${rule};UNTIL=${new Date(RANGE.to + 40 * DAY).toISOString().slice(0, 10).replace(/-/g, '')}`;
 }

@@ -1,6 +1,6 @@
 import { partsOfDay, weekdayOf, dayToText, type Day, type ZoneName } from '../../zones';
 import { sameWhen } from '../../entries';
-import { safeUri } from '../icsText';
+import { safeUri } from '../../glass';
 import { byDay, type PageEntry } from './agenda';
 import { html, type Html } from './html';
 import { WEEKDAYS, dayText, kindText, timeText } from './words';
