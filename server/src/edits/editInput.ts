@@ -34,6 +34,8 @@ export class ChangeInput {
   @IsOptional() @IsString() @MaxLength(1000) uid?: string;
   /** Left out to delete the entry. */
   @IsOptional() @ValidateNested() @Type(() => EntryInput) entry?: EntryInput | null;
+  /** The entry that a new one was a part of until now: outside they stay one. Worked out where it is left out. */
+  @IsOptional() @IsUUID() continues?: string;
   /** What is remembered of the file that it comes from. */
   @IsOptional() @ValidateNested() @Type(() => ImportedInput) imported?: ImportedInput | null;
 }

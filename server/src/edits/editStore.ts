@@ -1,4 +1,4 @@
-import { checkProperty, type Entry } from '@zonal/core/entries';
+import { checkProperty, continuedLineages, type Entry, type Step } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
@@ -64,14 +64,19 @@ export async function addChanges(edit: EditRow, changes: readonly ChangeInput[])
   return rows.map((r) => r.entryId);
 }
 
-function stateOf({ calendarId, uid, entry, imported }: ChangeInput, id: string, zone: string): EntryState {
+function stateOf(
+  { calendarId, uid, entry, imported, continues }: ChangeInput,
+  id: string,
+  zone: string,
+): EntryState {
   const { data, firstAt, lastAt } = columnsOf(entry!, zone);
   return {
     calendarId,
     uid: uid ?? id,
     firstAt: firstAt.toISOString(),
     lastAt: lastAt?.toISOString() ?? null,
-    data,
+    // The entry that is continued; its lineage is known when the edit is applied.
+    data: continues ? { ...data, lineage: continues } : data,
     imported: imported ? { print: imported.print, sequence: imported.sequence } : null,
   };
 }
@@ -157,6 +162,52 @@ async function rememberBefore(
     `UPDATE edit_entries x SET before = ${STATE} FROM entries e WHERE x.edit_id = :editId AND e.id = x.entry_id`,
     options,
   );
+  await keepLineages(sequelize, editId, transaction);
+}
+
+/** An edit that writes more new entries than this by hand is no cut of a series. */
+const MOST_CONTINUING = 500;
+
+/** Sets the lineages of what an edit writes: a changed entry keeps its own, a new one has that of what it continues. */
+async function keepLineages(sequelize: Sequelize, editId: string, transaction: Transaction): Promise<void> {
+  const options = { replacements: { editId }, transaction };
+  await sequelize.query(
+    `UPDATE edit_entries SET after = jsonb_set(after, '{data,lineage}', before->'data'->'lineage')
+     WHERE edit_id = :editId AND after IS NOT NULL AND before->'data' ? 'lineage'`,
+    options,
+  );
+  await sequelize.query(
+    `UPDATE edit_entries x SET after = jsonb_set(x.after, '{data,lineage}', e.data->'lineage')
+     FROM entries e WHERE x.edit_id = :editId AND x.before IS NULL AND x.after->'data'->>'lineage' = e.id::text
+       AND e.data ? 'lineage'`,
+    options,
+  );
+  const fresh = await EditEntryRow.findAll({
+    where: literal(
+      `edit_id = ${sequelize.escape(editId)} AND before IS NULL AND after IS NOT NULL
+       AND NOT after->'data' ? 'lineage' AND nullif(after->'imported', 'null'::jsonb) IS NULL`,
+    ),
+    limit: MOST_CONTINUING + 1,
+    transaction,
+  });
+  if (!fresh.length || fresh.length > MOST_CONTINUING) return;
+  const left = await EditEntryRow.findAll({
+    where: literal(`edit_id = ${sequelize.escape(editId)} AND before IS NOT NULL`),
+    limit: MOST_CONTINUING,
+    transaction,
+  });
+  const entry = (id: string, state: EntryState | null): Entry | null =>
+    state && { ...state.data, id, calendarId: state.calendarId, version: 0, uid: state.uid };
+  const steps = [...fresh, ...left].map((row): Step => ({
+    before: entry(row.entryId, row.before),
+    after: entry(row.entryId, row.after),
+  }));
+  const zone = (await HouseRow.findByPk(1, { transaction }))?.zone ?? 'UTC';
+  for (const [id, lineage] of continuedLineages(steps, zone)) {
+    const row = fresh.find((r) => r.entryId === id)!;
+    const after = { ...row.after!, data: { ...row.after!.data, lineage } };
+    await row.update({ after }, { transaction });
+  }
 }
 
 /** What was written is compared, not its version: taking back a later edit leaves the same content behind. */

@@ -82,4 +82,6 @@ export class EntryInput extends ContentInput {
   @ValidateNested({ each: true }) @Type(() => OverrideInput) @ArrayMaxSize(2000) overrides!: OverrideInput[];
   /** The version that was changed; left out when the entry is new. */
   @IsOptional() @IsInt() version?: number;
+  /** As answers give it; it is kept by itself, whatever is sent. */
+  @IsOptional() @IsString() @MaxLength(64) lineage?: string | null;
 }

@@ -174,6 +174,8 @@ export interface EntryChange {
   readonly calendarId: string;
   readonly entry: EntryInput | null;
   readonly imported?: Imported | null;
+  /** The id of an entry that a new one was a part of until now. */
+  readonly continues?: string;
 }
 
 /** What an edit did; it can be taken back by its id. */

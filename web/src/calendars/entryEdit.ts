@@ -66,7 +66,7 @@ export function changesOf(
   // One date goes to another calendar: it leaves the series and stands by itself.
   const at = atDate(result.entry, slot);
   const own = { ...contentOf(at.content), start: at.start, end: at.end, recurrence: null, overrides: [] };
-  return [replacing(skipDate(before, slot, to.zone)), adding(to.id, own)];
+  return [replacing(skipDate(before, slot, to.zone)), adding(to.id, own, before.id)];
 }
 
 /** Says which dates an edit is meant for, and how many of them lie in the next two years. */

@@ -41,9 +41,9 @@ export function replacing(entry: Entry, calendarId = entry.calendarId): EntryCha
   return { id, uid, version, calendarId, imported: imported ?? null, entry: inputOfEntry(entry) };
 }
 
-/** Returns the change that writes a new entry. */
-export function adding(calendarId: string, entry: EntryInput): EntryChange {
-  return { version: 0, calendarId, entry: inputOfEntry(entry) };
+/** Returns the change that writes a new entry; `continues` is the id of the one that it was a part of until now. */
+export function adding(calendarId: string, entry: EntryInput, continues?: string): EntryChange {
+  return { version: 0, calendarId, entry: inputOfEntry(entry), ...(continues ? { continues } : {}) };
 }
 
 /** Returns the change that deletes an entry. */
@@ -79,7 +79,7 @@ export function splitting(
   { before, from }: { before: Entry | null; from: Entry },
 ): EntryChange[] {
   if (!before) return [replacing(from)];
-  return [replacing({ ...before, version: entry.version }), adding(entry.calendarId, from)];
+  return [replacing({ ...before, version: entry.version }), adding(entry.calendarId, from, entry.id)];
 }
 
 /** Returns an entry that is the date that is meant, by itself. */
@@ -103,12 +103,15 @@ export function carrying(
     return [{ ...change!, calendarId: to }];
   }
   if (scope === 'this') {
-    return [replacing(skipDate(entry, slot, home)), adding(to, shifted(alone(target), shift))];
+    return [replacing(skipDate(entry, slot, home)), adding(to, shifted(alone(target), shift), entry.id)];
   }
   const { before, from } = cutSeries(entry, slot);
   if (!before) return carrying(target, to, shift, 'all', home);
   const { start, end } = moved({ ...from, content: from }, shift);
-  return [replacing({ ...before, version: entry.version }), adding(to, moveSeries(from, start, end))];
+  return [
+    replacing({ ...before, version: entry.version }),
+    adding(to, moveSeries(from, start, end), entry.id),
+  ];
 }
 
 function shifted(input: EntryInput, shift: Shift): EntryInput {

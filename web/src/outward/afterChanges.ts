@@ -1,4 +1,4 @@
-import type { Entry } from '@zonal/core/entries';
+import { lineageOf, type Entry } from '@zonal/core/entries';
 import type { EntryChange } from '../api/types';
 
 /** Entries by calendar. */
@@ -9,11 +9,14 @@ export function afterChanges(entries: EntriesOf, changes: readonly EntryChange[]
   if (!changes.length) return entries;
   const gone = new Set(changes.map((c) => c.id));
   const out = new Map([...entries].map(([id, list]) => [id, list.filter((e) => !gone.has(e.id))]));
-  changes.forEach(({ id, uid, version, calendarId, entry }, i) => {
+  const before = new Map([...entries.values()].flatMap((list) => list.map((e) => [e.id, e])));
+  changes.forEach(({ id, uid, version, calendarId, entry, continues }, i) => {
     const list = out.get(calendarId);
     if (!entry || !list) return;
     const own = id ?? `new-${i}`;
-    list.push({ ...entry, id: own, uid: uid ?? own, version, calendarId });
+    const old = before.get(id ?? continues ?? '');
+    const lineage = old ? lineageOf(old) : null;
+    list.push({ ...entry, id: own, uid: uid ?? own, version, calendarId, lineage });
   });
   return out;
 }

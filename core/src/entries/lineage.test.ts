@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { entryArbitrary } from '../testing/arbitraries';
+import { HOST, entry, zoned } from '../testing/samples';
+import { cutSeries } from './editSeries';
+import { continuedLineages, lineageOf } from './lineage';
+import { slotsOf } from './occurrences';
+import { whenLike } from './when';
+
+const weekly = entry({
+  id: 'weekly',
+  start: zoned('2026-06-01T10:00'),
+  recurrence: { rule: 'FREQ=WEEKLY', dates: [], exceptDates: [] },
+});
+
+it('a series that is cut is one lineage, whatever is said of its later part', () => {
+  const { before, from } = cutSeries(weekly, zoned('2026-06-15T10:00'));
+  const later = { ...from, id: 'later', description: 'Told inside only' };
+  const steps = [
+    { before: weekly, after: before },
+    { before: null, after: later },
+  ];
+  expect(continuedLineages(steps, HOST)).toEqual(new Map([['later', 'weekly']]));
+});
+
+it('what is deleted and written anew in one edit is of one lineage, also after it was cut before', () => {
+  const old = { ...weekly, id: 'piece', lineage: 'weekly' };
+  const steps = [
+    { before: old, after: null },
+    { before: null, after: { ...weekly, id: 'anew' } },
+  ];
+  expect(continuedLineages(steps, HOST).get('anew')).toBe('weekly');
+});
+
+it('of several that stand at one time the most alike find each other', () => {
+  const at = zoned('2026-06-12T10:00');
+  const steps = [
+    { before: entry({ id: 'a', title: 'Lock', start: at }), after: null },
+    { before: entry({ id: 'b', title: 'Quay', start: at }), after: null },
+    { before: null, after: entry({ id: 'c', title: 'Quay', start: at }) },
+    { before: null, after: entry({ id: 'd', title: 'Lock', start: at }) },
+  ];
+  expect(continuedLineages(steps, HOST)).toEqual(
+    new Map([
+      ['c', 'b'],
+      ['d', 'a'],
+    ]),
+  );
+});
+
+it('what stays as it was, stands elsewhere, or is of another calendar is not continued', () => {
+  const old = entry({ id: 'old', start: zoned('2026-06-12T10:00') });
+  const fresh = entry({ id: 'fresh', start: zoned('2026-06-12T10:00') });
+  const of = (before: typeof old, after: typeof old | null, next: typeof old) =>
+    continuedLineages(
+      [
+        { before, after },
+        { before: null, after: next },
+      ],
+      HOST,
+    ).size;
+  expect(of(old, null, fresh)).toBe(1);
+  expect(of(old, { ...old, title: 'Other' }, fresh)).toBe(0);
+  expect(of(old, null, { ...fresh, start: zoned('2026-06-12T11:00') })).toBe(0);
+  expect(of(old, null, { ...fresh, calendarId: 'b' })).toBe(0);
+});
+
+it('a cut anywhere is found in generated series', () => {
+  fc.assert(
+    fc.property(entryArbitrary, fc.nat(40), (e, at) => {
+      fc.pre(e.recurrence !== null);
+      const slots = slotsOf(e, { from: 0, to: Date.UTC(2027, 0, 1) }, HOST);
+      fc.pre(slots.length > 1);
+      const { before, from } = cutSeries(e, whenLike(e.start, slots[at % slots.length]!));
+      fc.pre(before !== null);
+      const later = { ...from, id: 'later' };
+      const found = continuedLineages(
+        [
+          { before: e, after: before },
+          { before: null, after: later },
+        ],
+        HOST,
+      );
+      expect(found.get('later')).toBe(lineageOf(e));
+    }),
+    { numRuns: 300 },
+  );
+});
