@@ -117,14 +117,23 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
 
 /**
  * Returns the plain occurrences that programs would read in different ways, as overrides with both ends told: those
- * whose length differs from the first one's because of a clock change (some keep the length, some the clock time of
- * the end), and those at a time that clocks skip or show twice.
+ * whose length is another by the clock than it is, or than the first one's, because of a clock change (some programs
+ * keep the length, some the clock time of the end), and those at a time that clocks skip or show twice.
  */
 function spelledOut(item: OutwardSeries): OutwardOverride[] {
   const length = item.to - item.from;
   return item.plain
-    .filter((time) => time.start.kind === 'zoned' && (time.to - time.from !== length || isOdd(time)))
+    .filter(
+      (time) =>
+        time.start.kind === 'zoned' && (time.to - time.from !== length || isOdd(time) || crossesChange(time)),
+    )
     .map((time) => ({ ...time, slot: time.start, content: item.content }));
+}
+
+/** Whether clocks change between start and end. */
+function crossesChange({ start, end, from, to }: OutwardTime): boolean {
+  const one = zoneOfWhen(start, '') === zoneOfWhen(end, '');
+  return one && wallOf(end) - wallOf(start) !== to - from;
 }
 
 /** Whether an end is at a time that clocks skip or show twice. */

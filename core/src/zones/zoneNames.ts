@@ -1,4 +1,5 @@
 import { Problem } from '../problems';
+import { Temporal } from 'temporal-polyfill';
 import { findIana } from 'windows-iana';
 
 /** The name of a zone in the IANA time zone database, such as `America/Halifax`, or `UTC`. */
@@ -27,29 +28,45 @@ const MODERN: Readonly<Record<string, ZoneName>> = {
   'Pacific/Truk': 'Pacific/Chuuk',
 };
 
-const known = new Map<string, ZoneName | null>();
+const UTC_NAMES =
+  /^(utc|z|gmt|gmt[+-]?0|uct|universal|zulu|etc\/(utc|gmt|gmt[+-]?0|greenwich|zulu|uct|universal))$/i;
 
-/** Returns the zone's name in its usual spelling, or null when the IANA database has no such zone. */
-export function zoneNamed(text: string): ZoneName | null {
-  const found = known.get(text);
-  if (found !== undefined) return found;
-  const name = lookUp(text);
-  known.set(text, name);
-  return name;
+/** Names in small letters; those that lead to one of {@link allZones} and nothing else, so it cannot grow. */
+let spelled: Map<string, ZoneName> | undefined;
+
+function spelling(text: string): ZoneName | undefined {
+  spelled ??= new Map([
+    ...allZones().map((zone) => [zone.toLowerCase(), zone] as const),
+    ...Object.entries(MODERN).map(([old, zone]) => [old.toLowerCase(), zone] as const),
+  ]);
+  return spelled.get(text.toLowerCase());
 }
 
-function lookUp(text: string): ZoneName | null {
-  if (/^(utc|z|gmt|etc\/(utc|gmt|zulu|uct|universal)|zulu|universal)$/i.test(text)) return 'UTC';
+const LONGEST_NAME = 64;
+
+/**
+ * Returns the one name by which a zone goes here, or null when the IANA database has no such zone: its usual spelling,
+ * and for a name that the database has replaced or linked, the one that it leads to. Abbreviations of clocks such as
+ * `PST` or `IST` are no zones: each stands for several.
+ */
+export function zoneNamed(text: string): ZoneName | null {
+  if (text.length > LONGEST_NAME) return null;
+  if (UTC_NAMES.test(text)) return 'UTC';
+  return spelling(text) ?? linked(text);
+}
+
+/** Returns what a name leads to that is not listed but known, such as `US/Pacific`. */
+function linked(text: string): ZoneName | null {
   // An offset such as "+04:00" is accepted by Intl but is no zone: it knows no clock changes.
   if (!/^[A-Za-z][A-Za-z0-9_+-]*(\/[A-Za-z0-9_+-]+)*$/.test(text)) return null;
   try {
-    new Intl.DateTimeFormat('en', { timeZone: text });
+    // Intl takes abbreviations that are ambiguous; Temporal refuses them.
+    Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(text);
+    const { timeZone } = new Intl.DateTimeFormat('en', { timeZone: text }).resolvedOptions();
+    return UTC_NAMES.test(timeZone) ? 'UTC' : (MODERN[timeZone] ?? timeZone);
   } catch {
     return null;
   }
-  const spelled = Object.keys(MODERN).find((old) => old.toLowerCase() === text.toLowerCase());
-  if (spelled) return MODERN[spelled]!;
-  return allZones().find((z) => z.toLowerCase() === text.toLowerCase()) ?? text;
 }
 
 /** Returns the zone's name, or throws `zone-unknown`. */

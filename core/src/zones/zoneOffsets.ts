@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { DAY, type Instant, type Wall } from './wall';
+import { DAY, dayFromParts, partsOfDay, weekdayOf, type Instant, type Wall } from './wall';
 import type { ZoneName } from './zoneNames';
 
 /** One clock change: from `at` (an instant) on, clocks show UTC plus `offset` milliseconds. */
@@ -21,11 +21,38 @@ interface Known {
 }
 
 const STEP = 3653 * DAY;
+/** One table a zone; zones have one name each, so there are some hundreds at most. */
 const tables = new Map<ZoneName, Known>();
+
+/** Before this no zone's clocks changed; asking for more would only take time. */
+const EARLIEST = dayFromParts(1800, 1, 1) * DAY;
+/** From here on clocks go by rules that depend on nothing but the calendar of the year. */
+const FAR_YEAR = 2132;
+const FAR = dayFromParts(FAR_YEAR, 1, 1) * DAY;
+/** The 28 years before hold every calendar that a year can have. */
+const NEAR_YEAR = FAR_YEAR - 28;
+
+/**
+ * Returns by how much an instant or a clock reading of a far year has to be moved back to stand in a near year of the
+ * same calendar: the same weekdays, the same length. Tables so never reach beyond, whatever is asked.
+ */
+function backFrom(ms: number): number {
+  if (ms < FAR) return 0;
+  const { year } = partsOfDay(Math.floor(ms / DAY));
+  const first = dayFromParts(year, 1, 1);
+  const [weekday, length] = [weekdayOf(first), dayFromParts(year + 1, 1, 1) - first];
+  for (let near = NEAR_YEAR; near < FAR_YEAR; near++) {
+    const day = dayFromParts(near, 1, 1);
+    if (weekdayOf(day) === weekday && dayFromParts(near + 1, 1, 1) - day === length)
+      return (first - day) * DAY;
+  }
+  return 0;
+}
 
 /** Returns the milliseconds that clocks in the zone are ahead of UTC at an instant. */
 export function offsetAt(zone: ZoneName, instant: Instant): number {
   if (zone === 'UTC') return 0;
+  if (instant >= FAR) return offsetAt(zone, instant - backFrom(instant));
   const known = tableFor(zone, instant, instant);
   const i = indexBefore(known, instant);
   return i < 0 ? known.first : known.changes[i]!.offset;
@@ -45,6 +72,10 @@ export type Meeting = 'once' | 'never' | 'twice';
  */
 export function instantOf(zone: ZoneName, wall: Wall): Instant {
   if (zone === 'UTC') return wall;
+  if (wall >= FAR + DAY) {
+    const back = backFrom(wall);
+    return instantOf(zone, wall - back) + back;
+  }
   const known = tableFor(zone, wall - DAY, wall + DAY);
   const i = indexBefore(known, wall - DAY);
   let offset = i < 0 ? known.first : known.changes[i]!.offset;
@@ -61,6 +92,7 @@ export function instantOf(zone: ZoneName, wall: Wall): Instant {
 /** Returns whether a clock reading occurs once, never or twice in the zone. */
 export function meetingOf(zone: ZoneName, wall: Wall): Meeting {
   if (zone === 'UTC') return 'once';
+  if (wall >= FAR + 3 * DAY) return meetingOf(zone, wall - backFrom(wall));
   const known = tableFor(zone, wall - 2 * DAY, wall + 2 * DAY);
   for (let i = Math.max(0, indexBefore(known, wall - 2 * DAY)); i < known.changes.length; i++) {
     const change = known.changes[i]!;
@@ -75,8 +107,20 @@ export function meetingOf(zone: ZoneName, wall: Wall): Meeting {
 /** Returns the clock changes of a zone with `from <= at < to`, in order of time. */
 export function clockChanges(zone: ZoneName, from: Instant, to: Instant): ClockChange[] {
   if (zone === 'UTC' || from >= to) return [];
-  const known = tableFor(zone, from, to);
-  return known.changes.filter((c) => c.at >= from && c.at < to);
+  const near = from < FAR ? tableFor(zone, from, Math.min(to, FAR)).changes : [];
+  const out = near.filter((c) => c.at >= from && c.at < Math.min(to, FAR));
+  if (to <= FAR) return out;
+  const last = partsOfDay(Math.floor(to / DAY)).year;
+  for (let { year } = partsOfDay(Math.floor(Math.max(from, FAR) / DAY)); year <= last; year++) {
+    const start = dayFromParts(year, 1, 1) * DAY;
+    const back = backFrom(start);
+    const length = dayFromParts(year + 1, 1, 1) * DAY - start;
+    for (const change of clockChanges(zone, start - back, start - back + length)) {
+      const at = change.at + back;
+      if (at >= from && at < to) out.push({ ...change, at });
+    }
+  }
+  return out;
 }
 
 /** Returns the first clock change after an instant, or null when none is foreseen in ten years. */
@@ -84,11 +128,13 @@ export function nextClockChange(zone: ZoneName, instant: Instant): ClockChange |
   return clockChanges(zone, instant + 1, instant + STEP)[0] ?? null;
 }
 
+/** The table covers what is asked for, as far as it lies between {@link EARLIEST} and a little after {@link FAR}. */
 function tableFor(zone: ZoneName, from: Instant, to: Instant): Known {
   let known = tables.get(zone);
-  if (known && from >= known.from && to < known.to) return known;
-  const low = Math.min(from - 366 * DAY, known?.from ?? Infinity);
-  const high = Math.max(to + STEP, known?.to ?? -Infinity);
+  const [first, last] = [Math.max(from, EARLIEST), Math.min(to, FAR + 7 * DAY)];
+  if (known && first >= known.from && last < known.to) return known;
+  const low = Math.max(EARLIEST, Math.min(first - 366 * DAY, known?.from ?? Infinity));
+  const high = Math.min(FAR + 8 * DAY, Math.max(last + STEP, known?.to ?? -Infinity));
   known = known ? widen(zone, known, low, high) : lookUp(zone, low, high);
   tables.set(zone, known);
   return known;

@@ -58,6 +58,71 @@ describe('days', () => {
 });
 
 describe('zones', () => {
+  it('tell the offset of any year that can be written, in a bounded table', () => {
+    const zones = [
+      'America/Halifax',
+      'Europe/Dublin',
+      'Africa/Casablanca',
+      'America/Santiago',
+      'Australia/Lord_Howe',
+      'Asia/Gaza',
+    ];
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...zones),
+        fc.integer({ min: Date.UTC(1, 0, 2) / 60_000 - 998_000_000, max: Date.UTC(9998, 11, 30) / 60_000 }),
+        (zone, minute) => {
+          const at = minute * 60_000;
+          const there = Temporal.Instant.fromEpochMilliseconds(at).toZonedDateTimeISO(zone);
+          expect(offsetAt(zone, at)).toBe(Math.round(there.offsetNanoseconds / 1e6));
+          // What the clocks show then leads back, but for the hours that are shown twice.
+          if (meetingOf(zone, wallAt(zone, at)) === 'once')
+            expect(instantOf(zone, wallAt(zone, at))).toBe(at);
+        },
+      ),
+      { numRuns: 2000 },
+    );
+    const changes = clockChanges('America/Halifax', Date.UTC(9000, 0, 1), Date.UTC(9002, 0, 1));
+    expect(changes).toHaveLength(4);
+    for (const { at, before, offset } of changes) {
+      expect([offsetAt('America/Halifax', at - 1), offsetAt('America/Halifax', at)]).toEqual([
+        before,
+        offset,
+      ]);
+    }
+  });
+
+  it('have one name each, and abbreviations of clocks are none', () => {
+    for (const name of [
+      'PST',
+      'CST',
+      'BST',
+      'IST',
+      'ACT',
+      'AST',
+      'JST',
+      '+04:00',
+      'Nowhere/Land',
+      'x'.repeat(500),
+    ])
+      expect(zoneNamed(name)).toBeNull();
+    for (const [name, zone] of [
+      ['us/pacific', 'America/Los_Angeles'],
+      ['EUROPE/KIEV', 'Europe/Kyiv'],
+      ['GB', 'Europe/London'],
+      ['Etc/GMT+5', 'Etc/GMT+5'],
+      ['etc/gmt0', 'UTC'],
+    ] as const)
+      expect(zoneNamed(name)).toBe(zone);
+    for (const zone of allZones()) {
+      expect(zoneNamed(zone)).toBe(zone);
+      expect(zoneNamed(zone.toLowerCase())).toBe(zone);
+      // Both that know zones take every one of them.
+      expect(() => new Intl.DateTimeFormat('en', { timeZone: zone })).not.toThrow();
+      expect(() => Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(zone)).not.toThrow();
+    }
+  });
+
   it('give the offsets and clock readings of an independent implementation', () => {
     const zone = fc.constantFrom(
       HALIFAX,
