@@ -4,7 +4,6 @@ import { HOST, date, entry, zoned } from '../testing/samples';
 import { wallAt, wallToText } from '../zones';
 import {
   checkRecurrence,
-  checkSpan,
   extentOf,
   moveSeries,
   occurrencesOf,
@@ -91,26 +90,6 @@ describe('occurrences', () => {
 });
 
 describe('checks', () => {
-  it('refuse spans that cannot be', () => {
-    const code = (work: () => void) => {
-      try {
-        work();
-        return 'accepted';
-      } catch (error) {
-        return (error as Problem).code;
-      }
-    };
-    expect(code(() => checkSpan(zoned('2026-01-01T10:00'), zoned('2026-01-01T09:00')))).toBe(
-      'end-before-start',
-    );
-    expect(code(() => checkSpan(date('2026-01-01'), date('2026-01-01')))).toBe('end-before-start');
-    expect(code(() => checkSpan(date('2026-01-01'), zoned('2026-01-01T09:00')))).toBe('start-end-differ');
-    expect(code(() => checkSpan(zoned('2026-01-01T10:00'), zoned('2026-01-01T14:30', 'Europe/London')))).toBe(
-      'accepted',
-    );
-    expect(code(() => checkRecurrence(recurring('FREQ=MINUTELY')))).toBe('rule-invalid');
-  });
-
   it('name what is wrong with a rule', () => {
     const wrong: Record<string, string> = {
       '': 'FREQ is missing',

@@ -12,17 +12,37 @@ import {
   type Day,
   type Wall,
 } from '../zones';
+import { Budget } from '../work';
 import type { Rule } from './rule';
 
 /** The rule finds nothing more: years without a match after which the search gives up. */
 const BARREN_YEARS = 400;
 
 /**
+ * Steps that the expansion of a rule over the longest range may take: a few times what checkRecurrence lets pass, so
+ * that what was taken when it was written can always be worked out.
+ */
+const MOST_STEPS = 2_000_000;
+
+/** Returns the budget of one expansion. */
+export function expansionBudget(most = MOST_STEPS): Budget {
+  return new Budget(most, 'the recurrence rule');
+}
+
+/**
  * Returns the clock readings of a rule (RFC 5545 section 3.3.10) that start at `start`, in order, with
  * `from <= reading < to`. `until` of the rule must have been turned into a clock reading already.
- * The start itself is returned only where the rule meets it. At most `most` readings are returned.
+ * The start itself is returned only where the rule meets it. At most `most` readings are returned. Throws
+ * `too-much-work` when the budget does not suffice.
  */
-export function expandRule(rule: Rule, start: Wall, from: Wall, to: Wall, most = Infinity): Wall[] {
+export function expandRule(
+  rule: Rule,
+  start: Wall,
+  from: Wall,
+  to: Wall,
+  most = Infinity,
+  budget = expansionBudget(),
+): Wall[] {
   const last = rule.until === null ? to : Math.min(to, rule.until + 1);
   if (last <= start || last <= from) return [];
   switch (rule.freq) {
@@ -30,9 +50,9 @@ export function expandRule(rule: Rule, start: Wall, from: Wall, to: Wall, most =
     case 'MONTHLY':
     case 'WEEKLY':
     case 'DAILY':
-      return collect(rule, start, from, last, most, byDays(rule, start, from, last));
+      return collect(rule, start, from, last, most, byDays(rule, start, from, last, budget));
     default:
-      return collect(rule, start, from, last, most, byClock(rule, start, from, last));
+      return collect(rule, start, from, last, most, byClock(rule, start, from, last, budget));
   }
 }
 
@@ -60,7 +80,9 @@ function collect(
 }
 
 /** Yields the readings of each year, month, week or day of the rule. */
-function* byDays(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall[]> {
+function* byDays(rule: Rule, start: Wall, from: Wall, last: Wall, budget: Budget): Iterable<Wall[]> {
+  budget.spend(timeCount(rule));
+  const cost = costOfPeriod(rule);
   const times = timesOfDay(rule, start);
   const period = PERIODS[rule.freq as keyof typeof PERIODS];
   const startDay = dayOfWall(start);
@@ -76,9 +98,11 @@ function* byDays(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall
     i <= end && dry <= barren;
     i += rule.interval
   ) {
+    budget.spend(cost);
     const days = daysIn(i);
     dry = days.length ? 0 : dry + rule.interval;
     if (!days.length) continue;
+    budget.spend(days.length * times.length);
     const walls: Wall[] = [];
     for (const day of days) for (const time of times) walls.push(day * DAY + time);
     yield positions(rule, walls);
@@ -86,7 +110,7 @@ function* byDays(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall
 }
 
 /** Yields the readings of each hour, minute or second of the rule; BY parts only limit (or widen downwards). */
-function* byClock(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wall[]> {
+function* byClock(rule: Rule, start: Wall, from: Wall, last: Wall, budget: Budget): Iterable<Wall[]> {
   const unit = { HOURLY: HOUR, MINUTELY: MINUTE, SECONDLY: SECOND }[
     rule.freq as 'HOURLY' | 'MINUTELY' | 'SECONDLY'
   ];
@@ -99,8 +123,8 @@ function* byClock(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wal
   for (const m of minutes) for (const s of seconds) inside.push(m * MINUTE + s * SECOND);
   const skip = rule.count === null && from > origin ? Math.floor((from - unit - origin) / step) : 0;
   let wall = origin + Math.max(0, skip) * step;
-  const end = Math.min(last, origin + BARREN_YEARS * 366 * DAY);
-  while (wall < end) {
+  while (wall < last) {
+    budget.spend();
     const day = dayOfWall(wall);
     if (!dayAllowed(rule, day)) {
       wall = alignUp((day + 1) * DAY, origin, step);
@@ -117,6 +141,7 @@ function* byClock(rule: Rule, start: Wall, from: Wall, last: Wall): Iterable<Wal
     }
     if (rule.freq !== 'SECONDLY' || among(rule.bySecond, Math.floor((time % MINUTE) / SECOND))) {
       const base = wall;
+      budget.spend(inside.length);
       yield positions(
         rule,
         inside.map((t) => base + t),
@@ -267,6 +292,18 @@ function weekYear(day: Day, weekStart: number): number {
 
 function daysInYear(year: number): number {
   return dayFromParts(year + 1, 1, 1) - dayFromParts(year, 1, 1);
+}
+
+/** How many times a day a rule may name. */
+function timeCount({ byHour, byMinute, bySecond }: Rule): number {
+  return [byHour, byMinute, bySecond].reduce((count, list) => count * Math.max(1, list.length), 1);
+}
+
+/** Steps that it takes to find the days of one period. */
+function costOfPeriod({ freq, byDay, byMonthDay, byYearDay, byWeekNo }: Rule): number {
+  const lists =
+    byDay.length + byMonthDay.length + byYearDay.length + byWeekNo.length * Math.max(1, byDay.length);
+  return 1 + lists * (freq === 'YEARLY' ? 13 : 1);
 }
 
 function timesOfDay(rule: Rule, start: Wall): number[] {

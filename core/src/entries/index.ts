@@ -21,8 +21,6 @@ export {
   type Status,
 } from './entry';
 export {
-  checkSpan,
-  checkWhen,
   instantOfWhen,
   sameWhen,
   showsLike,
@@ -76,6 +74,8 @@ export {
   type Scope,
 } from './editSeries';
 export { continuedLineages, lineageOf, type Step } from './lineage';
+export { checkedEntry, checkedWhen } from './checkEntry';
+export { ENTRY_LIMITS } from './limits';
 export { fitKind } from './kind';
 export { slipOf, workingDaysBetween, type Slip } from './slip';
 export { FIND_IN, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';

@@ -1,7 +1,17 @@
 import { Problem } from '../problems';
-import { DAY, instantOf, wallAt, type Instant, type Wall, type ZoneName } from '../zones';
+import {
+  DAY,
+  SECOND,
+  dayFromParts,
+  dayOfWall,
+  instantOf,
+  wallAt,
+  type Instant,
+  type Wall,
+  type ZoneName,
+} from '../zones';
 import type { Content, Entry, Override } from './entry';
-import { expandRule } from './expandRule';
+import { expandRule, expansionBudget } from './expandRule';
 import { ruleFromText, type Rule } from './rule';
 import { instantOfWhen, wallOf, whenLike, zoneOfWhen, type When } from './when';
 
@@ -25,6 +35,9 @@ export interface Occurrence {
   /** Whether an override stands in the place of what the rule says. */
   readonly overridden: boolean;
 }
+
+/** The last clock reading that can be written; dates that would end after it are not there. */
+const LAST_WALL = dayFromParts(9999, 12, 31) * DAY - SECOND;
 
 /** An entry may recur this often in a year and no more: see {@link checkRecurrence}. */
 export const MOST_A_YEAR = 10_000;
@@ -67,7 +80,8 @@ export function occurrencesOf(entry: Entry, range: Range, hostZone: ZoneName): O
 export function slotsOf(entry: Entry, range: Range, hostZone: ZoneName): Wall[] {
   const start = wallOf(entry.start);
   const zone = zoneOfWhen(entry.start, hostZone);
-  const [from, to] = [wallAt(zone, range.from), wallAt(zone, range.to)];
+  const span = Math.max(0, wallOf(entry.end) - start);
+  const [from, to] = [wallAt(zone, range.from), Math.min(wallAt(zone, range.to), LAST_WALL - span)];
   const { rule, dates, exceptDates } = entry.recurrence!;
   const slots = new Set<Wall>();
   if (start >= from && start < to) slots.add(start);
@@ -76,13 +90,13 @@ export function slotsOf(entry: Entry, range: Range, hostZone: ZoneName): Wall[] 
     const wall = wallIn(entry.start, when, hostZone);
     if (wall >= from && wall < to) slots.add(wall);
   }
+  // Some programs except a whole day of a timed entry.
+  const days = new Set<number>();
   for (const when of exceptDates) {
-    if (when.kind === 'date' && entry.start.kind !== 'date') {
-      // Some programs except a whole day of a timed entry.
-      const day = wallOf(when);
-      for (const wall of slots) if (wall >= day && wall < day + DAY) slots.delete(wall);
-    } else slots.delete(wallIn(entry.start, when, hostZone));
+    if (when.kind === 'date' && entry.start.kind !== 'date') days.add(dayOfWall(wallOf(when)));
+    else slots.delete(wallIn(entry.start, when, hostZone));
   }
+  if (days.size) for (const wall of slots) if (days.has(dayOfWall(wall))) slots.delete(wall);
   return [...slots].sort((a, b) => a - b);
 }
 
@@ -93,14 +107,39 @@ export function localRule(text: string, start: When): Rule {
   return { ...rule, until: wallAt(start.zone, rule.until), untilIsUtc: false };
 }
 
-/** Throws `rule-invalid` when the recurrence cannot be read or recurs more than {@link MOST_A_YEAR} times a year. */
+/** Steps that checking a rule may take; it is worked out further ahead than the longest range that is ever shown. */
+const CHECK_STEPS = 300_000;
+const CHECK_YEARS = 11;
+/** A rule whose first date is further away than this has none. */
+const REACH_YEARS = 100;
+
+/**
+ * Throws `rule-invalid` when the recurrence cannot be read, recurs more than {@link MOST_A_YEAR} times a year, never
+ * takes place, or takes too many steps to work out. What passes can be worked out in any range that is shown.
+ */
 export function checkRecurrence(entry: Pick<Entry, 'start' | 'recurrence'>): void {
   if (!entry.recurrence?.rule) return;
   const start = wallOf(entry.start);
   const rule = localRule(entry.recurrence.rule, entry.start);
-  if (expandRule(rule, start, start, start + 366 * DAY, MOST_A_YEAR + 1).length > MOST_A_YEAR) {
-    throw new Problem('rule-invalid', { reason: `it recurs more than ${MOST_A_YEAR} times a year` });
+  const budget = expansionBudget(CHECK_STEPS);
+  const refuse = (reason: string) => {
+    throw new Problem('rule-invalid', { reason });
+  };
+  try {
+    const year = expandRule(rule, start, start, start + 366 * DAY, MOST_A_YEAR + 1, budget);
+    if (year.length > MOST_A_YEAR) refuse(`it recurs more than ${MOST_A_YEAR} times a year`);
+    if (rule.until === null && !expandRule(rule, start, start, reach(start, REACH_YEARS), 1, budget).length)
+      refuse('it never takes place');
+    expandRule(rule, start, start, reach(start, CHECK_YEARS), Infinity, budget);
+    if (rule.count !== null) expandRule(rule, start, start, LAST_WALL, Infinity, budget);
+  } catch (error) {
+    if (!(error instanceof Problem) || error.code !== 'too-much-work') throw error;
+    refuse('working out its dates takes too many steps. Say it in fewer parts, or with fewer dates');
   }
+}
+
+function reach(start: Wall, years: number): Wall {
+  return Math.min(start + years * 366 * DAY, LAST_WALL);
 }
 
 /** Returns the clock reading of a moment by the clocks of another one. */
@@ -164,11 +203,12 @@ export function extentOf(entry: Entry, hostZone: ZoneName): Range {
   if (entry.recurrence.rule) {
     const rule = localRule(entry.recurrence.rule, entry.start);
     const lastWall = rule.until ?? (rule.count === null ? Infinity : lastOf(rule, wallOf(entry.start)));
-    ends.push({ from: alone.from, to: lastWall === Infinity ? Infinity : instantOf(zone, lastWall + span) });
+    const endless = lastWall + span > LAST_WALL;
+    ends.push({ from: alone.from, to: endless ? Infinity : instantOf(zone, lastWall + span) });
   }
   return { from: Math.min(...ends.map((e) => e.from)), to: Math.max(...ends.map((e) => e.to)) };
 }
 
 function lastOf(rule: Rule, start: Wall): Wall {
-  return expandRule(rule, start, start, start + 400 * 366 * DAY).at(-1) ?? start;
+  return expandRule(rule, start, start, LAST_WALL).at(-1) ?? start;
 }

@@ -68,9 +68,13 @@ export function ruleFromText(text: string): Rule {
   return rule;
 }
 
+/** Everything that a rule can be written with, X-parts included: never a space or a line end. */
+const WRITABLE = /^[!-~]*$/;
+
 function parse(text: string): Rule {
+  if (!WRITABLE.test(text)) fail('it holds a space, a line end or a letter that no rule has');
   const parts = new Map<string, string>();
-  for (const piece of text.trim().split(';').filter(Boolean)) {
+  for (const piece of text.split(';').filter(Boolean)) {
     const [name, value, ...more] = piece.split('=');
     if (!name || value === undefined || more.length > 0) fail(`“${piece}” is not NAME=VALUE`);
     const key = name.toUpperCase();

@@ -1,10 +1,8 @@
-import { Problem } from '../problems';
 import {
   DAY,
   dayFromText,
   dayToText,
   instantOf,
-  requireZone,
   wallFromText,
   wallToText,
   type Instant,
@@ -69,19 +67,4 @@ export function sameWhen(a: When, b: When): boolean {
 /** Returns whether a moment is the one of the same kind and zone as `like` that shows a clock reading. */
 export function showsLike(when: When, like: When, wall: Wall): boolean {
   return when.kind === like.kind && wallOf(when) === wall && zoneOfWhen(when, '') === zoneOfWhen(like, '');
-}
-
-/** Throws `date-invalid`, `time-invalid` or `zone-unknown` unless the moment can be understood. */
-export function checkWhen(when: When): void {
-  wallOf(when);
-  if (when.kind === 'zoned') requireZone(when.zone);
-}
-
-/** Throws unless start and end are of one kind and in order; equal ends are allowed for timed entries only. */
-export function checkSpan(start: When, end: When): void {
-  checkWhen(start);
-  checkWhen(end);
-  if (start.kind !== end.kind) throw new Problem('start-end-differ');
-  const length = instantOfWhen(end, 'UTC') - instantOfWhen(start, 'UTC');
-  if (length < 0 || (length === 0 && start.kind === 'date')) throw new Problem('end-before-start');
 }

@@ -60,11 +60,31 @@ export const PROBLEMS = {
   'date-invalid': { status: 422, say: '“{text}” is not a date. Write it as 2026-05-31.' },
   'time-invalid': { status: 422, say: '“{text}” is not a date and time. Write it as 2026-05-31T14:30:00.' },
   'end-before-start': { status: 422, say: 'The end is before the start. Move one of them.' },
+  'year-out-of-reach': {
+    status: 422,
+    say: '“{text}” is outside the years {first} to {last}, in which calendars here can be. Choose another year.',
+  },
+  'span-too-long': {
+    status: 422,
+    say: '{which} lasts at most {days} days here. End it earlier, or write several entries.',
+  },
+  'entry-too-large': {
+    status: 422,
+    say: 'An entry holds at most {limit} {what}; this one has {count}. Split it into several entries.',
+  },
+  'entry-uncomputable': {
+    status: 422,
+    say: 'The entry “{title}” cannot be worked out: {reason} Open it and mend it, or keep it in.',
+  },
   'start-end-differ': {
     status: 422,
     say: 'Start and end must be of one kind: both dates, both floating, or both in a time zone.',
   },
   'rule-invalid': { status: 422, say: 'The recurrence rule cannot be read: {reason}.' },
+  'too-much-work': {
+    status: 422,
+    say: 'Working out {what} takes more steps than are allowed here. Make it plainer, or split it.',
+  },
   'milestone-recurs': {
     status: 422,
     say: 'A milestone takes place once. Take the recurrence away, or make it an event or a due item.',

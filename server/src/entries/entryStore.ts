@@ -1,13 +1,4 @@
-import {
-  checkRecurrence,
-  checkSpan,
-  checkWhen,
-  contentOf,
-  extentOf,
-  fitKind,
-  instantOfWhen,
-  type Entry,
-} from '@zonal/core/entries';
+import { checkedEntry, contentOf, extentOf, instantOfWhen, type Entry } from '@zonal/core/entries';
 import type { DraftEntry } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import { Op, type WhereOptions } from 'sequelize';
@@ -19,16 +10,12 @@ export function entryOf(row: EntryRow): Entry {
   return { ...row.data, id, calendarId, version, uid, imported };
 }
 
-/** Returns the columns of an entry. Throws what is wrong with its times or its recurrence. */
+/** Returns the columns of an entry. Throws what is wrong with it: see checkedEntry. */
 export function columnsOf(
   draft: Omit<DraftEntry, 'uid'>,
   zone: ZoneName,
 ): Pick<EntryRow, 'data' | 'firstAt' | 'lastAt'> {
-  if (draft.kind === 'event') checkSpan(draft.start, draft.end);
-  else checkWhen(draft.start);
-  for (const o of draft.overrides) checkSpan(o.start, o.end);
-  checkRecurrence(draft);
-  const data = dataOf(draft);
+  const data = checkedEntry(dataOf(draft), zone);
   const extent = extentOf({ ...data, id: '', calendarId: '', version: 0, uid: '' }, zone);
   // A milestone that has slipped is looked for from its planned day on.
   const planned = data.planned ? instantOfWhen(data.planned, zone) : extent.from;
@@ -43,7 +30,7 @@ export function columnsOf(
 
 function dataOf(draft: Omit<DraftEntry, 'uid'>): EntryData {
   const { start, end, recurrence, overrides } = draft;
-  return fitKind({
+  return {
     ...contentOf(draft),
     start,
     end,
@@ -51,7 +38,7 @@ function dataOf(draft: Omit<DraftEntry, 'uid'>): EntryData {
     overrides: recurrence
       ? overrides.map((o) => ({ slot: o.slot, start: o.start, end: o.end, content: contentOf(o.content) }))
       : [],
-  });
+  };
 }
 
 /** Returns the condition for entries that can take place in a stretch of time. */

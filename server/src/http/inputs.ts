@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { dayFromText, requireZone } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
-import { checkWhen, type When } from '@zonal/core/entries';
+import { checkedWhen, type When } from '@zonal/core/entries';
 import { ValidateBy, type ValidationOptions } from 'class-validator';
 
 function accepted(check: () => void): boolean {
@@ -53,7 +53,7 @@ function isWhen(value: unknown): value is When {
   const keys = SHAPES.get((value as { kind: unknown }).kind);
   if (!keys || Object.keys(value).length !== keys.length) return false;
   if (!keys.every((k) => typeof (value as Record<string, unknown>)[k] === 'string')) return false;
-  return accepted(() => checkWhen(value as When));
+  return accepted(() => void checkedWhen(value as When));
 }
 
 /** A {@link When}: a date, a floating time or a time in a zone. */

@@ -1,4 +1,4 @@
-import { checkRecurrence, checkSpan, type Entry, type Scope, type When } from '@zonal/core/entries';
+import { checkedEntry, type Entry, type Scope, type When } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import type { ZoneName } from '@zonal/core/zones';
 import { Trash2 } from 'lucide-react';
@@ -93,7 +93,7 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
 
   const writeNew = () =>
     attempt(() => {
-      const entry = checked(inputOf(form, null));
+      const entry = checkedEntry(inputOf(form, null), calendar.zone);
       return named('Wrote', entry as Entry, [adding(calendarId, entry)]);
     });
 
@@ -101,8 +101,8 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
   const change = (base: Entry) =>
     attempt(() => {
       const made = resultOf(form, base, slot, scope);
-      if (made.kind === 'entry') checked(made.entry);
-      else [made.before, made.from].forEach(checked);
+      for (const e of made.kind === 'entry' ? [made.entry] : [made.before, made.from])
+        checkedEntry(e, calendar.zone);
       return named('Changed', { title: form.title }, changesOf(made, base, slot, scope, calendar));
     });
 
@@ -335,13 +335,6 @@ function readForm(form: EntryForm, before: Entry | null): { entry: Entry; date: 
 type AtDates = ReturnType<typeof spanOf>;
 
 const NEW = { id: '', calendarId: '', version: 0, uid: '' };
-
-/** Returns the entry when its times and its recurrence can be; throws what is wrong with them. */
-function checked<T extends EntryInput>(entry: T): T {
-  if (entry.kind === 'event') checkSpan(entry.start, entry.end);
-  checkRecurrence(entry);
-  return entry;
-}
 
 /** Returns this side of a conflict: what would have been stored. */
 function mineOf(form: EntryForm, entry: Entry, slot: When | null, scope: Scope): EntryInput {

@@ -3,9 +3,7 @@ import {
   EMPTY_CONTENT,
   KINDS,
   STATUSES,
-  checkRecurrence,
-  checkSpan,
-  fitKind,
+  checkedEntry,
   whenLike,
   wallOf,
   type Content,
@@ -130,11 +128,9 @@ function draftOf(
   };
   const rule = cell('rule').replace(/^RRULE:/i, '');
   const recurrence = rule ? { rule, dates: [], exceptDates: [] } : null;
-  checkSpan(start, end);
-  checkRecurrence({ start, recurrence });
   const uid =
     cell('uid') || `row-${line}-${wallOf(start)}-${title.toLowerCase().replace(/\W+/g, '-').slice(0, 60)}`;
-  return fitKind({ ...content, uid, start, end, recurrence, overrides: [] });
+  return checkedEntry({ ...content, uid, start, end, recurrence, overrides: [] }, setting.zone);
 }
 
 function spanOf(cell: Cell, setting: CsvSetting): { start: When; end: When } {

@@ -1,0 +1,1 @@
+export { Budget } from './budget';
