@@ -1,4 +1,5 @@
 import { plainText, type Entry } from '../entries';
+import { Budget } from '../work';
 import type { Instant } from '../zones';
 import type { OutwardContent, OutwardField } from './fields';
 import type { OutwardView } from './view';
@@ -27,12 +28,24 @@ export interface Watch {
   readonly words: readonly string[];
 }
 
-const MAIL = /[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu;
 /** With a sign of a telephone number: a plus, brackets or groups; at least seven digits. Dates and times are none. */
-const PHONE = /(?<![\w/:.+-])\(?\+?\d[\d ()./-]{5,18}\d(?![\w:.-]*\d)/g;
-const PASSCODE =
-  /https?:\/\/[^\s<>"]*[?&#/](?:pwd|pin|pass|passcode|password|passwd|code|token|key)=[^\s<>"&]+/gi;
+const PHONE = /(?<![\w/:.+-])\(?\+?\d[\d ()./-]{5,18}\d(?![\w:.-]{0,20}\d)/g;
+const LINK = /https?:\/\/[^\s<>"]+/gi;
+const SECRET = /[?&#/](?:pwd|pin|pass|passcode|password|passwd|code|token|key)=[^\s<>"&]+/i;
 const DATE = /^\d{4}-\d{2}-\d{2}|^\d{1,2}\.\d{1,2}\.\d{2,4}$|^\d{4}-\d{4}$|^\d{1,2}\/\d{1,2}\/\d{2,4}$/;
+/** The longest local part and domain of a mail address (RFC 5321 section 4.5.3.1). */
+const [LOCAL, DOMAIN] = [64, 255];
+
+/** Returns the mail addresses in a text: from each @ as far to both sides as an address goes. */
+function mailsIn(text: string): string[] {
+  const out: string[] = [];
+  for (let at = text.indexOf('@'); at >= 0; at = text.indexOf('@', at + 1)) {
+    const local = /[\p{L}\p{N}._%+-]{1,64}$/u.exec(text.slice(Math.max(0, at - LOCAL), at))?.[0];
+    const domain = /^[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/u.exec(text.slice(at + 1, at + 1 + DOMAIN))?.[0];
+    if (local && domain) out.push(`${local}@${domain}`);
+  }
+  return out;
+}
 
 /** Returns the texts that a field says. */
 function textsOf(content: OutwardContent, field: OutwardField): string[] {
@@ -60,39 +73,80 @@ export function peopleIn(entries: Iterable<Entry>): string[] {
 
 type Finder = (text: string) => { kind: ExposureKind; text: string }[];
 
-function finderOf({ people, words }: Watch): Finder {
-  const named = (kind: ExposureKind, list: readonly string[]) =>
-    list
-      .map((word) => ({ kind, word, plain: plainText(word.trim()) }))
-      .filter((w) => w.plain.length > 1)
-      .map((w) => ({ ...w, bounded: bounded(w.plain) }));
-  const wanted = [...named('person', people), ...named('watch-word', words)];
+/** Steps of one search through everything that a view says. */
+const MOST_STEPS = 5_000_000;
+/** A name or a watched word has so many words at most; further ones do not matter for finding it. */
+const MOST_WORDS = 6;
+
+/** Returns the words of a text as they are compared. */
+function plainWords(text: string): string[] {
+  return plainText(text).match(/[\p{L}\p{N}]+/gu) ?? [];
+}
+
+/** What is sought, by its words joined by single spaces; what has no letters and figures is sought as it stands. */
+interface Sought {
+  readonly byWords: ReadonlyMap<string, readonly { kind: ExposureKind; word: string }[]>;
+  readonly asTheyStand: readonly { kind: ExposureKind; word: string }[];
+  readonly longest: number;
+}
+
+function soughtOf({ people, words }: Watch): Sought {
+  const byWords = new Map<string, { kind: ExposureKind; word: string }[]>();
+  const asTheyStand: { kind: ExposureKind; word: string }[] = [];
+  let longest = 0;
+  const add = (kind: ExposureKind, word: string) => {
+    const parts = plainWords(word).slice(0, MOST_WORDS);
+    const key = parts.join(' ');
+    if (!key && kind === 'watch-word' && word.trim().length > 1) asTheyStand.push({ kind, word });
+    if (key.length < 2) return;
+    longest = Math.max(longest, parts.length);
+    const known = byWords.get(key);
+    if (!known) byWords.set(key, [{ kind, word }]);
+    else if (!known.some((k) => k.kind === kind && k.word === word)) known.push({ kind, word });
+  };
+  for (const name of people) add('person', name);
+  for (const word of words) add('watch-word', word);
+  return { byWords, asTheyStand, longest };
+}
+
+function finderOf(watch: Watch, budget: Budget): Finder {
+  const { byWords, asTheyStand, longest } = soughtOf(watch);
   return (text) => {
+    budget.spend(1 + (text.length >> 4));
     const out: { kind: ExposureKind; text: string }[] = [];
-    for (const [found] of text.matchAll(MAIL)) out.push({ kind: 'mail-address', text: found });
-    for (const [found] of text.matchAll(PASSCODE)) out.push({ kind: 'passcode', text: found });
-    for (const [found] of text.replace(/https?:\/\/\S+/g, ' ').matchAll(PHONE)) {
+    for (const found of mailsIn(text)) out.push({ kind: 'mail-address', text: found });
+    for (const [link] of text.matchAll(LINK)) {
+      const found = SECRET.exec(link);
+      if (found) out.push({ kind: 'passcode', text: link.slice(0, found.index + found[0].length) });
+    }
+    for (const [found] of text.replace(LINK, ' ').matchAll(PHONE)) {
       const digits = found.replace(/\D/g, '').length;
       if (digits >= 7 && digits <= 15 && !DATE.test(found.trim()))
         out.push({ kind: 'phone-number', text: found.trim() });
     }
-    if (wanted.length) {
-      const plain = plainText(text);
-      for (const { kind, word, plain: sought, bounded: found } of wanted)
-        if (plain.includes(sought) && found.test(plain)) out.push({ kind, text: word });
+    if (longest) {
+      const words = plainWords(text);
+      budget.spend(words.length * longest);
+      for (let i = 0; i < words.length; i++) {
+        let key = '';
+        for (let n = 0; n < longest && i + n < words.length; n++) {
+          key += n ? ` ${words[i + n]!}` : words[i]!;
+          for (const { kind, word } of byWords.get(key) ?? []) out.push({ kind, text: word });
+        }
+      }
     }
+    budget.spend(asTheyStand.length);
+    for (const { kind, word } of asTheyStand) if (text.includes(word.trim())) out.push({ kind, text: word });
     return out;
   };
 }
 
-function bounded(plain: string): RegExp {
-  const escaped = plain.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  return new RegExp(`(?<![\\p{L}\\p{N}])${escaped}(?![\\p{L}\\p{N}])`, 'u');
-}
-
-/** Returns the sensitive matter in everything that a view says of its entries, each once an item and field. */
+/**
+ * Returns the sensitive matter in everything that a view says of its entries, each once an item and field. Throws
+ * `too-much-work` where a view says more than can be looked through.
+ */
 export function exposuresOf(view: OutwardView, watch: Watch): Exposure[] {
-  const find = finderOf(watch);
+  const find = finderOf(watch, new Budget(MOST_STEPS, 'what a view says about people and secrets'));
   // The same text stands in many entries.
   const known = new Map<string, ReturnType<Finder>>();
   const findIn = (text: string) => {

@@ -114,6 +114,22 @@ describe('a filter', () => {
     );
   });
 
+  it('is looked through in a bounded number of steps, however it is nested', () => {
+    const pairs = Array.from({ length: 13 }, (_, i): Filter => ({ any: [label(`a${i}`), label(`b${i}`)] }));
+    expect(isContradictory({ all: pairs })).toBe(false);
+    expect(isContradictory({ all: [label('x'), ...pairs, { not: label('x') }] })).toBe(true);
+    // Each way through the pairs ends in a contradiction: there are too many to look at, so it counts as possible.
+    const [x, y] = [label('x'), label('y')];
+    const clash: Filter[] = [{ any: [x, { all: [x, y] }] }, { any: [{ not: x }, { all: [{ not: x }, y] }] }];
+    const wide: Filter = { all: [...pairs, ...pairs, ...clash] };
+    expect(isContradictory(wide)).toBe(false);
+    const words = Array.from({ length: 41 }, (_, i) => `w${i}`).join(' ');
+    expect(() => readFilter({ field: 'text', value: words })).toThrow('more than 40 words');
+    const many = { any: Array.from({ length: 100_000 }, () => ({ any: [label('x')] })) };
+    expect(() => readFilter(many)).toThrow('more than 50 conditions');
+    expect(() => readFilter({ all: [[label('x')]] })).toThrow('no condition');
+  });
+
   it('reads as a sentence', () => {
     const filter: Filter = {
       all: [

@@ -1,5 +1,6 @@
 import { KINDS, STATUSES, plainText, wordsOf, type Content, type Kind, type Status } from '../entries';
 import { Problem } from '../problems';
+import { Budget } from '../work';
 
 export const PROPERTY_TESTS = ['is', 'contains', 'at-least', 'at-most'] as const;
 /** How the value of a property is compared: numbers and dates by size, texts by letters without case and accents. */
@@ -37,6 +38,8 @@ export const CONDITION_FIELDS = [
 const MOST_CONDITIONS = 50;
 const DEEPEST = 6;
 const LONGEST = 200;
+/** Words that a filter may look for in texts, all its conditions together: each is sought in every text. */
+const MOST_WORDS = 40;
 
 /** Returns the conditions of a filter, in order. */
 export function conditionsOf(filter: Filter | null): Condition[] {
@@ -49,9 +52,11 @@ export function conditionsOf(filter: Filter | null): Condition[] {
 /** Returns data as a filter, or null for none. Throws `filter-invalid` with what is wrong. */
 export function readFilter(data: unknown): Filter | null {
   if (data === null || data === undefined) return null;
-  const filter = read(data, 0);
-  if (conditionsOf(filter).length > MOST_CONDITIONS)
-    throw new Problem('filter-invalid', { reason: `it has more than ${MOST_CONDITIONS} conditions` });
+  const filter = read(data, 0, { parts: 0 });
+  const conditions = conditionsOf(filter);
+  if (conditions.length > MOST_CONDITIONS) wrong(`it has more than ${MOST_CONDITIONS} conditions`);
+  const words = conditions.flatMap((c) => (c.field === 'text' ? wordsOf(c.value) : []));
+  if (words.length > MOST_WORDS) wrong(`it looks for more than ${MOST_WORDS} words`);
   return filter;
 }
 
@@ -59,18 +64,20 @@ function wrong(reason: string): never {
   throw new Problem('filter-invalid', { reason });
 }
 
-function read(data: unknown, depth: number): Filter {
-  if (typeof data !== 'object' || data === null) wrong('a part of it is no condition');
+function read(data: unknown, depth: number, seen: { parts: number }): Filter {
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) wrong('a part of it is no condition');
   if (depth > DEEPEST) wrong(`its groups are nested more than ${DEEPEST} deep`);
+  // Groups count too, so that no one reads on in what is much too large.
+  if (++seen.parts > 4 * MOST_CONDITIONS) wrong(`it has more than ${MOST_CONDITIONS} conditions`);
   const part = data as Record<string, unknown>;
   for (const group of ['all', 'any'] as const) {
-    if (!(group in part)) continue;
+    if (!Object.hasOwn(part, group)) continue;
     const of = part[group];
     if (!Array.isArray(of) || !of.length) wrong('a group of it is empty');
-    const parts = of.map((p) => read(p, depth + 1));
+    const parts = of.map((p) => read(p, depth + 1, seen));
     return group === 'all' ? { all: parts } : { any: parts };
   }
-  if ('not' in part) return { not: read(part['not'], depth + 1) };
+  if (Object.hasOwn(part, 'not')) return { not: read(part['not'], depth + 1, seen) };
   return readCondition(part);
 }
 
@@ -136,18 +143,18 @@ export function filterTest(
   gone: readonly string[],
 ): (calendarId: string, content: Content) => boolean {
   if (!filter) return () => true;
-  const test = testOf(filter, new Set(gone));
+  const test = testOf(filter, new Set(gone), plainMemo());
   return (calendarId, content) => test(calendarId, content) === true;
 }
 
-function testOf(filter: Filter, gone: ReadonlySet<string>): Test {
+function testOf(filter: Filter, gone: ReadonlySet<string>, plainOf: PlainOf): Test {
   if ('not' in filter) {
-    const test = testOf(filter.not, gone);
+    const test = testOf(filter.not, gone, plainOf);
     return (id, content) => negated(test(id, content));
   }
   if ('all' in filter || 'any' in filter) {
     const every = 'all' in filter;
-    const tests = (every ? filter.all : filter.any).map((f) => testOf(f, gone));
+    const tests = (every ? filter.all : filter.any).map((f) => testOf(f, gone, plainOf));
     return (id, content) => {
       let unknown = false;
       for (const test of tests) {
@@ -160,14 +167,41 @@ function testOf(filter: Filter, gone: ReadonlySet<string>): Test {
   }
   const name = nameIn(filter);
   if (name !== null && gone.has(name)) return () => null;
-  return conditionTest(filter);
+  return conditionTest(filter, plainOf);
 }
 
 function negated(answer: boolean | null): boolean | null {
   return answer === null ? null : !answer;
 }
 
-function conditionTest(condition: Condition): Test {
+/** The texts of content as they are compared, each made once and only where a condition asks for it. */
+interface Plain {
+  labels(): ReadonlySet<string>;
+  people(): ReadonlySet<string>;
+  texts(): readonly string[];
+}
+type PlainOf = (content: Content) => Plain;
+
+function plainMemo(): PlainOf {
+  const known = new WeakMap<Content, Plain>();
+  return (content) => {
+    let plain = known.get(content);
+    if (!plain) known.set(content, (plain = plainOfContent(content)));
+    return plain;
+  };
+}
+
+function plainOfContent(c: Content): Plain {
+  let [labels, people]: (ReadonlySet<string> | undefined)[] = [];
+  let texts: readonly string[] | undefined;
+  return {
+    labels: () => (labels ??= new Set(c.labels.map(plainText))),
+    people: () => (people ??= new Set(c.people.flatMap((p) => [plainText(p.name), plainText(p.address)]))),
+    texts: () => (texts ??= [c.title, c.place, c.description].map(plainText)),
+  };
+}
+
+function conditionTest(condition: Condition, plainOf: PlainOf): Test {
   if (condition.field === 'property') {
     const { name, test, value } = condition;
     return (_id, c) => c.properties.some((p) => p.name === name && compared(p.value, test, value));
@@ -177,13 +211,11 @@ function conditionTest(condition: Condition): Test {
   if (field === 'kind') return (_id, c) => c.kind === condition.value;
   if (field === 'status') return (_id, c) => c.status === condition.value;
   const value = plainText(condition.value.trim());
-  if (field === 'label') return (_id, c) => c.labels.some((l) => plainText(l) === value);
-  if (field === 'person') {
-    return (_id, c) => c.people.some((p) => plainText(p.name) === value || plainText(p.address) === value);
-  }
+  if (field === 'label') return (_id, c) => plainOf(c).labels().has(value);
+  if (field === 'person') return (_id, c) => plainOf(c).people().has(value);
   const words = wordsOf(condition.value);
   return (_id, c) => {
-    const texts = [c.title, c.place, c.description].map(plainText);
+    const texts = plainOf(c).texts();
     return words.every((word) => texts.some((t) => t.includes(word)));
   };
 }
@@ -212,49 +244,83 @@ export function fieldsOfFilter(filter: Filter | null): (keyof Content)[] {
   return [...new Set(conditionsOf(filter).flatMap((c) => of[c.field]))];
 }
 
-type Literal = { readonly condition: Condition; readonly holds: boolean };
+/** Steps after which a filter is not looked through any further for contradictions. */
+const MOST_STEPS = 100_000;
 
-/** A filter with more alternatives than this is not looked through for contradictions. */
-const MOST_ALTERNATIVES = 4096;
-
-/** Returns whether a filter contradicts itself, so that no entry whatever can pass it. */
+/**
+ * Returns whether a filter contradicts itself, so that no entry whatever can pass it. A filter with very many
+ * alternatives is not looked through to the end; then it counts as possible.
+ */
 export function isContradictory(filter: Filter | null): boolean {
   if (!filter) return false;
-  const alternatives = alternativesOf(filter, true);
-  return alternatives !== null && alternatives.every(clashes);
+  try {
+    const budget = new Budget(MOST_STEPS, 'the filter');
+    return !possible(filter, true, [], numbering(), budget);
+  } catch (error) {
+    if (error instanceof Problem && error.code === 'too-much-work') return false;
+    throw error;
+  }
 }
 
-/** Returns the filter as alternatives of conditions that hold or not; null when there are too many. */
-function alternativesOf(filter: Filter, holds: boolean): Literal[][] | null {
-  if ('not' in filter) return alternativesOf(filter.not, !holds);
-  if (!('all' in filter) && !('any' in filter)) return [[{ condition: filter, holds }]];
-  const parts = ('all' in filter ? filter.all : filter.any).map((f) => alternativesOf(f, holds));
-  if ('all' in filter !== holds) {
-    const all = parts.flatMap((p) => p ?? []);
-    return parts.includes(null) || all.length > MOST_ALTERNATIVES ? null : all;
-  }
-  let out: Literal[][] = [[]];
-  for (const part of parts) {
-    if (!part || out.length * part.length > MOST_ALTERNATIVES) return null;
-    out = out.flatMap((a) => part.map((b) => [...a, ...b]));
-  }
-  return out;
+/** A condition that holds, or does not: its number, and its field and value where an entry has one value of the field. */
+interface Literal {
+  readonly id: number;
+  readonly holds: boolean;
+  readonly only: string | null;
 }
 
 /** Fields of which an entry has exactly one value. */
 const SINGLE: readonly Condition['field'][] = ['calendar', 'kind', 'status'];
 
-function clashes(literals: readonly Literal[]): boolean {
-  return literals.some(({ condition: a, holds }, i) =>
-    literals.slice(i + 1).some(({ condition: b, holds: other }) => {
-      if (a.field !== b.field) return false;
-      const same = JSON.stringify(plain(a)) === JSON.stringify(plain(b));
-      if (same) return holds !== other;
-      return holds && other && SINGLE.includes(a.field);
-    }),
-  );
+/** Returns a function that gives conditions that ask the same the same number. */
+function numbering(): (condition: Condition, holds: boolean) => Literal {
+  const ids = new Map<string, number>();
+  return (condition, holds) => {
+    const text = JSON.stringify({ ...condition, value: plainText(condition.value.trim()) });
+    if (!ids.has(text)) ids.set(text, ids.size);
+    return { id: ids.get(text)!, holds, only: SINGLE.includes(condition.field) ? condition.field : null };
+  };
 }
 
-function plain(condition: Condition): unknown {
-  return { ...condition, value: plainText(condition.value.trim()) };
+/** A way through the rest of a filter: what must still be, all of it. */
+interface Wanted {
+  readonly filter: Filter;
+  readonly holds: boolean;
+}
+
+/** Returns whether some entry could pass: looks for one set of conditions that do not clash, the first way first. */
+function possible(
+  filter: Filter,
+  holds: boolean,
+  held: readonly Literal[],
+  literal: ReturnType<typeof numbering>,
+  budget: Budget,
+  rest: readonly Wanted[] = [],
+): boolean {
+  budget.spend();
+  const goOn = (next: readonly Literal[], wanted: readonly Wanted[]): boolean => {
+    const [first, ...more] = wanted;
+    return !first || possible(first.filter, first.holds, next, literal, budget, more);
+  };
+  if ('not' in filter) return possible(filter.not, !holds, held, literal, budget, rest);
+  if ('all' in filter || 'any' in filter) {
+    const parts = ('all' in filter ? filter.all : filter.any).map((part) => ({ filter: part, holds }));
+    // What leaves no choice comes first, so that a clash is seen before the ways are tried out.
+    const plain = parts.filter((p) => !isGroup(p.filter));
+    const groups = parts.filter((p) => isGroup(p.filter));
+    if ('all' in filter === holds) return goOn(held, [...plain, ...rest, ...groups]);
+    return parts.some((part) => goOn(held, [part, ...rest]));
+  }
+  const own = literal(filter, holds);
+  budget.spend(held.length);
+  return !held.some((other) => clash(own, other)) && goOn([...held, own], rest);
+}
+
+function isGroup(filter: Filter): boolean {
+  return 'all' in filter || 'any' in filter;
+}
+
+function clash(a: Literal, b: Literal): boolean {
+  if (a.id === b.id) return a.holds !== b.holds;
+  return a.only !== null && a.only === b.only && a.holds && b.holds;
 }

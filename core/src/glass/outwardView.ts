@@ -1,5 +1,7 @@
 import { lineageOf, occurrencesOf, type Content, type Entry, type Range } from '../entries';
 import { clipped, liesWithin } from './clip';
+import { Problem } from '../problems';
+import { Budget } from '../work';
 import { mergeSpans, roundSpans, timeOfSpan, type Span } from './busySpans';
 import {
   contentThrough,
@@ -148,7 +150,8 @@ export function takenBy(rules: WindowRules): (calendarId: string, content: Conte
  *
  * `entries` are those of all source calendars, in any order; `range` is a stretch of instants. Two sets of entries
  * that differ only in what the reader may not see give equal views (docs/disclosure.md). A `memo` may be passed
- * again as long as rules, range and reader are the same; entries found in it are not worked out anew.
+ * again as long as rules, range and reader are the same; entries found in it are not worked out anew. Throws
+ * `entry-uncomputable` with the entry that cannot be worked out, and `too-much-work` where there is too much to tell.
  */
 export function outwardView(
   entries: Iterable<Entry>,
@@ -159,6 +162,7 @@ export function outwardView(
 ): OutwardView {
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
+  const budget = new Budget(MOST_TIMES, 'everything that this window shows');
   const setting: Setting = {
     rules,
     range,
@@ -171,9 +175,10 @@ export function outwardView(
   for (const entry of entries) {
     let told = memo.get(entry);
     if (!told) {
-      told = tell(entry, setting);
+      told = tellNamed(entry, setting);
       memo.set(entry, told);
     }
+    budget.spend(told.visible.length + told.spans.length);
     for (const span of told.spans) spans.push(span);
     if (!told.visible.length) continue;
     const lineage = lineageOf(entry);
@@ -202,6 +207,20 @@ export function outwardView(
     range,
     items: items.sort(compareTimes),
   };
+}
+
+/** A window shows so many single times and no more. */
+const MOST_TIMES = 500_000;
+
+/** What goes wrong in working out an entry is told with its name. Leaving it out would tell something by itself. */
+function tellNamed(entry: Entry, setting: Setting): Told {
+  try {
+    return tell(entry, setting);
+  } catch (error) {
+    const reason = error instanceof Problem ? error.message : 'something in it is not as it should be.';
+    const { id, title } = entry;
+    throw new Problem('entry-uncomputable', { title, id, calendarId: entry.calendarId, reason });
+  }
 }
 
 function tell(entry: Entry, setting: Setting): Told {

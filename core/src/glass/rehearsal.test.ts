@@ -151,6 +151,47 @@ describe('exposure', () => {
     expect(found({ place: 'Vault door' }, 'tinted', ['vault'])).toEqual(['watch-word place vault']);
   });
 
+  it('looks through hostile texts in a bounded number of steps, and still finds what is in them', () => {
+    const ends = ' ann@ostrel.example';
+    for (const piece of ['a', 'a.', '1 ', '1.', '(1', '@', 'a@a.', 'http://', 'https://x?', '+1-', '%._'])
+      expect(found({ description: piece.repeat(50_000 / piece.length - 20) + ends })).toContain(
+        'mail-address description ann@ostrel.example',
+      );
+  });
+
+  it('knows thousands of people, and refuses what is too much with a sentence', () => {
+    const people = Array.from(
+      { length: 12_000 },
+      (_, i) => `Ann ${i} of the ${'very '.repeat(i % 9)}long name`,
+    );
+    const view = outwardView(
+      [
+        {
+          ...one,
+          title: 'Lunch with ann 11999 of the VERY very long name',
+          description: 'Ann '.repeat(10_000),
+        },
+      ],
+      rulesOf('clear'),
+      { from: 0, to: 4e12 },
+      { audience: 'street', cap: null },
+    );
+    const names = exposuresOf(view, { people, words: [] }).filter((e) => e.kind === 'person');
+    expect(names.map((e) => e.text)).toContain('Ann 11999 of the very very long name');
+    const entries = Array.from({ length: 1700 }, (_, i) => ({
+      ...one,
+      id: `e${i}`,
+      description: `${i}`.padEnd(50_000, 'x'),
+    }));
+    const huge = outwardView(
+      entries,
+      rulesOf('clear'),
+      { from: 0, to: 4e12 },
+      { audience: 'street', cap: null },
+    );
+    expect(() => exposuresOf(huge, { people: [], words: [] })).toThrow('more steps than are allowed');
+  });
+
   it('finds nothing in what does not go out, nor in dates, times, links and halves of words', () => {
     expect(found({ description: 'ann@ostrel.example' }, 'tinted')).toEqual([]);
     expect(found({ description: 'From 2026-06-12 10:00-12:30 to 12.06.2026, berth 3, 2026-2027.' })).toEqual(

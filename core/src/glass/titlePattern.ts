@@ -1,4 +1,5 @@
 import { Problem } from '../problems';
+import { outwardText } from './outwardText';
 import type { OutwardContent, OutwardField } from './fields';
 
 /** The parts that an outward title can be made of, each with the field that must go through the glass for it. */
@@ -102,14 +103,17 @@ function readChoice(text: string): Choice {
 export function titleFrom(pattern: TitlePattern, content: OutwardContent, calendar: string): string {
   const filled = pattern.map((piece) => fill(piece, content, calendar));
   const somethingThere = filled.some((f) => f.there) || pattern.every((p) => 'text' in p);
-  return somethingThere
-    ? filled
-        .map((f) => f.text)
-        .join('')
-        .replace(/\s+/g, ' ')
-        .trim()
-    : '';
+  if (!somethingThere) return '';
+  const title = filled
+    .map((f) => f.text)
+    .join('')
+    .replace(/\s+/g, ' ')
+    .trim();
+  return title.length > LONGEST_TITLE ? `${outwardText(title.slice(0, LONGEST_TITLE - 1))}…` : title;
 }
+
+/** A pattern can repeat what is long; a title ends here. */
+const LONGEST_TITLE = 1000;
 
 function fill(piece: Piece, content: OutwardContent, calendar: string): { text: string; there: boolean } {
   if ('text' in piece) return { text: piece.text, there: false };
