@@ -20,11 +20,14 @@ export interface AtDate {
   readonly content: Content;
 }
 
+/** What of an entry its dates follow from. */
+type Timed = Content & Pick<Entry, 'start' | 'end' | 'recurrence' | 'overrides'>;
+
 /** A stretch wide enough for every date that a calendar can show. */
 const EVER = 200 * 366 * DAY;
 
 /** Returns the entry with one date changed by itself. An edit that changes nothing leaves no override behind. */
-export function changeDate(entry: Entry, slot: When, { start, end, content }: AtDate): Entry {
+export function changeDate<T extends Timed>(entry: T, slot: When, { start, end, content }: AtDate): T {
   const others = entry.overrides.filter((o) => !sameWhen(o.slot, slot));
   const usual = usualAt(entry, slot);
   const same =
@@ -37,7 +40,7 @@ export function changeDate(entry: Entry, slot: When, { start, end, content }: At
 }
 
 /** Returns what the rule alone says of a date. */
-export function usualAt(entry: Entry, slot: When): AtDate {
+export function usualAt(entry: Timed, slot: When): AtDate {
   const span = wallOf(entry.end) - wallOf(entry.start);
   return { start: slot, end: whenLike(entry.end, wallOf(slot) + span), content: contentOf(entry) };
 }

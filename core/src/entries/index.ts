@@ -40,7 +40,7 @@ export {
   type Rule,
   type WeekdayPart,
 } from './rule';
-export { expandRule } from './expandRule';
+export { expandRule, expansionBudget } from './expandRule';
 export {
   MOST_A_YEAR,
   checkRecurrence,

@@ -77,7 +77,11 @@ export function occurrencesOf(entry: Entry, range: Range, hostZone: ZoneName): O
  * Returns the clock readings at which an entry recurs: start, rule and dates, without the excepted dates.
  * The range is of instants; readings up to a day outside it may be among them.
  */
-export function slotsOf(entry: Entry, range: Range, hostZone: ZoneName): Wall[] {
+export function slotsOf(
+  entry: Pick<Entry, 'start' | 'end' | 'recurrence'>,
+  range: Range,
+  hostZone: ZoneName,
+): Wall[] {
   const start = wallOf(entry.start);
   const zone = zoneOfWhen(entry.start, hostZone);
   const span = Math.max(0, wallOf(entry.end) - start);

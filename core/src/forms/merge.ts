@@ -4,14 +4,17 @@ import {
   printOfEntry,
   sequenceOf,
   slotsOf,
+  usualAt,
   wallOf,
+  whenLike,
   contentOf,
   type Entry,
   type Imported,
   type When,
 } from '../entries';
 import { DAY, instantOf, type ZoneName } from '../zones';
-import type { DraftEntry, ReadResult } from './read/report';
+import { slotOn } from './read/assemble';
+import type { Cancelled, DraftEntry, ReadResult } from './read/report';
 
 export const MERGE_KINDS = ['new', 'changed', 'conflict', 'same', 'left-out'] as const;
 /** What bringing in one entry of a file would do. */
@@ -64,7 +67,47 @@ export function mergePlan(
       start: null,
       reason: `Line ${i.line}: ${i.notes.join(' ')}`,
     }));
-  return [...items, ...left];
+  return [...items, ...file.cancelled.map((c) => takenBack(c, known, home)), ...left];
+}
+
+/** What a file takes back stays, marked as cancelled. */
+function takenBack(
+  { uid, slot, title, start, line }: Cancelled,
+  known: ReadonlyMap<string, Entry>,
+  home: ZoneName,
+): MergeItem {
+  const mine = known.get(uid);
+  const base = { ...NOTHING, title: mine?.title ?? (title || uid), start };
+  const wall = mine && slot && wallOf(slotOn(mine.start, slot, home));
+  if (!mine || (slot && (!mine.recurrence || !hasSlot(mine, whenLike(mine.start, wall!), home)))) {
+    const what = mine ? 'The entry here has no such date.' : 'There is no such entry here.';
+    return {
+      ...base,
+      kind: 'left-out',
+      reason: `Line ${line}: it takes something back (METHOD:CANCEL). ${what}`,
+    };
+  }
+  const after = slot
+    ? cancelledAt(mine, whenLike(mine.start, wall!))
+    : { ...mine, status: 'cancelled' as const };
+  const same = printOfEntry(after) === printOfEntry(mine);
+  const { id: _id, calendarId: _calendar, version: _version, imported, ...draft } = after;
+  return {
+    ...base,
+    kind: same ? 'same' : 'changed',
+    reason: slot
+      ? 'The file takes this date back.'
+      : 'The file takes this entry back; it stays, as cancelled.',
+    fields: same ? [] : [slot ? 'overrides' : 'status'],
+    existing: mine,
+    draft: same ? null : draft,
+    imported: imported ?? null,
+  };
+}
+
+function cancelledAt(entry: Entry, slot: When): Entry {
+  const at = entry.overrides.find((o) => wallOf(o.slot) === wallOf(slot)) ?? usualAt(entry, slot);
+  return changeDate(entry, slot, { ...at, content: { ...contentOf(at.content), status: 'cancelled' } });
 }
 
 const NOTHING = { fields: [], existing: null, draft: null, imported: null } as const;

@@ -104,6 +104,18 @@ export const PROBLEMS = {
     status: 422,
     say: 'Line {line}: {reason}. Nothing was brought in; mend that line or export the file again.',
   },
+  'file-version-old': {
+    status: 422,
+    say: 'Line {line}: this is a vCalendar {version} file, an older form than iCalendar, and is not read here. Export it as iCalendar (.ics) and bring that in.',
+  },
+  'zone-undefined': {
+    status: 422,
+    say: '{reason}, so what is in it was left out. Everything else was read.',
+  },
+  'component-unreadable': {
+    status: 422,
+    say: 'Line {line}: {reason}. It was left out; everything else was read.',
+  },
   'table-unreadable': {
     status: 422,
     say: 'Row {line}: {reason}. Nothing was brought in; mend that row or export the table again.',

@@ -19,15 +19,18 @@ export {
   type Instant,
   type Wall,
 } from './wall';
-export { zonesMatching, type OffsetSample } from './zoneMatch';
+export { isMainZone, zonesLike } from './zoneMatch';
 export { allZones, requireZone, zoneNamed, zoneOfWindowsName, type ZoneName } from './zoneNames';
 export {
   clockChanges,
+  instantBy,
   instantOf,
   meetingOf,
   nextClockChange,
   offsetAt,
+  offsetBy,
   wallAt,
   type ClockChange,
+  type Clocks,
   type Meeting,
 } from './zoneOffsets';

@@ -77,10 +77,25 @@ export function instantOf(zone: ZoneName, wall: Wall): Instant {
     return instantOf(zone, wall - back) + back;
   }
   const known = tableFor(zone, wall - DAY, wall + DAY);
-  const i = indexBefore(known, wall - DAY);
-  let offset = i < 0 ? known.first : known.changes[i]!.offset;
-  for (let k = i + 1; k < known.changes.length; k++) {
-    const change = known.changes[k]!;
+  return instantBy(known, wall, indexBefore(known, wall - DAY));
+}
+
+/** Clocks as they go over some time: the offset at its beginning, and each change in order. */
+export interface Clocks {
+  readonly first: number;
+  readonly changes: readonly ClockChange[];
+}
+
+/** Returns the offset that clocks show at an instant. */
+export function offsetBy({ first, changes }: Clocks, instant: Instant): number {
+  return changes.findLast((c) => c.at <= instant)?.offset ?? first;
+}
+
+/** Returns the same as {@link instantOf} for clocks that are told; changes up to index `from` lie well before. */
+export function instantBy({ first, changes }: Clocks, wall: Wall, from = -1): Instant {
+  let offset = from < 0 ? first : changes[from]!.offset;
+  for (let k = from + 1; k < changes.length; k++) {
+    const change = changes[k]!;
     // Still the old offset when the reading comes before the change by the old clock,
     // or lies in the jump that the change makes.
     if (wall < change.at + Math.max(change.before, change.offset)) break;

@@ -93,7 +93,7 @@ export function readCsv(table: CsvTable, setting: CsvSetting): ReadResult {
       items.push(item('left-out'));
     }
   });
-  return { names: [], entries: [...entries.values()], items, notes: table.notes };
+  return { cancelled: [], names: [], entries: [...entries.values()], items, notes: table.notes };
 }
 
 type Cell = (field: CsvFieldName) => string;

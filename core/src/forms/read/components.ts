@@ -1,15 +1,8 @@
-import ICAL from 'ical.js';
 import { Problem } from '../../problems';
+import { partsOfLine, type LineParts } from './contentLine';
 
-/** A property as jCal (RFC 7265 section 3.4), with the line that it starts on and its text after the colon. */
-export interface Property {
-  readonly name: string;
-  readonly parameters: Readonly<Record<string, string | string[]>>;
-  readonly type: string;
-  readonly values: readonly unknown[];
-  readonly text: string;
-  /** The whole content line. */
-  readonly source: string;
+/** A property, with the line that it starts on. */
+export interface Property extends LineParts {
   readonly line: number;
 }
 
@@ -18,6 +11,8 @@ export interface Component {
   readonly line: number;
   readonly properties: Property[];
   readonly children: Component[];
+  /** Lines that are no properties: each was left out. */
+  readonly notes: string[];
 }
 
 interface ContentLine {
@@ -26,8 +21,9 @@ interface ContentLine {
 }
 
 /**
- * Returns the VCALENDARs of an iCalendar text. Any line ends are taken. Throws `file-not-calendar` or
- * `file-malformed` with the number of the line, counted from 1.
+ * Returns the VCALENDARs of an iCalendar text. Any line ends are taken. A line that is no property is left out and noted
+ * with its number. Throws `file-not-calendar`, or `file-malformed` where components do not fit together, with the
+ * number of the line, counted from 1.
  */
 export function componentsOf(text: string): Component[] {
   const top: Component[] = [];
@@ -37,7 +33,7 @@ export function componentsOf(text: string): Component[] {
     if (marker?.[1]!.toUpperCase() === 'BEGIN') {
       const name = marker[2]!.trim().toUpperCase();
       if (!open.length && name !== 'VCALENDAR') throw new Problem('file-not-calendar', { line });
-      const component: Component = { name, line, properties: [], children: [] };
+      const component: Component = { name, line, properties: [], children: [], notes: [] };
       (open.at(-1)?.children ?? top).push(component);
       open.push(component);
     } else if (marker) {
@@ -52,7 +48,7 @@ export function componentsOf(text: string): Component[] {
     } else {
       const inside = open.at(-1);
       if (!inside) throw new Problem('file-not-calendar', { line });
-      inside.properties.push(parseProperty(content, line));
+      read(inside, content, line);
     }
   }
   const left = open.at(-1);
@@ -80,48 +76,17 @@ function unfold(text: string): ContentLine[] {
   return out;
 }
 
-/** Values that are read from their text later on, so that one bad value costs one entry and not the file. */
-const READ_AS_TEXT = new Set([
-  'dtstart',
-  'dtend',
-  'duration',
-  'rrule',
-  'exrule',
-  'rdate',
-  'exdate',
-  'recurrence-id',
-]);
+/** So many bad lines of one component are told one by one. */
+const MOST_NOTES = 20;
 
-function parseProperty(content: string, line: number): Property {
-  if (!/^[A-Za-z0-9-]+[;:]/.test(content)) {
-    throw new Problem('file-malformed', {
-      line,
-      reason: `“${content.slice(0, 40)}” is not a property (NAME:value)`,
-    });
-  }
+function read(inside: Component, content: string, line: number): void {
   try {
-    const name = /^[^;:]+/.exec(content)![0].toLowerCase();
-    const readable = READ_AS_TEXT.has(name) ? `X-TEXT${content.slice(name.length)}` : content;
-    const [, parameters, type, ...values] = ICAL.parse.property(readable) as [
-      string,
-      Record<string, string | string[]>,
-      string,
-      ...unknown[],
-    ];
-    return { name, parameters, type, values, text: valueText(content), source: content, line };
+    inside.properties.push({ ...partsOfLine(content), line });
   } catch (error) {
-    throw new Problem('file-malformed', { line, reason: (error as Error).message.replace(/[.\s]+$/, '') });
+    const count = inside.notes.length;
+    if (count < MOST_NOTES) inside.notes.push(`Line ${line} was left out: ${(error as Error).message}.`);
+    else if (count === MOST_NOTES) inside.notes.push('Further lines of it were left out as well.');
   }
-}
-
-/** Returns what stands after the first colon outside quotes. */
-function valueText(content: string): string {
-  let quoted = false;
-  for (let i = 0; i < content.length; i++) {
-    if (content[i] === '"') quoted = !quoted;
-    else if (content[i] === ':' && !quoted) return content.slice(i + 1);
-  }
-  return '';
 }
 
 /** Returns the properties of a name (in lower case). */
@@ -138,13 +103,4 @@ export function first(component: Component, name: string): Property | undefined 
 export function parameter(property: Property, name: string): string | undefined {
   const value = property.parameters[name];
   return Array.isArray(value) ? value[0] : value;
-}
-
-/** Returns a component as jCal, for what ical.js computes on it. */
-export function jCalOf(component: Component): unknown[] {
-  return [
-    component.name.toLowerCase(),
-    component.properties.map((p) => ICAL.parse.property(p.source)),
-    component.children.map(jCalOf),
-  ];
 }

@@ -19,10 +19,20 @@ export interface ReadItem {
   readonly notes: readonly string[];
 }
 
+/** What a file takes back: an entry, or one date of it. */
+export interface Cancelled {
+  readonly uid: string;
+  readonly slot: When | null;
+  readonly title: string;
+  readonly start: When;
+  readonly line: number;
+}
+
 export interface ReadResult {
   /** The names that the file gives its calendars. */
   readonly names: readonly string[];
   readonly entries: readonly DraftEntry[];
+  readonly cancelled: readonly Cancelled[];
   readonly items: readonly ReadItem[];
   /** What concerns the file as a whole. */
   readonly notes: readonly string[];

@@ -1,5 +1,20 @@
-import { whenLike, wallOf, type When } from '../../entries';
-import { DAY, HOUR, MINUTE, SECOND, wallFromText, wallToText, type Wall } from '../../zones';
+import { instantOfWhen, wallOf, whenLike, zoneOfWhen, type When } from '../../entries';
+import { Problem } from '../../problems';
+import {
+  DAY,
+  HOUR,
+  MINUTE,
+  SECOND,
+  dayOfWall,
+  instantBy,
+  wallAt,
+  wallFromText,
+  wallToText,
+  type Clocks,
+  type Instant,
+  type Wall,
+  type ZoneName,
+} from '../../zones';
 import { parameter, type Property } from './components';
 import type { FileZone } from './zoneOfFile';
 
@@ -12,6 +27,13 @@ export class WhenReader {
   /** Returns all moments of a property; a period counts by its start. Throws `date-invalid` or `time-invalid`. */
   whens(property: Property): When[] {
     return property.text.split(',').map((text) => this.when(property, text.trim()));
+  }
+
+  /** Returns the clocks that a property is read by where only the file defines them, or null. */
+  clocksOf(property: Property): Clocks | null {
+    const tzid = parameter(property, 'tzid');
+    const zone = tzid === undefined || /Z\s*$/i.test(property.text) ? null : this.zoneOf(tzid);
+    return zone?.kind === 'defined' ? zone.clocks : null;
   }
 
   private when(property: Property, text: string): When {
@@ -44,22 +66,35 @@ export class WhenReader {
 
   private inFileZone(tzid: string, wall: Wall): When {
     const found = this.zoneOf(tzid);
+    if (found.kind === 'broken') throw new Problem('zone-undefined', { reason: found.note });
     if (found.note) this.notes.add(found.note);
     switch (found.kind) {
       case 'zone':
         return { kind: 'zoned', at: wallToText(wall), zone: found.zone };
       case 'defined':
-        return { kind: 'zoned', at: wallToText(found.toInstant(wall)), zone: 'UTC' };
+        return utc(instantBy(found.clocks, wall));
       case 'unknown':
         return { kind: 'floating', at: wallToText(wall) };
     }
   }
 }
 
-const DURATION = /^([+-])?P(?:(\d+)W)?(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/i;
+/** Returns an instant as a moment in UTC. */
+export function utc(instant: Instant): When {
+  return { kind: 'zoned', at: wallToText(instant), zone: 'UTC' };
+}
 
-/** Returns a DURATION (RFC 5545 section 3.3.6) in milliseconds, or null when it is none. */
-export function durationFromText(text: string): number | null {
+/** A DURATION (RFC 5545 section 3.3.6): days, which go by the clock, and an exact time besides, in milliseconds. */
+export interface Duration {
+  readonly days: number;
+  readonly exact: number;
+}
+
+const DURATION =
+  /^([+-])?P(?:(\d{1,5})W)?(?:(\d{1,6})D)?(?:T(?:(\d{1,7})H)?(?:(\d{1,8})M)?(?:(\d{1,9})S)?)?$/i;
+
+/** Returns a DURATION, or null when the text is none. */
+export function durationFromText(text: string): Duration | null {
   const m = DURATION.exec(text.trim());
   if (!m || m.slice(2).every((part) => part === undefined)) return null;
   const [weeks, days, hours, minutes, seconds] = m.slice(2).map((part) => Number(part ?? 0)) as [
@@ -69,11 +104,31 @@ export function durationFromText(text: string): number | null {
     number,
     number,
   ];
-  const length = (weeks * 7 + days) * DAY + hours * HOUR + minutes * MINUTE + seconds * SECOND;
-  return m[1] === '-' ? -length : length;
+  const sign = m[1] === '-' ? -1 : 1;
+  return {
+    days: sign * (weeks * 7 + days),
+    exact: sign * (hours * HOUR + minutes * MINUTE + seconds * SECOND),
+  };
 }
 
-/** Returns a moment later by some milliseconds of clock time. */
-export function later(when: When, length: number): When {
-  return whenLike(when, wallOf(when) + length);
+/**
+ * Returns the moment a duration after another one: days by the clock, then the rest exactly (RFC 5545 sections 3.3.6 and
+ * 3.8.2.5). A whole day ends with a whole day.
+ */
+export function after(when: When, { days, exact }: Duration, home: ZoneName): When {
+  const wall = wallOf(when) + days * DAY;
+  if (when.kind === 'date') return whenLike(when, wall + Math.ceil(exact / DAY) * DAY);
+  if (!exact) return whenLike(when, wall);
+  const zone = zoneOfWhen(when, home);
+  return whenLike(when, wallAt(zone, instantOfWhen(whenLike(when, wall), home) + exact));
+}
+
+/**
+ * Returns a moment fitted to the kind of another one: a date stands for the time of day of a timed one, a time for its
+ * day where whole days are meant. The same object comes back where it is of that kind already.
+ */
+export function fitted(when: When, like: When): When {
+  if (when.kind === like.kind || (when.kind !== 'date' && like.kind !== 'date')) return when;
+  if (like.kind === 'date') return { kind: 'date', date: wallToText(wallOf(when)).slice(0, 10) };
+  return whenLike(like, dayOfWall(wallOf(when)) * DAY + (wallOf(like) - dayOfWall(wallOf(like)) * DAY));
 }

@@ -1,50 +1,66 @@
-import ICAL from 'ical.js';
 import {
   DAY,
   allZones,
   dayFromParts,
-  wallToText,
+  isMainZone,
   zoneNamed,
   zoneOfWindowsName,
-  zonesMatching,
+  zonesLike,
+  type Clocks,
   type Instant,
-  type OffsetSample,
-  type Wall,
   type ZoneName,
 } from '../../zones';
-import { first, jCalOf, type Component } from './components';
+import { first, parameter, type Component } from './components';
+import { plainTzid } from './contentLine';
+import { zoneDefinition, type ZoneDefinition } from './zoneDefinition';
 
 /** How a TZID of a file was understood. */
 export type FileZone =
   | { readonly kind: 'zone'; readonly zone: ZoneName; readonly note: string }
-  /** Known only by the file's own definition: times are turned into UTC with it. */
-  | { readonly kind: 'defined'; readonly toInstant: (wall: Wall) => Instant; readonly note: string }
+  /** Known only by the file's own definition, which is used as it is: its clocks over all of the file's time. */
+  | { readonly kind: 'defined'; readonly clocks: Clocks; readonly note: string }
   /** Neither known nor defined: the clock times are kept, floating. */
-  | { readonly kind: 'unknown'; readonly note: string };
+  | { readonly kind: 'unknown'; readonly note: string }
+  /** Defined in a way that cannot be read: what names it is left out. */
+  | { readonly kind: 'broken'; readonly note: string };
 
-/** Returns a function that says how each TZID of a calendar is to be understood; `home` is preferred among equals. */
-export function zoneReader(calendar: Component, home: ZoneName): (tzid: string) => FileZone {
+/** How far ahead of its last date a calendar whose series do not end is compared. */
+const AHEAD = 11 * 366 * DAY;
+
+/**
+ * Returns a function that says how each TZID of a calendar is to be understood. Of several zones whose clocks go as a
+ * definition says over all of the file's time, the likeliest counts: one of `homes` (the calendar's own zone, the
+ * house's), one that the file names elsewhere, one whose city stands in the name, or the one that most people mean.
+ */
+export function zoneReader(calendar: Component, homes: readonly ZoneName[]): (tzid: string) => FileZone {
   const definitions = new Map<string, Component>();
   for (const child of calendar.children) {
     if (child.name !== 'VTIMEZONE') continue;
     const id = first(child, 'tzid')?.text;
-    if (id !== undefined) definitions.set(id, child);
+    if (id !== undefined) definitions.set(plainTzid(id), child);
   }
-  const years = yearsOf(calendar);
+  let setting: Setting | undefined;
   const known = new Map<string, FileZone>();
   return (tzid) => {
-    let zone = known.get(tzid);
-    if (!zone) known.set(tzid, (zone = understand(tzid, definitions.get(tzid), years, home)));
+    const id = plainTzid(tzid);
+    let zone = known.get(id);
+    if (!zone) {
+      setting ??= { ...spanOf(calendar), likely: [...homes, ...zonesNamed(calendar)] };
+      known.set(id, (zone = understand(id, definitions.get(id), setting)));
+    }
     return zone;
   };
 }
 
-function understand(
-  tzid: string,
-  definition: Component | undefined,
-  years: readonly number[],
-  home: ZoneName,
-): FileZone {
+/** All of the file's time, with and without what endless series add, and the zones that are likely in it. */
+interface Setting {
+  readonly from: Instant;
+  readonly to: Instant;
+  readonly toEndless: Instant;
+  readonly likely: readonly ZoneName[];
+}
+
+function understand(tzid: string, definition: Component | undefined, setting: Setting): FileZone {
   const found = (zone: ZoneName, why: string): FileZone => ({
     kind: 'zone',
     zone,
@@ -55,7 +71,7 @@ function understand(
   const windows = zoneOfWindowsName(tzid);
   if (windows) return found(windows, ' (it is the Windows name for it)');
   const hint = definition && first(definition, 'x-lic-location')?.text;
-  const hinted = hint ? zoneNamed(hint) : null;
+  const hinted = hint ? zoneNamed(hint.trim()) : null;
   if (hinted) return found(hinted, ' (its definition says so)');
   const tail = zoneInPath(tzid);
   if (tail) return found(tail, ' (its name ends so)');
@@ -65,19 +81,54 @@ function understand(
       note: `Time zone “${tzid}” is not known or defined; its times are kept as floating.`,
     };
   }
-  const same = zonesMatching(samples(definition, years));
-  const chosen = same.includes(home) ? home : same[0];
-  if (chosen)
-    return found(
-      chosen,
-      ` (its clocks go alike${same.length > 1 ? `, as in ${same.length - 1} other zones` : ''})`,
-    );
-  const zone = new ICAL.Timezone(new ICAL.Component(jCalOf(definition) as never));
+  try {
+    return compared(tzid, zoneDefinition(definition), setting);
+  } catch (error) {
+    return {
+      kind: 'broken',
+      note: `Time zone “${tzid}” is defined in a way that cannot be read (${(error as Error).message})`,
+    };
+  }
+}
+
+function compared(
+  tzid: string,
+  definition: ZoneDefinition,
+  { from, to, toEndless, likely }: Setting,
+): FileZone {
+  // Where no zone goes alike as far as endless series reach, the dates that are named decide.
+  for (const end of new Set([toEndless, to])) {
+    const same = zonesLike(definition.clocks(from, end), from, end);
+    const zone = likeliest(same, tzid, likely);
+    if (!zone) continue;
+    const others = same.length > 1 ? `, as in ${same.length - 1} other zones; check that it is this one` : '';
+    return {
+      kind: 'zone',
+      zone,
+      note: `Time zone “${tzid}” was read as ${zone} (its clocks go alike over all of the file's time${others}).`,
+    };
+  }
   return {
     kind: 'defined',
-    toInstant: (wall) => wall - zone.utcOffset(ICAL.Time.fromDateTimeString(wallToText(wall))) * 1000,
-    note: `Time zone “${tzid}” is like no known zone; its times were turned into UTC by its definition.`,
+    clocks: definition.clocks(from, toEndless),
+    note: `Time zone “${tzid}” is like no known zone; its times were worked out by its definition in the file.`,
   };
+}
+
+function likeliest(
+  same: readonly ZoneName[],
+  tzid: string,
+  likely: readonly ZoneName[],
+): ZoneName | undefined {
+  const named = tzid.toLowerCase().replace(/[\s_]+/g, '_');
+  const city = (zone: ZoneName) => zone.split('/').at(-1)!.toLowerCase();
+  return (
+    likely.find((zone) => same.includes(zone)) ??
+    same.find((zone) => zone !== 'UTC' && named.includes(city(zone))) ??
+    same.find((zone) => zone === 'UTC') ??
+    same.find(isMainZone) ??
+    same[0]
+  );
 }
 
 /** Returns the zone that a name such as `/example.org/2024a/Europe/London` ends with, or null. */
@@ -90,25 +141,49 @@ function zoneInPath(tzid: string): ZoneName | null {
   return null;
 }
 
-/** Returns the years in which the entries of a calendar start, each with the next one, at most six. */
-function yearsOf(calendar: Component): number[] {
-  const years = calendar.children.flatMap((c) => {
-    const year = c.name === 'VTIMEZONE' ? NaN : Number(first(c, 'dtstart')?.text.slice(0, 4));
-    return year >= 1970 && year < 2200 ? [year, year + 1] : [];
-  });
-  return [...new Set(years)].sort((a, b) => b - a).slice(0, 6);
+/** The zones that a calendar names by a name that is known, the most frequent first. */
+function zonesNamed(calendar: Component): ZoneName[] {
+  const counts = new Map<ZoneName, number>();
+  const note = (text: string | undefined) => {
+    const zone =
+      text === undefined ? null : (zoneNamed(plainTzid(text)) ?? zoneOfWindowsName(plainTzid(text)));
+    if (zone && zone !== 'UTC') counts.set(zone, (counts.get(zone) ?? 0) + 1);
+  };
+  note(first(calendar, 'x-wr-timezone')?.text);
+  for (const child of calendar.children) {
+    if (child.name === 'VTIMEZONE') note(first(child, 'tzid')?.text);
+    else
+      for (const name of ['dtstart', 'dtend', 'due']) {
+        const property = first(child, name);
+        if (property) note(parameter(property, 'tzid'));
+      }
+  }
+  return [...counts].sort((a, b) => b[1] - a[1]).map(([zone]) => zone);
 }
 
-/** Returns offsets that a VTIMEZONE gives in every month of some years. */
-function samples(definition: Component, years: readonly number[]): OffsetSample[] {
-  const zone = new ICAL.Timezone(new ICAL.Component(jCalOf(definition) as never));
-  return years.flatMap((year) =>
-    [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].flatMap((month) =>
-      [5, 20].map((date) => {
-        const wall = dayFromParts(year, month, date) * DAY + DAY / 2;
-        const offset = zone.utcOffset(ICAL.Time.fromDateTimeString(wallToText(wall))) * 1000;
-        return { at: wall - offset, offset };
-      }),
-    ),
-  );
+const DATED = /^(dtstart|dtend|due|rdate|exdate|recurrence-id|rrule)$/;
+
+/** The first and last date that a calendar's entries name, each with some days around it. */
+function spanOf(calendar: Component): Pick<Setting, 'from' | 'to' | 'toEndless'> {
+  let [low, high] = [Infinity, -Infinity];
+  let endless = false;
+  for (const child of calendar.children) {
+    if (child.name === 'VTIMEZONE') continue;
+    for (const { name, text } of child.properties) {
+      if (!DATED.test(name)) continue;
+      if (name === 'rrule' && !/UNTIL=/i.test(text)) endless = true;
+      for (const [, y, m, d] of text.matchAll(/(?<!\d)(\d{4})(\d{2})(\d{2})(?!\d)/g)) {
+        const at = dayFromParts(Number(y), Number(m), Number(d)) * DAY;
+        // What ends with the calendar itself ends never.
+        if (Number(y) > 2200) endless = true;
+        else {
+          low = Math.min(low, at);
+          high = Math.max(high, at);
+        }
+      }
+    }
+  }
+  if (low === Infinity) [low, high] = [0, 0];
+  const [from, to] = [low - 2 * DAY, high + 40 * DAY];
+  return { from, to, toEndless: endless ? to + AHEAD : to };
 }

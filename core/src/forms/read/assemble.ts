@@ -1,0 +1,166 @@
+import {
+  checkedEntry,
+  contentOf,
+  fitKind,
+  instantOfWhen,
+  sameWhen,
+  slotsOf,
+  wallOf,
+  whenLike,
+  zoneOfWhen,
+  type Override,
+  type When,
+} from '../../entries';
+import { Problem } from '../../problems';
+import { DAY, clockChanges, timeOfWall, wallAt, type ZoneName } from '../../zones';
+import { first, type Component } from './components';
+import type { Piece } from './readEvent';
+import type { DraftEntry, Outcome, ReadItem } from './report';
+import { after } from './whenOfFile';
+
+/** Returns the line of the report for a component. */
+export function itemOf(event: Component, outcome: Outcome, notes: Iterable<string>): ReadItem {
+  return {
+    line: event.line,
+    uid: first(event, 'uid')?.text ?? '',
+    title: String(first(event, 'summary')?.values[0] ?? ''),
+    outcome,
+    notes: [...notes],
+  };
+}
+
+/** Puts a master and its overrides together; overrides with no master become entries of their own. */
+export function assemble(
+  pieces: readonly Piece[],
+  home: ZoneName,
+  entries: Map<string, DraftEntry>,
+  items: ReadItem[],
+): void {
+  const masters = pieces.filter((p) => !p.slot);
+  const master = newest(masters);
+  for (const older of masters) {
+    if (older !== master)
+      items.push(itemOf(older.event, 'left-out', ['A newer version of this entry stands in the file.']));
+  }
+  const overrides = new Map<number, { override: Override; piece: Piece }>();
+  for (const piece of pieces) {
+    if (!piece.slot) continue;
+    if (!master?.draft.recurrence) {
+      store(aloneEntry(piece, master), piece, home, entries, items);
+      continue;
+    }
+    const slot = slotOn(master.draft.start, piece.slot, home, master.shift);
+    if (!master.shift && !sameWhen(slot, piece.slot))
+      piece.notes.add('The date that it replaces was fitted to the clock of its series.');
+    const before = overrides.get(wallOf(slot));
+    const kept = before ? newest([before.piece, piece])! : piece;
+    const dropped = before && (kept === piece ? before.piece : piece);
+    if (dropped)
+      items.push(itemOf(dropped.event, 'left-out', ['A newer version of this date stands in the file.']));
+    if (kept === piece) {
+      const { start, end } = piece.draft;
+      overrides.set(wallOf(slot), { piece, override: { slot, start, end, content: contentOf(piece.draft) } });
+    }
+  }
+  if (!master) return;
+  for (const { piece } of overrides.values())
+    items.push(itemOf(piece.event, piece.notes.size ? 'changed' : 'read', piece.notes));
+  const exact = exactDates(master, new Set(overrides.keys()), home);
+  // In the order of their slots, as the editor keeps them.
+  const changed = [...[...overrides.values()].map((o) => o.override), ...exact].sort(
+    (a, b) => wallOf(a.slot) - wallOf(b.slot),
+  );
+  store(fitKind({ ...master.draft, overrides: changed }), master, home, entries, items);
+}
+
+/** Takes an entry in when all that will be computed with it can be; else it is left out, and said why. */
+function store(
+  draft: DraftEntry,
+  { event, notes }: Piece,
+  home: ZoneName,
+  entries: Map<string, DraftEntry>,
+  items: ReadItem[],
+): void {
+  try {
+    entries.set(draft.uid, checkedEntry(draft, home));
+    items.push(itemOf(event, notes.size ? 'changed' : 'read', notes));
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    items.push(itemOf(event, 'left-out', [...notes, error.message]));
+  }
+}
+
+function aloneEntry(piece: Piece, master: Piece | undefined): DraftEntry {
+  piece.notes.add(
+    master
+      ? 'It changes one date of an entry that does not recur; it was read as an entry of its own.'
+      : 'The series that it belongs to is not in the file; it was read as an entry of its own.',
+  );
+  const uid = `${piece.uid}/${first(piece.event, 'recurrence-id')!.text}`;
+  const slot = piece.slot!;
+  return {
+    ...piece.draft,
+    uid,
+    recurrence: null,
+    ...(master ? {} : { detachedFrom: { uid: piece.uid, slot } }),
+  };
+}
+
+/** Returns the piece with the highest SEQUENCE (RFC 5545 section 3.8.7.4); of equals the last in the file. */
+export function newest(pieces: readonly Piece[]): Piece | undefined {
+  const sequence = (p: Piece) => Number(first(p.event, 'sequence')?.text ?? 0) || 0;
+  return pieces.reduce<Piece | undefined>(
+    (best, p) => (!best || sequence(p) >= sequence(best) ? p : best),
+    undefined,
+  );
+}
+
+/**
+ * Returns a RECURRENCE-ID on the clock of the series; a date stands for the time of day at which the series is. `shift`
+ * is by how much the series was moved from the start that its file tells it by.
+ */
+export function slotOn(start: When, slot: When, home: ZoneName, shift = 0): When {
+  const wall = wallOn(start, slot, home, timeOfWall(wallOf(start) - shift));
+  const same = slot.kind === start.kind && zoneOfWhen(slot, '') === zoneOfWhen(start, '');
+  return same && !shift && wall === wallOf(slot) ? slot : whenLike(start, wall + shift);
+}
+
+function wallOn(start: When, slot: When, home: ZoneName, time: number): number {
+  if (slot.kind === 'date') return wallOf(slot) + (start.kind === 'date' ? 0 : time);
+  if (start.kind === 'date' || zoneOfWhen(slot, '') === zoneOfWhen(start, '')) return wallOf(slot);
+  return wallAt(zoneOfWhen(start, home), instantOfWhen(slot, home));
+}
+
+/** So far ahead the dates of a series are looked at whose exact length a clock change would alter. */
+const AHEAD = 10 * 366 * DAY;
+const MOST_EXACT = 200;
+
+/**
+ * Returns overrides for the dates of a series with an exact duration (RFC 5545 section 3.3.6) that meet a clock change:
+ * an entry here ends by the clock, so those dates say their end by themselves.
+ */
+function exactDates(
+  { draft, duration, notes }: Piece,
+  taken: ReadonlySet<number>,
+  home: ZoneName,
+): Override[] {
+  if (!duration || !draft.recurrence || draft.start.kind !== 'zoned') return [];
+  const { start, end } = draft;
+  const span = wallOf(end) - wallOf(start);
+  const from = instantOfWhen(start, home);
+  const out: Override[] = [];
+  for (const { at } of clockChanges(start.zone, from, from + AHEAD)) {
+    for (const wall of slotsOf(draft, { from: at - span - DAY, to: at + DAY }, home)) {
+      const slot = whenLike(start, wall);
+      const exact = after(slot, duration, home);
+      if (taken.has(wall) || sameWhen(exact, whenLike(end, wall + span)) || out.length >= MOST_EXACT)
+        continue;
+      out.push({ slot, start: slot, end: exact, content: contentOf(draft) });
+    }
+  }
+  if (out.length)
+    notes.add(
+      `It lasts exactly so long also when clocks change: ${out.length} of its dates say their end by themselves.`,
+    );
+  return out;
+}

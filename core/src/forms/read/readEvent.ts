@@ -1,0 +1,216 @@
+import {
+  EMPTY_CONTENT,
+  checkRecurrence,
+  expandRule,
+  fitKind,
+  instantOfWhen,
+  moveSeries,
+  ruleFromText,
+  slotsOf,
+  wallOf,
+  whenLike,
+  type Recurrence,
+  type When,
+} from '../../entries';
+import { Problem } from '../../problems';
+import { DAY, dayOfWall, instantBy, offsetBy, type Clocks, type ZoneName } from '../../zones';
+import { all, first, parameter, type Component } from './components';
+import { contentOfFile } from './contentOfFile';
+import type { DraftEntry } from './report';
+import { WhenReader, after, durationFromText, fitted, utc, type Duration } from './whenOfFile';
+import type { FileZone } from './zoneOfFile';
+
+/** A VEVENT or VTODO as far as it was read by itself, before masters and overrides are put together. */
+export interface Piece {
+  readonly event: Component;
+  readonly uid: string;
+  readonly slot: When | null;
+  readonly draft: DraftEntry;
+  /** Its DURATION, where it has one with an exact time: it holds for every date. */
+  readonly duration: Duration | null;
+  /** By how much a due moment lies after the start that its rule is told by. */
+  readonly shift: number;
+  readonly notes: Set<string>;
+}
+
+/** So far ahead, and so many dates, a rule is written out whose clocks no zone has, or that cannot be moved. */
+const AHEAD = 10 * 366 * DAY;
+const MOST_DATES = 1000;
+
+/** Returns what a component says. Throws a {@link Problem} that costs this component alone. */
+export function readEvent(event: Component, zoneOf: (tzid: string) => FileZone, home: ZoneName): Piece {
+  const whens = new WhenReader(zoneOf);
+  const { notes } = whens;
+  for (const note of event.notes) notes.add(note);
+  const task = event.name === 'VTODO';
+  const content = contentOfFile(
+    event,
+    task ? { ...EMPTY_CONTENT, kind: 'due', shows: 'free' } : EMPTY_CONTENT,
+    notes,
+  );
+  const times = task ? readTask(event, whens, home) : readTimes(event, whens, home);
+  let uid = first(event, 'uid')?.text.trim() ?? '';
+  if (!uid) {
+    uid = `line-${event.line}-${wallOf(times.start)}`;
+    notes.add('It has no identifier (UID); it was given one.');
+  }
+  const slotProperty = first(event, 'recurrence-id');
+  if (slotProperty && parameter(slotProperty, 'range'))
+    notes.add('The file changes this and all later dates (RANGE=THISANDFUTURE); only this date was changed.');
+  if (slotProperty && times.recurrence)
+    notes.add('It changes one date and has a rule as well; the rule was left out.');
+  const recurrence = slotProperty ? null : times.recurrence;
+  if (content.kind === 'milestone' && recurrence)
+    notes.add('A milestone takes place once; as it recurs, it was read as an event.');
+  const kind = content.kind === 'milestone' && recurrence ? 'event' : content.kind;
+  const plannedProperty = first(event, 'x-zonal-planned');
+  const planned = plannedProperty ? whens.whens(plannedProperty)[0]! : null;
+  const { start, end } = times;
+  return {
+    event,
+    uid,
+    slot: slotProperty ? whens.whens(slotProperty)[0]! : null,
+    notes,
+    duration: times.duration,
+    shift: times.shift,
+    draft: fitKind({ ...content, uid, start, end, recurrence, overrides: [], kind, planned }),
+  };
+}
+
+type Times = Pick<DraftEntry, 'start' | 'end' | 'recurrence'> & Pick<Piece, 'duration' | 'shift'>;
+
+function unreadable(line: number, reason: string): Problem {
+  return new Problem('component-unreadable', { line, reason });
+}
+
+function readTimes(event: Component, whens: WhenReader, home: ZoneName): Times {
+  const property = first(event, 'dtstart');
+  if (!property) throw unreadable(event.line, 'it has no start (DTSTART)');
+  const start = whens.whens(property)[0]!;
+  const duration = first(event, 'dtend') ? null : readDuration(event, whens);
+  const end = readEnd(event, start, duration, whens, home);
+  const recurrence = readRecurrence(event, start, whens, whens.clocksOf(property));
+  return { start, end, recurrence, duration: duration?.exact ? duration : null, shift: 0 };
+}
+
+/** The due moment of a task: DUE, or DTSTART with DURATION (RFC 5545 section 3.8.2.3); a rule is told by DTSTART. */
+function readTask(event: Component, whens: WhenReader, home: ZoneName): Times {
+  const [due, begins] = [first(event, 'due'), first(event, 'dtstart')];
+  const duration = due ? null : readDuration(event, whens);
+  const base = begins ? whens.whens(begins)[0]! : null;
+  const end = due ? whens.whens(due)[0]! : duration && base ? after(base, duration, home) : base;
+  if (!end || !(base ?? due)) throw unreadable(event.line, 'it has no due date (DUE or DTSTART)');
+  const own = base ?? end;
+  const recurrence = readRecurrence(event, own, whens, whens.clocksOf((begins ?? due)!));
+  if (base && wallOf(base) !== wallOf(end) && !first(event, 'recurrence-id'))
+    whens.notes.add('A due item has no start here: its start was left out.');
+  const start = fitted(end, own);
+  const times = { start, end: start, duration: null, shift: wallOf(start) - wallOf(own) };
+  return { ...times, recurrence: recurrence && shifted(recurrence, own, start, whens) };
+}
+
+/** A rule that is told by the start, told by the due moment: it stays a rule where the day and the clock let it. */
+function shifted(recurrence: Recurrence, base: When, due: When, { notes }: WhenReader): Recurrence {
+  if (wallOf(base) === wallOf(due)) return recurrence;
+  const rule = recurrence.rule ? ruleFromText(recurrence.rule) : null;
+  const clocked = rule && (rule.byHour.length || rule.byMinute.length || rule.bySecond.length);
+  const daily = !rule || ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY'].includes(rule.freq);
+  if (daily && !clocked && (!rule || dayOfWall(wallOf(base)) === dayOfWall(wallOf(due))))
+    return moveSeries({ start: base, end: base, recurrence, overrides: [] }, due, due).recurrence!;
+  notes.add('Its rule is told by its start, days before it is due; its dates were written one by one.');
+  const from = instantOfWhen(base, 'UTC');
+  const range = { from: from - DAY, to: from + AHEAD };
+  const slots = slotsOf({ start: base, end: base, recurrence }, range, 'UTC').slice(0, MOST_DATES);
+  const shift = wallOf(due) - wallOf(base);
+  return { rule: '', dates: slots.map((wall) => whenLike(due, wall + shift)), exceptDates: [] };
+}
+
+function readDuration(event: Component, { notes }: WhenReader): Duration | null {
+  const property = first(event, 'duration');
+  if (!property) return null;
+  const duration = durationFromText(property.text);
+  if (!duration) notes.add(`Its duration “${property.text}” cannot be read; it was given no length.`);
+  return duration;
+}
+
+/** The end by DTEND, by DURATION, or by RFC 5545 section 3.6.1: one day for a date, no length for a time. */
+function readEnd(
+  event: Component,
+  start: When,
+  duration: Duration | null,
+  whens: WhenReader,
+  home: ZoneName,
+): When {
+  const least = start.kind === 'date' ? whenLike(start, wallOf(start) + DAY) : start;
+  const property = first(event, 'dtend');
+  let end = property ? whens.whens(property)[0]! : duration ? after(start, duration, home) : least;
+  if (end.kind !== start.kind) {
+    if (end.kind === 'date' || start.kind === 'date')
+      whens.notes.add('Start and end are of different kinds; the end was fitted to the start.');
+    end = whenLike(start, wallOf(end));
+  }
+  const length = instantOfWhen(end, 'UTC') - instantOfWhen(start, 'UTC');
+  if (length < 0 || (length === 0 && start.kind === 'date')) {
+    // Some programs write a one-day entry with its own day as end.
+    if (length < 0) whens.notes.add('Its end is before its start; it was given the least length.');
+    end = least;
+  }
+  return end;
+}
+
+function readRecurrence(
+  event: Component,
+  start: When,
+  whens: WhenReader,
+  clocks: Clocks | null,
+): Recurrence | null {
+  const rules = all(event, 'rrule');
+  const further = all(event, 'rdate').flatMap((p) => {
+    if (p.text.includes('/'))
+      whens.notes.add('Further dates with lengths of their own were given the length of the first.');
+    return whens.whens(p);
+  });
+  const dates = further.map((when) => fitted(when, start));
+  if (dates.some((when, i) => when !== further[i]))
+    whens.notes.add('Some of its further dates were fitted to its start: whole days, or its time of day.');
+  if (!rules.length && !dates.length) return null;
+  if (rules.length > 1) whens.notes.add('It has several rules; only the first was read.');
+  if (all(event, 'exrule').length)
+    whens.notes.add('It has a rule of exceptions (EXRULE), which was left out: there may be too many dates.');
+  // An excepted day of a timed entry excepts whatever is on it, so only the other way is fitted.
+  const exceptDates = all(event, 'exdate')
+    .flatMap((p) => whens.whens(p))
+    .map((when) => (start.kind === 'date' ? fitted(when, start) : when));
+  const recurrence: Recurrence = { rule: (rules[0]?.text ?? '').replace(/\s+/g, ''), dates, exceptDates };
+  try {
+    checkRecurrence({ start, recurrence });
+    return clocks && recurrence.rule ? writtenOut(recurrence, start, clocks, whens) : recurrence;
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    whens.notes.add(`${error.message} Only its first date and dates given one by one were read.`);
+    return dates.length ? { ...recurrence, rule: '' } : null;
+  }
+}
+
+/** A rule on clocks that no zone has: each date by itself, worked out by those clocks, so that weekdays stay right. */
+function writtenOut(
+  { rule: text, dates, exceptDates }: Recurrence,
+  start: When,
+  clocks: Clocks,
+  { notes }: WhenReader,
+): Recurrence {
+  const at = wallOf(start);
+  const wall = at + offsetBy(clocks, at);
+  const rule = ruleFromText(text);
+  const until =
+    rule.until !== null && rule.untilIsUtc ? rule.until + offsetBy(clocks, rule.until) : rule.until;
+  const found = expandRule({ ...rule, until, untilIsUtc: false }, wall, wall, wall + AHEAD, MOST_DATES + 1);
+  const years = Math.round(AHEAD / (366 * DAY));
+  notes.add(
+    rule.until === null && rule.count === null
+      ? `Its rule was written out as single dates: ${years} years, and ${MOST_DATES} dates at most.`
+      : 'Its rule was written out as single dates.',
+  );
+  const walls = found.slice(0, MOST_DATES);
+  return { rule: '', dates: [...walls.map((w) => utc(instantBy(clocks, w))), ...dates], exceptDates };
+}
