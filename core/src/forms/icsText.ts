@@ -2,10 +2,14 @@ import { wallToText, type Wall } from '../zones';
 
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g;
 
+/** Line ends that some programs know and others do not: they would cut a line apart there. */
+const ODD_LINE_ENDS = /[\u0085\u2028\u2029]/g;
+
 /** Returns a TEXT value (RFC 5545 section 3.3.11): line ends, commas, semicolons and backslashes escaped. */
 export function escapeText(text: string): string {
-  if (!/[\\;,\u0000-\u001f\u007f]/.test(text)) return text;
+  if (!/[\\;,\u0000-\u001f\u007f\u0085\u2028\u2029]/.test(text)) return text;
   return text
+    .replace(ODD_LINE_ENDS, ' ')
     .replace(CONTROL, '')
     .replace(/[\\;,]/g, '\\$&')
     .replace(/\r\n?|\n/g, '\\n');
@@ -14,11 +18,17 @@ export function escapeText(text: string): string {
 /** Returns a quoted parameter value with the escapes of RFC 6868. */
 export function quoteParameter(text: string): string {
   const safe = text
+    .replace(ODD_LINE_ENDS, ' ')
     .replace(CONTROL, '')
     .replace(/\^/g, '^^')
     .replace(/"/g, "^'")
     .replace(/\r\n?|\n/g, '^n');
   return `"${safe}"`;
+}
+
+/** Returns a text without anything that could end a line. */
+export function raw(text: string): string {
+  return text.replace(/[\u0000-\u001f\u007f\u0085\u2028\u2029]/g, '');
 }
 
 /** The reading that was written last: all stamps of a document are often the same. */

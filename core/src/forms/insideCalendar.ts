@@ -10,7 +10,8 @@ import {
 } from '../entries';
 import type { Instant, ZoneName } from '../zones';
 import { listLine, whenText } from './icsEvent';
-import { compactWall, escapeText, joinLines, quoteParameter } from './icsText';
+import { FURTHER, contentLines, isField, isFurther, plainLineOf } from './plainLines';
+import { compactWall, escapeText, joinLines, raw } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 
 /** The calendar that a file is made of. */
@@ -19,16 +20,6 @@ export interface FileSetting {
   readonly zone: ZoneName;
   readonly now: Instant;
 }
-
-const STATUS = { confirmed: 'CONFIRMED', tentative: 'TENTATIVE', cancelled: 'CANCELLED', done: 'CONFIRMED' };
-const TASK_STATUS = {
-  confirmed: 'NEEDS-ACTION',
-  tentative: 'NEEDS-ACTION',
-  cancelled: 'CANCELLED',
-  done: 'COMPLETED',
-};
-/** A hold has no property of its own; programs that know CLASS keep such entries in as well. */
-const CLASS = { none: '', frost: 'PRIVATE', 'keep-in': 'CONFIDENTIAL' };
 
 /** How far an endless rule's zones are defined ahead. */
 const AHEAD = 20 * 366 * 86_400_000;
@@ -88,7 +79,7 @@ function entryLines(entry: Entry, stamp: string): string[] {
   const { recurrence } = entry;
   const recurs = recurrence
     ? [
-        ...(recurrence.rule ? [`RRULE:${recurrence.rule}`] : []),
+        ...(recurrence.rule ? [`RRULE:${raw(recurrence.rule)}`] : []),
         ...linesOf('RDATE', recurrence.dates),
         ...linesOf('EXDATE', recurrence.exceptDates),
       ]
@@ -133,51 +124,33 @@ function component(
     `DTSTAMP:${stamp}`,
     ...time,
     ...recurs,
-    ...contentLines(content, task),
-    ...content.kept.map(keptLine),
+    ...keptInPlace(contentLines(content, task), content, task),
     `END:${name}`,
   ];
 }
 
-function contentLines(c: Content, task: boolean): string[] {
-  const plain = task ? 'NEEDS-ACTION' : 'CONFIRMED';
-  const status = (task ? TASK_STATUS : STATUS)[c.status];
-  const line = (name: string, text: string) => (text ? [`${name}:${escapeText(text)}`] : []);
-  const uri = (name: string, text: string) => (text ? [`${name}:${raw(text)}`] : []);
-  return [
-    ...line('SUMMARY', c.title),
-    ...line('LOCATION', c.place),
-    ...line('DESCRIPTION', c.description),
-    ...uri('URL', c.publicLink),
-    ...uri('CONFERENCE;VALUE=URI', c.joinLink),
-    ...(c.labels.length ? [`CATEGORIES:${c.labels.map(escapeText).join(',')}`] : []),
-    ...c.people.map(personLine),
-    ...line('CONTACT', c.contact),
-    ...c.attachments.map((a) => `ATTACH;FILENAME=${quoteParameter(a.name)}:${raw(a.href)}`),
-    `STATUS:${status}`,
-    // What the standard has no word for.
-    ...(status === plain && c.status !== 'confirmed' ? [`X-ZONAL-STATUS:${c.status.toUpperCase()}`] : []),
-    ...(task
-      ? [`X-ZONAL-SHOWS:${c.shows.toUpperCase()}`]
-      : [`TRANSP:${c.shows === 'free' ? 'TRANSPARENT' : 'OPAQUE'}`]),
-    ...(CLASS[c.hold] ? [`CLASS:${CLASS[c.hold]}`] : []),
-    ...(c.kind === 'milestone' ? ['X-ZONAL-KIND:MILESTONE'] : []),
-    ...(c.planned ? [`X-ZONAL-PLANNED${whenText(c.planned)}`] : []),
-    ...c.properties.map(
-      (p) => `X-ZONAL-PROPERTY;VALUE=TEXT;X-NAME=${quoteParameter(p.name)}:${escapeText(p.value)}`,
-    ),
-  ];
+/**
+ * Puts properties that were kept from a file in place of the plain ones that say the same with less, and adds the
+ * others. One that decorates what a field said is gone when the field says something else now.
+ */
+function keptInPlace(lines: readonly string[], { kept }: Content, task: boolean): string[] {
+  const out = [...lines];
+  for (const property of kept) {
+    const line = keptLine(property);
+    if (isFurther(property) || !isField(property)) {
+      out.push(line);
+      continue;
+    }
+    const place = out.indexOf(plainLineOf(property, task) ?? '');
+    if (place >= 0) out[place] = line;
+  }
+  return out;
 }
 
-function personLine({ name, address, group }: Content['people'][number]): string {
-  const head = `ATTENDEE;CN=${quoteParameter(name)}${group ? ';CUTYPE=GROUP' : ''}`;
-  return `${head}:${address ? `mailto:${raw(address)}` : 'urn:x-zonal:no-address'}`;
-}
-
+/** The property's own line; nothing in it can end the line and begin another one. */
 function keptLine(property: KeptProperty): string {
-  return ICAL.stringify.property(property as never, ICAL.design.icalendar as never, true);
-}
-
-function raw(text: string): string {
-  return text.replace(/[\u0000-\u001f\u007f]/g, '');
+  const [name, parameters, ...rest] = property;
+  const { [FURTHER]: _mark, ...own } = parameters as Record<string, unknown>;
+  const line = ICAL.stringify.property([name, own, ...rest] as never, ICAL.design.icalendar as never, true);
+  return raw(line);
 }

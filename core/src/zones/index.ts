@@ -19,7 +19,7 @@ export {
   type Instant,
   type Wall,
 } from './wall';
-export { isMainZone, zonesLike } from './zoneMatch';
+export { zonesLike, zonesMeant } from './zoneMatch';
 export { allZones, requireZone, zoneNamed, zoneOfWindowsName, type ZoneName } from './zoneNames';
 export {
   clockChanges,

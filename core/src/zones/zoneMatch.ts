@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { findWindows } from 'windows-iana';
+import { findIana, findWindows } from 'windows-iana';
 import { clockChanges, type Clocks } from './zoneOffsets';
 import type { Instant } from './wall';
 import { allZones, zoneOfWindowsName, type ZoneName } from './zoneNames';
@@ -19,14 +19,19 @@ export function zonesLike({ first, changes }: Clocks, from: Instant, to: Instant
   );
 }
 
-let mainZones: Set<ZoneName> | undefined;
+let mainZones: Map<ZoneName, number> | undefined;
 
-/** Returns whether a zone is the one that most people with its clocks mean: the main one of some Windows name. */
-export function isMainZone(zone: ZoneName): boolean {
-  mainZones ??= new Set(
-    allZones()
-      .flatMap((name) => findWindows(name))
-      .flatMap((windows) => zoneOfWindowsName(windows) ?? []),
-  );
-  return mainZones.has(zone);
+/**
+ * Returns how many zones go by the same Windows name where a zone is the main one of them, else 0: of zones whose clocks
+ * go alike, most people mean the one that stands for most.
+ */
+export function zonesMeant(zone: ZoneName): number {
+  if (!mainZones) {
+    mainZones = new Map();
+    for (const windows of new Set(allZones().flatMap((name) => findWindows(name)))) {
+      const main = zoneOfWindowsName(windows);
+      if (main) mainZones.set(main, findIana(windows).length);
+    }
+  }
+  return mainZones.get(zone) ?? 0;
 }

@@ -1,12 +1,8 @@
-import {
-  STATUSES,
-  type Content,
-  type Hold,
-  type KeptProperty,
-  type Person,
-  type Status,
-} from '../../entries';
-import { all, first, parameter, type Component, type Property } from './components';
+import { canonical, type Content, type KeptProperty } from '../../entries';
+import { FURTHER, contentLines, plainLineOf } from '../plainLines';
+import { all, first, type Component, type Property } from './components';
+import { partsOfLine } from './contentLine';
+import { READERS, contactText, personOf } from './fieldReaders';
 
 /** Properties that are read into times and recurrence, or say nothing of the entry itself. */
 const READ_ELSEWHERE = new Set([
@@ -23,97 +19,69 @@ const READ_ELSEWHERE = new Set([
   'x-zonal-planned',
 ]);
 
-const STATUS: Record<string, Status> = {
-  CONFIRMED: 'confirmed',
-  TENTATIVE: 'tentative',
-  CANCELLED: 'cancelled',
-  'NEEDS-ACTION': 'confirmed',
-  'IN-PROCESS': 'confirmed',
-  COMPLETED: 'done',
-};
-
-/** Entries that the file marks as not public are held, so that they do not go out by being brought in. */
-const HOLD_OF_CLASS: Record<string, { hold: Hold; note: string }> = {
-  PRIVATE: { hold: 'frost', note: 'It is marked PRIVATE in the file, so it is held to busy time only.' },
-  CONFIDENTIAL: { hold: 'keep-in', note: 'It is marked CONFIDENTIAL in the file, so it is kept in.' },
-};
-
-type Reader = (properties: readonly Property[], notes: Set<string>) => Partial<Content>;
-
-/** How each property is read into fields; what has no line here is kept as it is for the round trip. */
-const READERS: Record<string, Reader> = {
-  summary: ([p]) => ({
-    title: text(p)
-      .replace(/\s*\n\s*/g, ' ')
-      .trim(),
-  }),
-  location: ([p]) => ({ place: text(p).trim() }),
-  description: (all) => ({ description: all.map(text).join('\n\n') }),
-  url: ([p]) => ({ publicLink: p!.text.trim() }),
-  conference: ([p]) => ({ joinLink: p!.text.trim() }),
-  categories: (all) => ({
-    labels: [...new Set(all.flatMap((p) => p.values.map((v) => String(v).trim())).filter(Boolean))],
-  }),
-  contact: (all) => ({ contact: all.map(text).join(', ').trim() }),
-  attendee: (all) => ({ people: all.map(personOf) }),
-  status: ([p], notes) => {
-    const status = STATUS[p!.text.trim().toUpperCase()];
-    if (!status) notes.add(`Status “${p!.text}” is not one of an entry; it was read as confirmed.`);
-    return { status: status ?? 'confirmed' };
-  },
-  transp: ([p]) => ({ shows: p!.text.trim().toUpperCase() === 'TRANSPARENT' ? 'free' : 'busy' }),
-  class: ([p], notes) => {
-    const found = HOLD_OF_CLASS[p!.text.trim().toUpperCase()];
-    if (!found) return {};
-    notes.add(found.note);
-    return { hold: found.hold };
-  },
-  'x-zonal-kind': ([p]) => (p!.text.trim().toUpperCase() === 'MILESTONE' ? { kind: 'milestone' } : {}),
-  'x-zonal-status': ([p]) => ({
-    status: STATUSES.find((s) => s.toUpperCase() === p!.text.trim()) ?? 'confirmed',
-  }),
-  'x-zonal-shows': ([p]) => ({ shows: p!.text.trim() === 'BUSY' ? 'busy' : 'free' }),
-  'x-zonal-property': (all) => ({
-    properties: all.map((p) => ({ name: parameter(p, 'x-name') ?? '', value: text(p) })),
-  }),
-  attach: (all, notes) => {
-    const links = all.filter((p) => p.type !== 'binary' && parameter(p, 'value')?.toUpperCase() !== 'BINARY');
-    if (links.length < all.length) notes.add('A file inside the entry was left out; only links are kept.');
-    return {
-      attachments: links.map((p) => ({
-        name: parameter(p, 'filename') ?? parameter(p, 'x-filename') ?? p.text.split('/').at(-1)!,
-        href: p.text.trim(),
-      })),
-    };
-  },
-};
+/** Properties that a field holds one of: further ones are kept beside it. */
+const ONE_ONLY = ['summary', 'location', 'url', 'conference'];
+/** Properties that are kept as they stood where they say more than their field: roles, answers, types, languages. */
+const DECORATED = new Set([
+  ...ONE_ONLY,
+  'attendee',
+  'attach',
+  'status',
+  'transp',
+  'class',
+  'description',
+  'contact',
+  'categories',
+]);
+/** Properties that are read together, so that each alone cannot be put back. */
+const JOINED = ['description', 'contact', 'categories'];
 
 /** Returns the content of a VEVENT or VTODO. Notes say what was changed or left out. */
 export function contentOfFile(event: Component, empty: Content, notes: Set<string>): Content {
-  const content: Record<string, unknown> = { ...empty };
+  const fields: Record<string, unknown> = { ...empty };
   for (const [name, read] of Object.entries(READERS)) {
     const properties = all(event, name);
-    if (properties.length) Object.assign(content, read(properties, notes));
+    if (properties.length) Object.assign(fields, read(properties, notes));
   }
   const organizer = first(event, 'organizer');
-  if (organizer && content['contact'] === '') content['contact'] = contactText(personOf(organizer));
-  if (event.children.some((c) => c.name === 'VALARM')) notes.add('Its reminders were left out.');
-  content['kept'] = event.properties
-    .filter((p) => !READERS[p.name] && !READ_ELSEWHERE.has(p.name))
-    .map((p): KeptProperty => [p.name, p.parameters, p.type, ...p.values]);
-  return content as unknown as Content;
+  if (organizer && fields['contact'] === '') fields['contact'] = contactText(personOf(organizer));
+  for (const { name } of event.children)
+    notes.add(name === 'VALARM' ? 'Its reminders were left out.' : `Its part ${name} was left out.`);
+  const content = fields as unknown as Content;
+  const kept = [
+    ...event.properties.filter((p) => !READERS[p.name] && !READ_ELSEWHERE.has(p.name)).map(jCalOf),
+    ...saidMore(event, content, notes),
+  ];
+  return { ...content, kept };
 }
 
-function text(property: Property | undefined): string {
-  return property ? property.values.map(String).join(',').replace(/\r\n?/g, '\n') : '';
+function jCalOf({ name, parameters, type, values }: Property): KeptProperty {
+  return [name, parameters, type, ...values];
 }
 
-function personOf(property: Property): Person {
-  const address = /^mailto:/i.test(property.text) ? property.text.slice(7).trim() : '';
-  const group = parameter(property, 'cutype')?.toUpperCase() === 'GROUP';
-  return { name: parameter(property, 'cn') ?? address, address, ...(group ? { group } : {}) };
-}
-
-function contactText({ name, address }: Person): string {
-  return address && address !== name ? `${name} <${address}>` : name;
+/** Returns the properties that say more than the fields that were read from them. */
+function saidMore(event: Component, content: Content, notes: Set<string>): KeptProperty[] {
+  const task = event.name === 'VTODO';
+  const lines = contentLines(content, task);
+  const key = ({ name, parameters, values }: Pick<Property, 'name' | 'parameters' | 'values'>) =>
+    canonical([name, parameters, values]);
+  const written = new Set(lines.map((line) => key(partsOfLine(line))));
+  // In the order in which they are written, so that what is read again is the same.
+  const decorated: { at: number; jCal: KeptProperty }[] = [];
+  const further: KeptProperty[] = [];
+  for (const property of event.properties) {
+    const { name } = property;
+    if (!DECORATED.has(name) || written.has(key(property)) || property.type === 'binary') continue;
+    const jCal = jCalOf(property);
+    if (JOINED.includes(name) && all(event, name).length > 1) {
+      if (Object.keys(property.parameters).length)
+        notes.add(`What its ${name.toUpperCase()} lines say of language and the like was left out.`);
+      continue;
+    }
+    const at = lines.indexOf(plainLineOf(jCal, task) ?? '');
+    if (at >= 0) decorated.push({ at, jCal });
+    else if (ONE_ONLY.includes(name) && property !== first(event, name))
+      further.push([name, { ...property.parameters, [FURTHER]: '1' }, property.type, ...property.values]);
+  }
+  return [...decorated.sort((a, b) => a.at - b.at).map((d) => d.jCal), ...further];
 }

@@ -23,9 +23,6 @@ interface Observance {
 
 /** A VTIMEZONE as far as it was read: it tells its clocks over any stretch of time. */
 export interface ZoneDefinition {
-  readonly line: number;
-  /** The last onset that is given one by one; Infinity where a rule goes on without end. */
-  readonly last: Instant;
   clocks(from: Instant, to: Instant): Clocks;
 }
 
@@ -34,15 +31,7 @@ export function zoneDefinition(component: Component): ZoneDefinition {
   const parts = component.children.filter((c) => c.name === 'STANDARD' || c.name === 'DAYLIGHT');
   if (!parts.length) throw new Error(`line ${component.line}: it has neither STANDARD nor DAYLIGHT`);
   const observances = parts.map(observanceOf);
-  const endless = observances.some((o) => o.rule && !/UNTIL|COUNT/i.test(o.rule));
-  const last = endless
-    ? Infinity
-    : Math.max(...observances.map((o) => Math.max(o.onset, ...o.dates, untilOf(o.rule))));
-  return { line: component.line, last, clocks: (from, to) => clocksOf(observances, from, to) };
-}
-
-function untilOf(rule: string): number {
-  return (rule && ruleFromText(rule).until) || -Infinity;
+  return { clocks: (from, to) => clocksOf(observances, from, to) };
 }
 
 function observanceOf(part: Component): Observance {

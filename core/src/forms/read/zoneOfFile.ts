@@ -2,10 +2,11 @@ import {
   DAY,
   allZones,
   dayFromParts,
-  isMainZone,
+  partsOfDay,
   zoneNamed,
   zoneOfWindowsName,
   zonesLike,
+  zonesMeant,
   type Clocks,
   type Instant,
   type ZoneName,
@@ -52,11 +53,10 @@ export function zoneReader(calendar: Component, homes: readonly ZoneName[]): (tz
   };
 }
 
-/** All of the file's time, with and without what endless series add, and the zones that are likely in it. */
+/** All of the file's time, and the zones that are likely in it. */
 interface Setting {
   readonly from: Instant;
   readonly to: Instant;
-  readonly toEndless: Instant;
   readonly likely: readonly ZoneName[];
 }
 
@@ -91,14 +91,16 @@ function understand(tzid: string, definition: Component | undefined, setting: Se
   }
 }
 
-function compared(
-  tzid: string,
-  definition: ZoneDefinition,
-  { from, to, toEndless, likely }: Setting,
-): FileZone {
-  // Where no zone goes alike as far as endless series reach, the dates that are named decide.
-  for (const end of new Set([toEndless, to])) {
-    const same = zonesLike(definition.clocks(from, end), from, end);
+function compared(tzid: string, definition: ZoneDefinition, { from, to, likely }: Setting): FileZone {
+  const year = (instant: Instant, later: number) =>
+    dayFromParts(partsOfDay(Math.floor(instant / DAY)).year + later, 1, 1) * DAY;
+  // Whole years tell more zones apart; where none goes alike so far, the file's own time decides.
+  const stretches = [
+    [year(from, 0), year(to, 1)],
+    [from, to],
+  ] as const;
+  for (const [first, last] of stretches) {
+    const same = zonesLike(definition.clocks(first, last), first, last);
     const zone = likeliest(same, tzid, likely);
     if (!zone) continue;
     const others = same.length > 1 ? `, as in ${same.length - 1} other zones; check that it is this one` : '';
@@ -110,7 +112,7 @@ function compared(
   }
   return {
     kind: 'defined',
-    clocks: definition.clocks(from, toEndless),
+    clocks: definition.clocks(from, to),
     note: `Time zone “${tzid}” is like no known zone; its times were worked out by its definition in the file.`,
   };
 }
@@ -126,8 +128,10 @@ function likeliest(
     likely.find((zone) => same.includes(zone)) ??
     same.find((zone) => zone !== 'UTC' && named.includes(city(zone))) ??
     same.find((zone) => zone === 'UTC') ??
-    same.find(isMainZone) ??
-    same[0]
+    same.reduce<ZoneName | undefined>(
+      (best, zone) => (best && zonesMeant(best) >= zonesMeant(zone) ? best : zone),
+      undefined,
+    )
   );
 }
 
@@ -163,8 +167,8 @@ function zonesNamed(calendar: Component): ZoneName[] {
 
 const DATED = /^(dtstart|dtend|due|rdate|exdate|recurrence-id|rrule)$/;
 
-/** The first and last date that a calendar's entries name, each with some days around it. */
-function spanOf(calendar: Component): Pick<Setting, 'from' | 'to' | 'toEndless'> {
+/** The first and last date that a calendar's entries name, with some days around; years more where a series goes on. */
+function spanOf(calendar: Component): Pick<Setting, 'from' | 'to'> {
   let [low, high] = [Infinity, -Infinity];
   let endless = false;
   for (const child of calendar.children) {
@@ -184,6 +188,5 @@ function spanOf(calendar: Component): Pick<Setting, 'from' | 'to' | 'toEndless'>
     }
   }
   if (low === Infinity) [low, high] = [0, 0];
-  const [from, to] = [low - 2 * DAY, high + 40 * DAY];
-  return { from, to, toEndless: endless ? to + AHEAD : to };
+  return { from: low - 2 * DAY, to: high + 40 * DAY + (endless ? AHEAD : 0) };
 }
