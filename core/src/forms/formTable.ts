@@ -27,7 +27,8 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
   feed: {
     contentType: 'text/calendar; charset=utf-8',
     steady: true,
-    write: (view, revision, { addresses }) => writeCalendar(view, revision, { source: addresses.feed }),
+    write: (view, revision, { addresses }) =>
+      writeCalendar(view, revision, { source: addresses.feed, page: addresses.see }),
   },
   freeBusy: {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
@@ -43,6 +44,7 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
       const day = dayText(Math.floor(wall / DAY));
       return writeCalendar(view, revision, {
         source: '',
+        page: addresses.see,
         copy: {
           suffix: ` (copy of ${day})`,
           note: `Copy as of ${day}, ${timeText(wall)} (${zoneText(view.hostZone)}). It does not change; the live calendar is at ${addresses.see}`,

@@ -124,3 +124,60 @@ describe('a time zone in a feed', () => {
     ).toEqual(['BEGIN:VTIMEZONE', 'BEGIN:STANDARD']);
   });
 });
+
+describe('a published calendar', () => {
+  const switches = { joinLink: true, people: true, contact: true, planned: true };
+  const feedOf = (entries: Parameters<typeof outwardView>[0]) => {
+    const view = outwardView(entries, rulesOf('clear', { switches }), RANGE, STREET);
+    return FORMS.feed
+      .write(view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW })
+      .replace(/\r\n /g, '');
+  };
+
+  it('says how it is published, what it is called by programs, and where its page is (RFC 7986)', () => {
+    const feed = feedOf([]);
+    expect(feed).toContain('METHOD:PUBLISH\r\n');
+    expect(feed).toMatch(/\r\nUID:[0-9a-f-]{36}\r\n/);
+    expect(feed).toContain('\r\nURL:https://w.example/see/k\r\n');
+    expect(feed).toContain('\r\nLAST-MODIFIED:20260610T150000Z\r\n');
+    // Nothing is in it, and yet it has a component, as RFC 5545 section 3.6 asks.
+    expect(feed).toContain('BEGIN:VTIMEZONE\r\nTZID:UTC\r\n');
+  });
+
+  it('names people in the notes and never as attendees, and tells what a joining link is for', () => {
+    const feed = feedOf([
+      entry({
+        start: zoned('2026-06-12T10:00'),
+        people: [
+          { name: 'Ida', address: 'ida@ostrel.example' },
+          { name: 'Deck crew', address: '', group: true },
+        ],
+        joinLink: 'https://meet.ostrel.example/1',
+        publicLink: 'https://ostrel.example/fête?q=quai',
+      }),
+    ]);
+    expect(feed).not.toContain('ATTENDEE');
+    expect(feed).toContain('DESCRIPTION:With: Ida <ida@ostrel.example>\\, Deck crew');
+    expect(feed).toContain(
+      'CONFERENCE;VALUE=URI;FEATURE=AUDIO,VIDEO;LABEL="Join":https://meet.ostrel.example/1',
+    );
+    expect(feed).toContain('URL:https://ostrel.example/f%C3%AAte?q=quai');
+    expect(feed).toContain('CLASS:PUBLIC');
+  });
+
+  it('has nothing that some programs take for the end of a line', () => {
+    const feed = feedOf([entry({ start: zoned('2026-06-12T10:00'), title: 'a\u2028b\u0085c\u2029d\ud800' })]);
+    expect(feed).toContain('SUMMARY:a b c d\ufffd\r\n');
+  });
+
+  it('gives its free/busy time an identifier that only its secret leads to', () => {
+    const uid = (secret: string) => {
+      const view = outwardView([], rulesOf('clear', { secret }), RANGE, STREET);
+      return FORMS.freeBusy
+        .write(view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW })
+        .match(/UID:(.+)\r/)![1];
+    };
+    expect(uid('one')).toBe(uid('one'));
+    expect(uid('one')).not.toBe(uid('other'));
+  });
+});

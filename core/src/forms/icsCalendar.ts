@@ -10,6 +10,8 @@ export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';
 export interface CalendarOptions {
   /** The absolute address that this document can be had from again, or empty. */
   readonly source: string;
+  /** The absolute address of the page that shows the same to people. */
+  readonly page: string;
   /** Set for a dated copy: its name's addition and the sentence in every entry's notes. */
   readonly copy?: { readonly suffix: string; readonly note: string };
 }
@@ -51,7 +53,7 @@ function sameStamp(a: Stamp, b: Stamp): boolean {
   return a === b || (a.sequence === b.sequence && a.at === b.at && a.print === b.print);
 }
 
-function headLines(view: OutwardView, revision: Revision, { source, copy }: CalendarOptions): string[] {
+function headLines(view: OutwardView, revision: Revision, { source, page, copy }: CalendarOptions): string[] {
   const { wording, hostZone } = view;
   const { contact, topic } = wording;
   const suffix = copy?.suffix ?? '';
@@ -59,13 +61,16 @@ function headLines(view: OutwardView, revision: Revision, { source, copy }: Cale
   const notes = [contact && `Questions: ${contact}`, copy?.note];
   const about = (text: string) => escapeText([text, ...notes].filter(Boolean).join('\n\n'));
   const description = about(wording.description);
-  const from = safeUri(source);
+  const [from, shown] = [safeUri(source), safeUri(page)];
   const tag = (language: string) => (language ? `;LANGUAGE=${language}` : '');
   return [
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
     `PRODID:${PRODUCT}`,
     'CALSCALE:GREGORIAN',
+    'METHOD:PUBLISH',
+    // A copy is not the calendar itself.
+    ...(copy ? [] : [`UID:${view.ids.calendar}`]),
     `NAME${tag(wording.language)}:${name}`,
     ...wording.translations.map((t) => `NAME${tag(t.language)}:${escapeText(t.name + suffix)}`),
     `X-WR-CALNAME:${name}`,
@@ -77,6 +82,7 @@ function headLines(view: OutwardView, revision: Revision, { source, copy }: Cale
       .map((t) => `DESCRIPTION${tag(t.language)}:${about(t.description)}`),
     ...(topic ? [`CATEGORIES${tag(wording.language)}:${escapeText(topic)}`] : []),
     `X-WR-TIMEZONE:${hostZone}`,
+    ...(shown ? [`URL:${shown}`] : []),
     `LAST-MODIFIED:${compactWall(revision.at)}Z`,
     `COLOR:${wording.colour}`,
     ...(from ? [`SOURCE;VALUE=URI:${from}`] : []),
@@ -86,6 +92,8 @@ function headLines(view: OutwardView, revision: Revision, { source, copy }: Cale
 
 function zonesText(view: OutwardView, setting: EventSetting): string {
   const used = new Map<string, { from: Instant; to: Instant }>();
+  // A calendar has at least one component (RFC 5545 section 3.6): an empty one defines UTC, which never changes.
+  if (!view.items.length) used.set('UTC', { from: 0, to: 0 });
   for (const item of view.items) {
     // Most items name one zone in a stretch that is known already.
     if (item.kind === 'single' && item.start.kind === 'zoned' && item.end.kind === 'zoned') {

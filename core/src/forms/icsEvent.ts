@@ -40,7 +40,7 @@ const TASK_STATUS: Record<Status, string> = {
 };
 
 /** Told in the notes, because few programs show a property of its own. */
-type NoteField = 'description' | 'kind' | 'planned' | 'properties';
+type NoteField = 'description' | 'kind' | 'planned' | 'properties' | 'people';
 
 /** How each outward field is written; the order here is the order in the document. */
 const WRITERS: {
@@ -53,16 +53,7 @@ const WRITERS: {
   publicLink: (v) => uriLine('URL', v),
   labels: (v) => `CATEGORIES:${v.map(escapeText).join(',')}`,
   attachments: (v) => v.flatMap((a) => uriLine(`ATTACH;FILENAME=${quoteParameter(a.name)}`, a.href)),
-  joinLink: (v) => uriLine('CONFERENCE;VALUE=URI', v),
-  people: (v) =>
-    v.flatMap((p) =>
-      p.address
-        ? uriLine(
-            `ATTENDEE;CN=${quoteParameter(p.name)}${p.group ? ';CUTYPE=GROUP' : ''}`,
-            `mailto:${p.address}`,
-          )
-        : [`CONTACT:${escapeText(p.name)}`],
-    ),
+  joinLink: (v) => uriLine(`CONFERENCE;VALUE=URI;FEATURE=${featureOf(v)};LABEL="Join"`, v),
   contact: (v) => `CONTACT:${escapeText(v)}`,
 };
 
@@ -71,6 +62,19 @@ const FIELDS = Object.keys(WRITERS) as (keyof typeof WRITERS)[];
 function uriLine(head: string, value: string): string[] {
   const uri = safeUri(value);
   return uri ? [`${head}:${uri}`] : [];
+}
+
+/** What can be done at a joining link (RFC 7986 section 6.3), as far as its scheme tells. */
+function featureOf(link: string): string {
+  return /^(tel|sips?):/i.test(link) ? 'PHONE' : 'AUDIO,VIDEO';
+}
+
+/** People are named in the notes: a published calendar has no ATTENDEE (RFC 5545 section 3.8.4.1). */
+function peopleText({ people }: OutwardContent): string {
+  const names = people?.map(({ name, address }) =>
+    name && address && name !== address ? `${name} <${address}>` : name || address,
+  );
+  return names?.length ? `With: ${names.join(', ')}` : '';
 }
 
 /** Returns the content lines of one item: one VEVENT (RFC 5545 section 3.6.1), and one more for each override. */
@@ -82,6 +86,7 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
       `SUMMARY:${escapeText(setting.busyWord)}`,
       `STATUS:${item.tentative ? 'TENTATIVE' : 'CONFIRMED'}`,
       'TRANSP:OPAQUE',
+      'CLASS:PRIVATE',
       ...descriptionLine([setting.note]),
     ];
     return component.lines(item.uid, stamp, EVENT.span(item), busy);
@@ -218,9 +223,10 @@ function contentLines(content: OutwardContent, start: When, setting: EventSettin
     if (typeof written === 'string') lines.push(written);
     else lines.push(...written);
   }
+  lines.push('CLASS:PUBLIC');
   const properties = content.properties?.map((p) => `${p.name}: ${p.value}`).join('\n');
   const told = kindText(content, start, setting.hostZone);
-  lines.push(...descriptionLine([told, content.description, properties, setting.note]));
+  lines.push(...descriptionLine([told, content.description, properties, peopleText(content), setting.note]));
   return lines;
 }
 

@@ -13,6 +13,7 @@ import {
 } from './fields';
 import { filterTest } from './filter';
 import { effectiveGlass, type Glass, type Limit } from './glass';
+import { outwardText } from './outwardText';
 import { pseudonym } from './pseudonym';
 import { compareTimes, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
 import { tellLineage, type VisibleTime } from './series';
@@ -115,16 +116,26 @@ function isIncluded({ shows, status }: Content, { include }: WindowRules): boole
   return status !== 'tentative' || include.tentative;
 }
 
-/** Returns wording with its parts in one order, whatever store or form it comes from: equal wording gives equal bytes. */
+/**
+ * Returns wording as it goes out, with its parts in one order whatever store or form it comes from: what looks alike in
+ * every form gives equal bytes.
+ */
 function orderedWording(w: Wording): Wording {
-  const text = ({ language, name, description, topic }: WordingText): WordingText => ({
-    language,
-    name,
-    description,
-    topic,
+  const text = (t: WordingText): WordingText => ({
+    language: t.language,
+    name: outwardText(t.name),
+    description: outwardText(t.description),
+    topic: outwardText(t.topic),
   });
   const { colour, contact, busyWord, dueAs, translations } = w;
-  return { ...text(w), colour, contact, busyWord, dueAs, translations: translations.map(text) };
+  return {
+    ...text(w),
+    colour,
+    contact: outwardText(contact),
+    busyWord: outwardText(busyWord),
+    dueAs,
+    translations: translations.map(text),
+  };
 }
 
 /** What is the same for all entries of a view. */

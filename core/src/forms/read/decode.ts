@@ -1,3 +1,4 @@
+import { outwardText } from '../../glass';
 import { Problem } from '../../problems';
 
 /** Returns the text of a file with what had to be done to read it. Throws `file-empty`. */
@@ -12,7 +13,12 @@ export function decodeFile(bytes: Uint8Array): { text: string; notes: string[] }
     notes.push('The file is in UTF-16; it was read as such.');
   } else text = decodeUtf8(bytes, notes);
   if (text.trim() === '') throw new Problem('file-empty');
-  return { text, notes };
+  return { text: storable(text), notes };
+}
+
+/** No store takes a NUL or half a character. */
+function storable(text: string): string {
+  return text.includes('\0') || /[\ud800-\udfff]/.test(text) ? outwardText(text.replace(/\0/g, '')) : text;
 }
 
 function decodeUtf8(bytes: Uint8Array, notes: string[]): string {
