@@ -1,9 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { Problem } from '../problems';
 import { HOST, date, entry, zoned } from '../testing/samples';
 import { wallAt, wallToText } from '../zones';
 import {
-  checkRecurrence,
   extentOf,
   moveSeries,
   occurrencesOf,

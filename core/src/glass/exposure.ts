@@ -1,8 +1,8 @@
-import { plainText, type Entry } from '../entries';
+import { plainText } from '../entries';
 import { Budget } from '../work';
 import type { Instant } from '../zones';
 import type { OutwardContent, OutwardField } from './fields';
-import type { OutwardView } from './view';
+import type { OutwardBusy, OutwardItem, OutwardView } from './view';
 
 export const EXPOSURE_KINDS = ['mail-address', 'phone-number', 'passcode', 'person', 'watch-word'] as const;
 /** Sensitive matter that can stand in an outward text. */
@@ -20,11 +20,14 @@ export interface Exposure {
   readonly from: Instant;
 }
 
-/** What is looked for besides what can be told by its form. */
+/**
+ * What is looked for besides what can be told by its form, and whom the view itself names: lists of the house, never
+ * what stands in its entries. What is kept in has no say in what is found outside, nor in when a draft is shown.
+ */
 export interface Watch {
-  /** Names of people who are known inside. */
+  /** Names of the people with an account. */
   readonly people: readonly string[];
-  /** The house's own list. */
+  /** The house's own list of words. */
   readonly words: readonly string[];
 }
 
@@ -35,6 +38,8 @@ const SECRET = /[?&#/](?:pwd|pin|pass|passcode|password|passwd|code|token|key)=[
 const DATE = /^\d{4}-\d{2}-\d{2}|^\d{1,2}\.\d{1,2}\.\d{2,4}$|^\d{4}-\d{4}$|^\d{1,2}\/\d{1,2}\/\d{2,4}$/;
 /** The longest local part and domain of a mail address (RFC 5321 section 4.5.3.1). */
 const [LOCAL, DOMAIN] = [64, 255];
+
+export const NOTHING_WATCHED: Watch = { people: [], words: [] };
 
 /** Returns the mail addresses in a text: from each @ as far to both sides as an address goes. */
 function mailsIn(text: string): string[] {
@@ -61,14 +66,17 @@ function textsOf(content: OutwardContent, field: OutwardField): string[] {
 /** Fields whose text is never free text. */
 const SKIPPED: readonly OutwardField[] = ['status', 'shows', 'kind', 'planned'];
 
-/** Returns the names of people in entries and in their changed dates; groups among them. */
-export function peopleIn(entries: Iterable<Entry>): string[] {
+/** Returns the names of the people whom a view names; groups among them. */
+function peopleNamed({ items }: OutwardView): string[] {
   const names = new Set<string>();
-  for (const entry of entries) {
-    for (const { people } of [entry, ...entry.overrides.map((o) => o.content)])
-      for (const { name } of people) if (name.trim()) names.add(name.trim());
-  }
+  for (const item of items)
+    if (item.kind !== 'busy')
+      for (const { people } of contentsOf(item)) for (const { name } of people ?? []) names.add(name);
   return [...names];
+}
+
+function contentsOf(item: Exclude<OutwardItem, OutwardBusy>): OutwardContent[] {
+  return item.kind === 'series' ? [item.content, ...item.overrides.map((o) => o.content)] : [item.content];
 }
 
 type Finder = (text: string) => { kind: ExposureKind; text: string }[];
@@ -146,7 +154,11 @@ function finderOf(watch: Watch, budget: Budget): Finder {
  * `too-much-work` where a view says more than can be looked through.
  */
 export function exposuresOf(view: OutwardView, watch: Watch): Exposure[] {
-  const find = finderOf(watch, new Budget(MOST_STEPS, 'what a view says about people and secrets'));
+  const people = [...watch.people, ...peopleNamed(view)];
+  const find = finderOf(
+    { ...watch, people },
+    new Budget(MOST_STEPS, 'what a view says about people and secrets'),
+  );
   // The same text stands in many entries.
   const known = new Map<string, ReturnType<Finder>>();
   const findIn = (text: string) => {
@@ -158,9 +170,7 @@ export function exposuresOf(view: OutwardView, watch: Watch): Exposure[] {
   for (const item of view.items) {
     if (item.kind === 'busy') continue;
     const seen = new Set<string>();
-    const contents =
-      item.kind === 'series' ? [item.content, ...item.overrides.map((o) => o.content)] : [item.content];
-    for (const content of contents) {
+    for (const content of contentsOf(item)) {
       for (const field of Object.keys(content) as OutwardField[]) {
         if (SKIPPED.includes(field)) continue;
         const found = textsOf(content, field).flatMap(findIn);

@@ -106,9 +106,9 @@ export {
 } from './difference';
 export {
   EXPOSURE_KINDS,
+  NOTHING_WATCHED,
   exposuresOf,
   newlyExposed,
-  peopleIn,
   type Exposure,
   type ExposureKind,
   type Watch,

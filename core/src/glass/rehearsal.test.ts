@@ -145,8 +145,8 @@ describe('exposure', () => {
     ]);
     expect(found({ title: 'Lunch with ANN LEE' })).toEqual(['person title Ann Lee']);
     expect(found({ people: [{ name: 'Bo', address: 'bo@x.example' }] })).toEqual([
-      'mail-address people bo@x.example',
       'person people Bo',
+      'mail-address people bo@x.example',
     ]);
     expect(found({ place: 'Vault door' }, 'tinted', ['vault'])).toEqual(['watch-word place vault']);
   });
@@ -190,6 +190,12 @@ describe('exposure', () => {
       { audience: 'street', cap: null },
     );
     expect(() => exposuresOf(huge, { people: [], words: [] })).toThrow('more steps than are allowed');
+  });
+
+  it('knows the people whom the view itself names, and nobody whom only hidden entries or fields name', () => {
+    const bo = [{ name: 'Bo Lind', address: '' }];
+    expect(found({ title: 'Lunch with Bo Lind', people: bo })).toContain('person title Bo Lind');
+    expect(found({ title: 'Lunch with Bo Lind', people: bo }, 'tinted')).toEqual([]);
   });
 
   it('finds nothing in what does not go out, nor in dates, times, links and halves of words', () => {

@@ -17,6 +17,7 @@ import { HouseRow } from '../db/models';
 import { IsZone } from '../http/inputs';
 import { route } from '../http/route';
 import { windowIdsOn } from '../windows/publishWindow';
+import { houseWatch } from '../windows/requireConfirmed';
 
 export class PropertyInput {
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
@@ -58,6 +59,13 @@ export const houseRoutes = (sequelize: Sequelize, settle: () => Promise<void>) =
     tag: 'House',
     summary: 'The organisation: its zone, its country and its own properties of entries',
     handle: answer,
+  }),
+  route({
+    method: 'get',
+    path: '/house/watch',
+    tag: 'House',
+    summary: 'What must not go out unnoticed: the names of the people with an account, and the house’s words',
+    handle: houseWatch,
   }),
   route<HouseInput>({
     method: 'put',

@@ -1,12 +1,5 @@
 import type { Entry } from '@zonal/core/entries';
-import {
-  DEMANDS,
-  peopleIn,
-  rehearse,
-  type Demand,
-  type RehearsedWindow,
-  type Watch,
-} from '@zonal/core/glass';
+import { DEMANDS, rehearse, type Demand, type RehearsedWindow, type Watch } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { HouseRow, UserRow } from '../db/models';
 import type { Publisher } from '../outward/publisher';
@@ -39,7 +32,7 @@ export async function requireConfirmed(
     for (const { calendarId } of [...after.rules.sources, ...(before?.rules.sources ?? [])])
       if (!calendars.has(calendarId)) calendars.set(calendarId, [...(await publisher.entriesOf(calendarId))]);
   const entries = (id: string) => calendars.get(id) ?? [];
-  const watch = await watchFor([...calendars.values()].flat());
+  const watch = await houseWatch();
   const now = Date.now();
   const demanded = new Set(
     pairs.flatMap(
@@ -55,9 +48,9 @@ export async function requireConfirmed(
     });
 }
 
-/** Returns what is sensitive here: people named in entries or in the house, and the house's own words. */
-async function watchFor(entries: readonly Entry[]): Promise<Watch> {
-  const users = await UserRow.findAll({ attributes: ['name'] });
+/** Returns what is sensitive here besides what can be told by its form: the house's people, and its own words. */
+export async function houseWatch(): Promise<Watch> {
+  const users = await UserRow.findAll({ attributes: ['name'], order: [['name', 'ASC']] });
   const words = (await HouseRow.findByPk(1))?.watchWords ?? [];
-  return { people: [...new Set([...peopleIn(entries), ...users.map((u) => u.name)])], words };
+  return { people: users.map((u) => u.name), words };
 }

@@ -1,6 +1,6 @@
 import type { Entry, FindQuery } from '@zonal/core/entries';
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
-import type { Demand, Glass, OutwardView } from '@zonal/core/glass';
+import type { Demand, Glass, OutwardView, Watch } from '@zonal/core/glass';
 import type {
   AllCeilings,
   ApiProblem,
@@ -116,6 +116,7 @@ export const zonalApi = createApi({
       providesTags: ['Window', 'Entry'],
     }),
     house: build.query<House, void>({ query: () => '/house', providesTags: ['House'] }),
+    watch: build.query<Watch, void>({ query: () => '/house/watch', providesTags: ['House'] }),
     saveHouse: build.mutation<House, House>({
       query: (body) => ({ url: '/house', method: 'PUT', body }),
       invalidatesTags: ['House', 'Window'],
@@ -217,6 +218,7 @@ export const {
   useMakeEditMutation,
   useTurnEditMutation,
   useHouseQuery,
+  useWatchQuery,
   useSaveHouseMutation,
   useWindowsQuery,
   useOpenWindowMutation,

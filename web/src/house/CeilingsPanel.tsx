@@ -7,6 +7,7 @@ import {
   useCalendarsQuery,
   useCeilingsQuery,
   useHouseQuery,
+  useWatchQuery,
   useSetCeilingMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
@@ -209,11 +210,12 @@ function CeilingSheet({
   const calendar = calendars.find((c) => c.id === calendarId);
   const { data: windows } = useWindowsQuery();
   const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const [setCeiling, setting] = useSetCeilingMutation();
   const [reply, replying] = useAnswerRequestMutation();
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
-    if (!windows || !house) return null;
+    if (!windows || !watch) return null;
     const hit = windows.filter(
       (w) => !w.closedAt && (!calendarId || w.sources.some((s) => s.calendarId === calendarId)),
     );
@@ -222,8 +224,8 @@ function CeilingSheet({
       const ceilings = calendar?.lockedAt ? w.ceilings : withCeiling(w.ceilings, wanted);
       return { before: rehearsed(w, now), after: rehearsed({ ...w, ceilings }, now) };
     });
-    return { kind: 'rehearsal', pairs, changes: [], words: house.watchWords, now };
-  }, [windows, house, calendarId, calendar, wanted, now]);
+    return { kind: 'rehearsal', pairs, changes: [], watch, now };
+  }, [windows, watch, calendarId, calendar, wanted, now]);
   const { answer, problem } = useAnswer(question);
   const refusal = problemOf(setting.error ?? replying.error);
   const demands = [

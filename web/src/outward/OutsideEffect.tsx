@@ -1,5 +1,6 @@
+import type { Watch } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
-import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import { useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import type { EntryChange, OutwardWindow } from '../api/types';
 import { Faded } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
@@ -17,7 +18,7 @@ interface OutsideEffectProps {
 /** Returns the question what changes of entries would do to the open windows that show some calendars. */
 export function effectQuestion(
   windows: readonly OutwardWindow[],
-  words: readonly string[],
+  watch: Watch,
   changes: readonly EntryChange[],
   calendarIds: readonly string[],
   now: number,
@@ -26,18 +27,18 @@ export function effectQuestion(
     (w) => !w.closedAt && w.sources.some((s) => calendarIds.includes(s.calendarId)),
   );
   const pairs = shown.map((w) => rehearsed(w, now)).map((w) => ({ before: w, after: w }));
-  return { kind: 'rehearsal', pairs, changes, words, now };
+  return { kind: 'rehearsal', pairs, changes, watch, now };
 }
 
 /** What readers outside would see differently if entries were changed so. */
 export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
   const { data: windows } = useWindowsQuery();
-  const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
-    if (!windows || !house) return null;
-    return effectQuestion(windows, house.watchWords, changes, calendarIds, now);
-  }, [windows, house, changes, calendarIds, now]);
+    if (!windows || !watch) return null;
+    return effectQuestion(windows, watch, changes, calendarIds, now);
+  }, [windows, watch, changes, calendarIds, now]);
   const { answer, problem, busy } = useAnswer(question);
   if (problem) return <Notice>{problem}</Notice>;
   if (!answer || busy) return <Loading what="Working out what readers would see" />;

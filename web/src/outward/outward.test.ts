@@ -87,7 +87,7 @@ describe('a rehearsal as it is read', () => {
       pairs: [{ before: rehearsed(window, NOW), after: rehearsed(window, NOW) }],
       before: () => [one],
       after: () => changed,
-      words: [],
+      watch: { people: [], words: [] },
       now: NOW,
       revisionOf: () => {
         const range = rangeOfHorizon(window.horizon, window.hostZone, NOW);
@@ -125,7 +125,7 @@ describe('a rehearsal as it is read', () => {
       pairs: [{ before: window_, after: window_ }],
       before: () => [series(14, '')],
       after: () => [series(15, 'Berth 3')],
-      words: [],
+      watch: { people: [], words: [] },
       now: NOW,
       revisionOf: () => Promise.resolve(null),
     });
@@ -150,7 +150,7 @@ describe('a rehearsal as it is read', () => {
         pairs: [{ before: w, after: w }],
         before: () => [was],
         after: () => [{ ...was, start: at('12'), end: at('13') }],
-        words: [],
+        watch: { people: [], words: [] },
         now: NOW,
         revisionOf: () => Promise.resolve(null),
       });

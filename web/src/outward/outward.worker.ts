@@ -2,7 +2,6 @@ import { FORMS, writePage } from '@zonal/core/forms';
 import {
   differenceOf,
   outwardView,
-  peopleIn,
   rangeOfHorizon,
   sightlines,
   takenBy,
@@ -65,7 +64,7 @@ function countOf({ items }: OutwardView): number {
 }
 
 async function rehearsal(question: RehearsalQuestion, stamp: string): Promise<Answers['rehearsal']> {
-  const { pairs, changes, words, now } = question;
+  const { pairs, changes, watch, now } = question;
   const ids = pairs.flatMap(({ before, after }) =>
     [...(before?.rules.sources ?? []), ...(after?.rules.sources ?? [])].map((s) => s.calendarId),
   );
@@ -75,17 +74,16 @@ async function rehearsal(question: RehearsalQuestion, stamp: string): Promise<An
     pairs,
     before: (id) => before.get(id) ?? [],
     after: (id) => after.get(id) ?? [],
-    words,
+    watch,
     now,
     revisionOf,
   });
 }
 
 async function matrix(question: SightQuestion, stamp: string): Promise<Answers['sightlines']> {
-  const { calendarIds, windows, words, now } = question;
+  const { calendarIds, windows, watch, now } = question;
   const entries = await entriesOfAll(calendarIds, stamp);
-  const people = peopleIn([...entries.values()].flat());
-  return sightlines(calendarIds, windows, (id) => entries.get(id) ?? [], now, { people, words });
+  return sightlines(calendarIds, windows, (id) => entries.get(id) ?? [], now, watch);
 }
 
 function past({ before, after, number, show, now }: PastQuestion): Answers['past'] {

@@ -10,6 +10,7 @@ import type {
   OutwardView,
   Reader,
   RehearsedWindow,
+  Watch,
   SightRow,
   SightedWindow,
   ViewDifference,
@@ -53,7 +54,7 @@ export interface RehearsalQuestion {
   /** Each window before and after; null before for one not opened yet, null after for one that goes. */
   readonly pairs: readonly { before: RehearsedWindow | null; after: RehearsedWindow | null }[];
   readonly changes: readonly EntryChange[];
-  readonly words: readonly string[];
+  readonly watch: Watch;
   readonly now: number;
 }
 
@@ -100,7 +101,7 @@ export interface SightQuestion {
   readonly kind: 'sightlines';
   readonly calendarIds: readonly string[];
   readonly windows: readonly SightedWindow[];
-  readonly words: readonly string[];
+  readonly watch: Watch;
   readonly now: number;
 }
 

@@ -4,7 +4,6 @@ import type { ZoneName } from '@zonal/core/zones';
 import {
   isQuiet,
   itemOf,
-  peopleIn,
   rehearse,
   type ItemChange,
   type ItemPart,
@@ -15,6 +14,7 @@ import {
   type OutwardView,
   type RehearsedView,
   type RehearsedWindow,
+  type Watch,
   type ViewDifference,
 } from '@zonal/core/glass';
 import type { Revision } from '@zonal/core/reach';
@@ -150,7 +150,7 @@ interface RehearseSetting {
   readonly pairs: readonly { before: RehearsedWindow | null; after: RehearsedWindow | null }[];
   readonly before: (calendarId: string) => readonly Entry[];
   readonly after: (calendarId: string) => readonly Entry[];
-  readonly words: readonly string[];
+  readonly watch: Watch;
   readonly now: number;
   /** The revision that readers with a key see now; null where it cannot be had. */
   readonly revisionOf: (keyId: string) => Promise<Revision | null>;
@@ -158,18 +158,14 @@ interface RehearseSetting {
 
 /** Returns what readers of each window would see differently, as it is read. */
 export async function rehearseIn(setting: RehearseSetting): Promise<RehearsalLines[]> {
-  const { pairs, before, after, words, now, revisionOf } = setting;
+  const { pairs, before, after, watch, now, revisionOf } = setting;
   const out: RehearsalLines[] = [];
   for (const pair of pairs) {
-    const ids = [...(pair.before?.rules.sources ?? []), ...(pair.after?.rules.sources ?? [])].map(
-      (s) => s.calendarId,
-    );
-    const people = peopleIn([...new Set(ids)].flatMap((id) => [...before(id), ...after(id)]));
     const told = rehearse(
       { window: pair.before, entries: before },
       { window: pair.after, entries: after },
       now,
-      { people, words },
+      watch,
     );
     const views: ViewLines[] = [];
     for (const view of told.views) {

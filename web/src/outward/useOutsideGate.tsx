@@ -1,6 +1,7 @@
 import type { Demand } from '@zonal/core/glass';
 import { useState, type ReactNode } from 'react';
-import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import { useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { EntryChange } from '../api/types';
 import { useAppSelector } from '../store';
 import { Stack } from '../ui/layout';
@@ -33,7 +34,7 @@ export interface OutsideGate {
 /** Looks at what changes of entries would do outside before they are made, and asks where the effect is large. */
 export function useOutsideGate(calendarName: string): OutsideGate {
   const { data: windows = [] } = useWindowsQuery();
-  const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const stamp = useAppSelector((state) => state.changes);
   const [found, setFound] = useState<Found | null>(null);
   const [looking, setLooking] = useState(false);
@@ -43,7 +44,7 @@ export function useOutsideGate(calendarName: string): OutsideGate {
   const pass: OutsideGate['pass'] = async (changes, calendarIds) => {
     const of = JSON.stringify(changes);
     if (found?.of === of) return confirming.ready;
-    const question = effectQuestion(windows, house?.watchWords ?? [], changes, calendarIds, Date.now());
+    const question = effectQuestion(windows, watch ?? NOTHING_WATCHED, changes, calendarIds, Date.now());
     if (!question.pairs.length) return true;
     setLooking(true);
     try {

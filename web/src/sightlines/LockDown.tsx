@@ -1,7 +1,7 @@
 import { LOCKED_DOWN } from '@zonal/core/glass';
 import { Lock, LockOpen } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { problemOf, useHouseQuery, useLockDownMutation, useWindowsQuery } from '../api/zonalApi';
+import { problemOf, useLockDownMutation, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import type { Calendar } from '../api/types';
 import type { RehearsalQuestion } from '../outward/questions';
 import { RehearsalView } from '../outward/RehearsalView';
@@ -39,19 +39,19 @@ export function LockDown({ calendar }: { calendar: Calendar }) {
 
 function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; onClose: () => void }) {
   const { data: windows } = useWindowsQuery();
-  const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const [lock, locking] = useLockDownMutation();
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
-    if (!windows || !house) return null;
+    if (!windows || !watch) return null;
     const shown = windows.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === id));
     const pairs = shown.map((w) => {
       const calendars = { ...w.ceilings.calendars, [id]: LOCKED_DOWN };
       const before = rehearsed(w, now);
       return { before, after: { ...before, rules: { ...w, ceilings: { ...w.ceilings, calendars } } } };
     });
-    return { kind: 'rehearsal', pairs, changes: [], words: house.watchWords, now };
-  }, [windows, house, id, now]);
+    return { kind: 'rehearsal', pairs, changes: [], watch, now };
+  }, [windows, watch, id, now]);
   const { answer, problem } = useAnswer(question);
   const go = async () => {
     const { error } = await lock({ id, locked: true });

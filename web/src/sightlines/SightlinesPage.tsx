@@ -4,7 +4,7 @@ import { Download, Printer, TriangleAlert } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import { problemOf, useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import type { Calendar } from '../api/types';
 import type { SightQuestion } from '../outward/questions';
 import { sighted } from '../outward/sighted';
@@ -96,18 +96,18 @@ const OffPaper = styled.div`
 export function SightlinesPage() {
   const calendars = useCalendarsQuery();
   const windows = useWindowsQuery();
-  const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const [now] = useState(() => Date.now());
   const question = useMemo((): SightQuestion | null => {
-    if (!calendars.data || !windows.data || !house) return null;
+    if (!calendars.data || !windows.data || !watch) return null;
     return {
       kind: 'sightlines',
       calendarIds: calendars.data.map((c) => c.id),
       windows: windows.data.map(sighted),
-      words: house.watchWords,
+      watch,
       now,
     };
-  }, [calendars.data, windows.data, house, now]);
+  }, [calendars.data, windows.data, watch, now]);
   const { answer, problem, busy } = useAnswer(question);
   const failed = problemOf(calendars.error ?? windows.error)?.message ?? problem;
   if (failed) return <Notice>{failed}</Notice>;

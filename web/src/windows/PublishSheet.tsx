@@ -2,11 +2,12 @@ import type { Demand } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import {
   problemOf,
-  useHouseQuery,
+  useWatchQuery,
   useOpenWindowMutation,
   useSaveWindowMutation,
   useScheduleDraftMutation,
 } from '../api/zonalApi';
+import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { OutwardWindow, WindowDraft, WindowInput } from '../api/types';
 import { Confirmations, useConfirming } from '../outward/Confirmations';
 import { RehearsalView } from '../outward/RehearsalView';
@@ -41,7 +42,7 @@ export function PublishSheet({
 }: PublishSheetProps) {
   const { window } = setting;
   const [now] = useState(() => Date.now());
-  const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const [at, setAt] = useState('');
   const [open, opening] = useOpenWindowMutation();
   const [save, saving] = useSaveWindowMutation();
@@ -67,11 +68,11 @@ export function PublishSheet({
       kind: 'rehearsal',
       pairs: [{ before, after }],
       changes: [],
-      words: house?.watchWords ?? [],
+      watch: watch ?? NOTHING_WATCHED,
       now,
     };
-  }, [draft, setting, window, house, now]);
-  const { answer, problem: failed, busy } = useAnswer(house ? question : null);
+  }, [draft, setting, window, watch, now]);
+  const { answer, problem: failed, busy } = useAnswer(watch ? question : null);
   const told = answer?.[0];
   const problem = problemOf(opening.error ?? saving.error ?? scheduling.error);
   const refused = (problem?.details['demands'] as Demand[] | undefined) ?? [];

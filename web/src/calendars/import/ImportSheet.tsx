@@ -2,7 +2,8 @@ import { FileInput } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { useHouseQuery, useWindowsQuery } from '../../api/zonalApi';
+import { useWatchQuery, useWindowsQuery } from '../../api/zonalApi';
+import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { Calendar } from '../../api/types';
 import { rehearsed } from '../../outward/sighted';
 import { Button, MainButton } from '../../ui/Button';
@@ -25,7 +26,7 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
   const [file, setFile] = useState<File | null>(null);
   const files = useFiles();
   const { state, problem } = files;
-  const { data: house } = useHouseQuery();
+  const { data: watch } = useWatchQuery();
   const { data: all = [] } = useWindowsQuery();
   const windows = all.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendarId));
   const calendar = calendars.find((c) => c.id === calendarId)!;
@@ -86,7 +87,7 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
                 ? (take, goOn) =>
                     files.rehearse(
                       windows.map((w) => rehearsed(w, Date.now())),
-                      house?.watchWords ?? [],
+                      watch ?? NOTHING_WATCHED,
                       take,
                       goOn ? label : null,
                     )

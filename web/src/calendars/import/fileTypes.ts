@@ -1,5 +1,5 @@
 import type { Entry } from '@zonal/core/entries';
-import type { RehearsedWindow } from '@zonal/core/glass';
+import type { RehearsedWindow, Watch } from '@zonal/core/glass';
 import type { CsvMapping, DateOrder, MergeKind } from '@zonal/core/forms';
 
 import type { RehearsalLines } from '../../outward/questions';
@@ -49,7 +49,7 @@ export type FileQuestion =
   | {
       readonly kind: 'rehearse';
       readonly windows: readonly RehearsedWindow[];
-      readonly words: readonly string[];
+      readonly watch: Watch;
       readonly take: readonly number[];
       readonly now: number;
     }

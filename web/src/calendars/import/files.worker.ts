@@ -80,7 +80,7 @@ async function compare(read: ReadResult): Promise<void> {
 /** Works out what readers outside would see differently if the file were brought in. */
 async function rehearseFile({
   windows,
-  words,
+  watch,
   take,
   now,
 }: Extract<FileQuestion, { kind: 'rehearse' }>): Promise<void> {
@@ -94,7 +94,7 @@ async function rehearseFile({
     pairs: windows.map((w) => ({ before: w, after: w })),
     before: (id) => before.get(id) ?? [],
     after: (id) => after.get(id) ?? [],
-    words,
+    watch,
     now,
     revisionOf,
   });

@@ -1,5 +1,5 @@
 import type { CsvMapping, DateOrder } from '@zonal/core/forms';
-import type { RehearsedWindow } from '@zonal/core/glass';
+import type { RehearsedWindow, Watch } from '@zonal/core/glass';
 import { useEffect, useRef, useState } from 'react';
 import { csrfToken, zonalApi } from '../../api/zonalApi';
 import { stepDone } from '../../edits/historySlice';
@@ -111,13 +111,13 @@ export function useFiles() {
     /** With a label the import goes on by itself where nothing of its effect is large. */
     rehearse: (
       windows: readonly RehearsedWindow[],
-      words: readonly string[],
+      watch: Watch,
       take: readonly number[],
       label: string | null,
     ) => {
       setOutside('working');
       going.current = label === null ? null : { label, take };
-      post({ kind: 'rehearse', windows, words, take, now: Date.now() });
+      post({ kind: 'rehearse', windows, watch, take, now: Date.now() });
     },
     forgetOutside: () => setOutside(null),
     take: (request: TakeRequest, name: string) => {
