@@ -14,14 +14,14 @@ import { entryRoutes } from './entries/entryRoutes';
 import { editRoutes } from './edits/editRoutes';
 import { houseRoutes } from './house/houseRoutes';
 import { answerProblem } from './http/errors';
-import { signInLimit } from './http/limits';
+import { accountLimit, signInLimit } from './http/limits';
 import { openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
 import { outwardRoutes } from './outward/outwardRoutes';
 import type { KeyUses } from './outward/keyUses';
 import type { Publisher } from './outward/publisher';
-import { checkCsrf, sessions, userOf } from './people/session';
+import { Doorkeeper, sessions } from './people/session';
 import { sessionRoutes } from './people/sessionRoutes';
 import { ceilingRoutes } from './ceilings/ceilingRoutes';
 import { labelRoutes } from './house/labelRoutes';
@@ -41,6 +41,10 @@ export function createApp(
   app.disable('etag');
   app.set('trust proxy', config.proxies);
   app.set('query parser', 'simple');
+  app.use((_req, res, next) => {
+    res.setHeader('X-Content-Type-Options', 'nosniff');
+    next();
+  });
   app.use(
     pinoHttp({ logger: log, autoLogging: { ignore: (req) => req.url === '/healthz' }, useLevel: 'debug' }),
   );
@@ -55,7 +59,6 @@ export function createApp(
       setHeaders: (res) => {
         // Embeds and previews have an origin of their own.
         res.setHeader('Access-Control-Allow-Origin', '*');
-        res.setHeader('X-Content-Type-Options', 'nosniff');
       },
     }),
   );
@@ -76,15 +79,16 @@ function api(
   stream: ChangeStream,
   session: express.RequestHandler,
 ): Router {
+  const door = new Doorkeeper(config);
   const settle = () => publisher.catchUp();
   const publishing = { sequelize, publisher, publicUrl: config.publicUrl };
   const routes = [
-    ...sessionRoutes,
+    ...sessionRoutes(door),
     ...calendarRoutes(sequelize),
     ...entryRoutes(sequelize),
     ...editRoutes(sequelize),
     ...houseRoutes(sequelize, settle),
-    changeRoute(stream),
+    changeRoute(stream, (req, userId) => door.stillSignedIn(req, userId)),
     ...windowRoutes(publishing),
     ...ledgerRoutes,
     ...ceilingRoutes(publishing),
@@ -99,22 +103,24 @@ function api(
   router.get('/openapi.json', (_req, res) => {
     res.json(openApi(routes, config.publicUrl));
   });
-  router.use(session, checkCsrf);
+  router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
-  router.post('/session', signInLimit());
-  mount(router, routes, userOf);
+  router.post('/session', signInLimit(), accountLimit());
+  mount(router, routes, (req) => door.userOf(req));
   return router;
 }
 
 /** Serves the built organiser's application; every other path of it gets its one page, with a nonce for styles. */
 function webApplication(folder: string): Router {
   const router = Router();
+  /** Addresses that are not the application's own, though nothing is there. */
+  const elsewhere = /^\/(api|see|embed|feed|copy|dav|board|oembed|outside)(\/|$)/;
   const file = join(folder, 'index.html');
   if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
   const template = readFileSync(file, 'utf8');
   router.use(express.static(folder, { index: false, maxAge: '1y', immutable: true }));
   router.get('/{*path}', (req, res, next) => {
-    if (req.path.startsWith('/api/') || /\.\w+$/.test(req.path)) return next();
+    if (elsewhere.test(req.path) || /\.\w+$/.test(req.path)) return next();
     const nonce = randomBytes(16).toString('base64');
     helmet({
       contentSecurityPolicy: {

@@ -23,6 +23,9 @@ export interface DemoAccount {
   readonly role: string;
 }
 
+/** Letters of a session secret, and how many different ones. */
+const [LEAST_SECRET, LEAST_LETTERS] = [20, 8];
+
 /** Returns the configuration in the environment. Throws an Error that names what is missing. */
 export function configFrom(env: Readonly<Record<string, string | undefined>>): Config {
   const need = (name: string) => {
@@ -30,16 +33,37 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     if (!value) throw new Error(`The environment variable ${name} is missing. Set it and start again.`);
     return value;
   };
-  const port = Number(env['PORT'] ?? 4310);
+  const whole = (name: string, usual: number, most: number) => {
+    const value = Number(env[name] ?? usual);
+    if (!Number.isInteger(value) || value < 0 || value > most)
+      throw new Error(`${name} is “${env[name]}”. Set it to a whole number from 0 to ${most}.`);
+    return value;
+  };
+  const port = whole('PORT', 4310, 65535);
+  const publicUrl = (env['PUBLIC_URL'] ?? `http://127.0.0.1:${port}`).replace(/\/$/, '');
+  if (!/^https?:\/\/[^/\s]+$/.test(publicUrl))
+    throw new Error(`PUBLIC_URL is “${publicUrl}”. Set it to an origin such as https://calendars.example.`);
+  const proxies = whole('PROXIES', 0, 20);
+  if (publicUrl.startsWith('https:') && !proxies)
+    throw new Error(
+      'PUBLIC_URL is https:, so a proxy in front ends the encryption, and its word must be trusted for cookies to be ' +
+        'kept. Set PROXIES to the number of proxies in front (usually 1).',
+    );
+  const sessionSecret = need('SESSION_SECRET');
+  if (sessionSecret.length < LEAST_SECRET || new Set(sessionSecret).size < LEAST_LETTERS)
+    throw new Error(
+      `SESSION_SECRET is weak: anybody who guesses it can sign in as anybody. Set it to at least ${LEAST_SECRET} random ` +
+        'letters, such as “openssl rand -base64 32” prints.',
+    );
   return {
     databaseUrl: need('DATABASE_URL'),
     host: env['HOST'] ?? '127.0.0.1',
     port,
-    publicUrl: (env['PUBLIC_URL'] ?? `http://127.0.0.1:${port}`).replace(/\/$/, ''),
-    sessionSecret: need('SESSION_SECRET'),
+    publicUrl,
+    sessionSecret,
     webFolder: env['WEB_FOLDER'] ?? '',
     outsideFolder: need('OUTSIDE_FOLDER'),
-    proxies: Number(env['PROXIES'] ?? 0),
+    proxies,
     demoAccounts: env['DEMO_ACCOUNTS'] ? (JSON.parse(env['DEMO_ACCOUNTS']) as DemoAccount[]) : null,
   };
 }

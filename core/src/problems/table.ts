@@ -24,6 +24,26 @@ export const PROBLEMS = {
     status: 400,
     say: 'The request could not be read as {expected}. Send it again in that form.',
   },
+  'request-malformed': {
+    status: 400,
+    say: 'The request cannot be read: {reason}. Check its address, its headers and its body, and send it again.',
+  },
+  'encoding-unsupported': {
+    status: 415,
+    say: 'The body is written in a way that is not read here ({reason}). Send it as JSON in UTF-8.',
+  },
+  'value-out-of-range': {
+    status: 422,
+    say: 'A value is too large, too small, or not of its kind. Check the numbers and texts, and send it again.',
+  },
+  'account-resting': {
+    status: 403,
+    say: 'This account is at rest. Ask a steward of your organisation to take it up again.',
+  },
+  'too-many-streams': {
+    status: 429,
+    say: 'You have this application open {most} times already. Close some of its pages, and reload this one.',
+  },
   'too-large': {
     status: 413,
     say: 'This is larger than {limit}. Split it into smaller files and bring them in one by one.',

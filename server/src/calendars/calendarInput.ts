@@ -3,7 +3,6 @@ import { COLOURS, PLATE_PATTERNS, PLATE_SHAPES } from '@zonal/core/glass';
 import {
   IsBoolean,
   IsIn,
-  IsInt,
   IsNumber,
   IsOptional,
   IsString,
@@ -13,7 +12,7 @@ import {
   Min,
   MinLength,
 } from 'class-validator';
-import { IsZone } from '../http/inputs';
+import { IsVersion, IsZone } from '../http/inputs';
 
 export class CalendarInput {
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
@@ -31,7 +30,7 @@ export class CalendarInput {
   @IsOptional() @IsNumber() @Min(-90) @Max(90) latitude?: number | null;
   @IsOptional() @IsNumber() @Min(-180) @Max(180) longitude?: number | null;
   /** The version that was changed; left out when the calendar is new. */
-  @IsOptional() @IsInt() version?: number;
+  @IsOptional() @IsVersion() version?: number;
 }
 
 export class ArchiveInput {

@@ -2,7 +2,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { afterEach, expect, it } from 'vitest';
 import { freshDatabase } from '../testing';
 import { connect } from './connect';
-import { migrate } from './migrate';
+import { MIGRATIONS, migrate } from './migrate';
 import * as first from './migrations/001-first';
 import * as calendars from './migrations/002-calendars';
 import * as windows from './migrations/003-windows';
@@ -13,7 +13,9 @@ afterEach(() => sequelize?.close());
 
 it('a filter that had lost a label before goes on showing less', async () => {
   sequelize = connect(await freshDatabase());
-  for (const { up } of [first, calendars, windows]) await up(sequelize);
+  await sequelize.transaction(async (t) => {
+    for (const { up } of [first, calendars, windows]) await up(sequelize!, t);
+  });
   await sequelize.query(`INSERT INTO labels (name) VALUES ('Works')`);
   const open = (slug: string, filter: object | null) =>
     sequelize!.query(
@@ -26,7 +28,7 @@ it('a filter that had lost a label before goes on showing less', async () => {
   await open('lost', {
     any: [{ not: { field: 'label', value: 'Tour' } }, { field: 'calendar', value: 'x' }],
   });
-  await keysAndLabels.up(sequelize);
+  await sequelize.transaction((t) => keysAndLabels.up(sequelize!, t));
   const rows = await sequelize.query('SELECT slug, lost_labels FROM windows ORDER BY slug', {
     type: QueryTypes.SELECT,
   });
@@ -42,6 +44,32 @@ it('several processes may bring the same tables up to date', async () => {
   const many = Array.from({ length: 3 }, () => connect(url));
   await Promise.all(many.map(migrate));
   const done = await many[0]!.query('SELECT name FROM migrations ORDER BY name', { type: QueryTypes.SELECT });
-  expect(done).toEqual([first, calendars, windows, keysAndLabels].map(({ name }) => ({ name })));
+  expect(done).toEqual(MIGRATIONS.map(({ name }) => ({ name })));
   await Promise.all(many.map((one) => one.close()));
+});
+
+it('a migration that is broken off leaves nothing behind, and is done whole the next time', async () => {
+  const url = await freshDatabase();
+  sequelize = connect(url);
+  await migrate(sequelize);
+  const last = MIGRATIONS.at(-1)!;
+  await sequelize.query(`DELETE FROM migrations WHERE name = '${last.name}'`);
+  // What it would do stands there already, so it fails in its middle.
+  await expect(migrate(sequelize)).rejects.toThrow();
+  const names = await sequelize.query('SELECT name FROM migrations', { type: QueryTypes.SELECT });
+  expect(names).toHaveLength(MIGRATIONS.length - 1);
+  await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
+  await migrate(sequelize);
+  expect(await sequelize.query('SELECT name FROM migrations', { type: QueryTypes.SELECT })).toHaveLength(
+    MIGRATIONS.length,
+  );
+});
+
+it('tables of a newer program are refused with a sentence', async () => {
+  sequelize = connect(await freshDatabase());
+  await migrate(sequelize);
+  await sequelize.query(`INSERT INTO migrations (name) VALUES ('999-from-the-future')`);
+  await expect(migrate(sequelize)).rejects.toThrow(
+    'brought up to date by a newer program (999-from-the-future)',
+  );
 });

@@ -1,22 +1,70 @@
-import type { Sequelize } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Umzug } from 'umzug';
 import { log } from '../log';
 import * as first from './migrations/001-first';
 import * as calendars from './migrations/002-calendars';
 import * as windows from './migrations/003-windows';
 import * as keysAndLabels from './migrations/004-keys-and-labels';
+import * as ground from './migrations/005-ground';
 
-const MIGRATIONS = [first, calendars, windows, keysAndLabels];
+export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground];
 
-/** Brings the tables up to date. Several processes may call it at once: one works, the others wait. */
+/**
+ * Brings the tables up to date. Each migration and the note that it was done are one transaction: a process that is
+ * killed leaves all of it or nothing behind. Several processes may call it at once: one works, the others wait. Throws
+ * when the tables are of a newer program.
+ */
 export async function migrate(sequelize: Sequelize): Promise<void> {
   await sequelize.transaction(async (transaction) => {
-    await sequelize.query('SELECT pg_advisory_xact_lock(4310)', { transaction });
+    await lock(sequelize, transaction);
+    await sequelize.query('CREATE TABLE IF NOT EXISTS migrations (name varchar(255) PRIMARY KEY)', {
+      transaction,
+    });
+    const unknown = (await namesDone(sequelize, transaction)).filter(
+      (name) => !MIGRATIONS.some((m) => m.name === name),
+    );
+    if (unknown.length)
+      throw new Error(
+        `The database was brought up to date by a newer program (${unknown.join(', ')}), which this one does not know. ` +
+          'Start the newer program again, or restore the database as it was before.',
+      );
+  });
+  while (await migrateOnce(sequelize)) {
+    // One more, in a transaction of its own.
+  }
+}
+
+async function migrateOnce(sequelize: Sequelize): Promise<boolean> {
+  return sequelize.transaction(async (transaction) => {
+    await lock(sequelize, transaction);
     const umzug = new Umzug({
-      migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(sequelize) })),
-      storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+      migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(sequelize, transaction) })),
+      storage: {
+        executed: () => namesDone(sequelize, transaction),
+        logMigration: async ({ name }) => {
+          await sequelize.query('INSERT INTO migrations (name) VALUES (:name)', {
+            replacements: { name },
+            transaction,
+          });
+        },
+        unlogMigration: async () => undefined,
+      },
       logger: undefined,
     });
-    for (const { name } of await umzug.up()) log.info({ migration: name }, 'migrated');
+    const done = await umzug.up({ step: 1 });
+    for (const { name } of done) log.info({ migration: name }, 'migrated');
+    return done.length > 0;
   });
+}
+
+function lock(sequelize: Sequelize, transaction: Transaction) {
+  return sequelize.query('SELECT pg_advisory_xact_lock(4310)', { transaction });
+}
+
+async function namesDone(sequelize: Sequelize, transaction: Transaction): Promise<string[]> {
+  const rows = await sequelize.query<{ name: string }>('SELECT name FROM migrations', {
+    type: QueryTypes.SELECT,
+    transaction,
+  });
+  return rows.map((r) => r.name);
 }

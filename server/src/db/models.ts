@@ -30,6 +30,8 @@ export class UserRow extends Model<InferAttributes<UserRow>, InferCreationAttrib
   declare email: string;
   declare passwordHash: string;
   declare role: Role;
+  /** Set while the account is at rest: nobody can sign in with it. */
+  declare restedAt: CreationOptional<Date | null>;
 }
 
 export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreationAttributes<CalendarRow>> {
@@ -271,7 +273,17 @@ export function initModels(sequelize: Sequelize): void {
     underscored: true,
     timestamps,
   });
-  UserRow.init({ id: uuid(), name: text(), email: text(), passwordHash: text(), role: text() }, at('users'));
+  UserRow.init(
+    {
+      id: uuid(),
+      name: text(),
+      email: text(),
+      passwordHash: text(),
+      role: text(),
+      restedAt: { type: DataTypes.DATE, allowNull: true },
+    },
+    at('users'),
+  );
   CalendarRow.init(
     {
       id: uuid(),

@@ -1,25 +1,23 @@
-import { Type } from 'class-transformer';
 import {
-  ArrayMaxSize,
   IsBoolean,
-  IsDefined,
   IsInt,
   IsOptional,
   IsString,
   IsUUID,
+  Max,
   MaxLength,
   Min,
   MinLength,
-  ValidateNested,
 } from 'class-validator';
 import { EntryInput } from '../entries/entryInput';
+import { IsVersion, Part, Parts } from '../http/inputs';
 
 /** Changes that may come in one request; a staged edit can have many requests. */
 export const MOST_AT_ONCE = 500;
 
 export class ImportedInput {
   @IsString() @MaxLength(64) print!: string;
-  @IsInt() sequence!: number;
+  @IsInt() @Min(0) @Max(2_000_000_000) sequence!: number;
 }
 
 /** What is to become of one entry. */
@@ -27,24 +25,21 @@ export class ChangeInput {
   /** Left out for a new entry. */
   @IsOptional() @IsUUID() id?: string;
   /** The version that was seen; 0 for a new entry. */
-  @IsInt() @Min(0) version!: number;
+  @IsVersion() version!: number;
   /** The calendar that it is to be in. */
   @IsUUID() calendarId!: string;
   /** Its identifier in files; a new entry without one gets one. */
   @IsOptional() @IsString() @MaxLength(1000) uid?: string;
   /** Left out to delete the entry. */
-  @IsOptional() @ValidateNested() @Type(() => EntryInput) entry?: EntryInput | null;
+  @IsOptional() @Part(() => EntryInput) entry?: EntryInput | null;
   /** The entry that a new one was a part of until now: outside they stay one. Worked out where it is left out. */
   @IsOptional() @IsUUID() continues?: string;
   /** What is remembered of the file that it comes from. */
-  @IsOptional() @ValidateNested() @Type(() => ImportedInput) imported?: ImportedInput | null;
+  @IsOptional() @Part(() => ImportedInput) imported?: ImportedInput | null;
 }
 
 export class ChangesInput {
-  @IsDefined()
-  @ArrayMaxSize(MOST_AT_ONCE)
-  @ValidateNested({ each: true })
-  @Type(() => ChangeInput)
+  @Parts(() => ChangeInput, MOST_AT_ONCE)
   changes!: ChangeInput[];
 }
 

@@ -1,21 +1,14 @@
-import { HOLDS, KINDS, SHOWS, STATUSES, type KeptProperty, type When } from '@zonal/core/entries';
-import { Type } from 'class-transformer';
 import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsDefined,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  MaxLength,
-  MinLength,
-  ValidateNested,
-} from 'class-validator';
-import { IsWhen } from '../http/inputs';
-
-const LONG = 50_000;
+  ENTRY_LIMITS,
+  HOLDS,
+  KINDS,
+  SHOWS,
+  STATUSES,
+  type KeptProperty,
+  type When,
+} from '@zonal/core/entries';
+import { ArrayMaxSize, IsBoolean, IsIn, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
+import { AreKept, IsVersion, IsWhen, Part, Parts } from '../http/inputs';
 
 export class PersonInput {
   @IsString() @MaxLength(300) name!: string;
@@ -46,42 +39,41 @@ export class ContentInput {
   @IsOptional() @IsWhen() planned!: When | null;
   @IsString() @MaxLength(500) title!: string;
   @IsString() @MaxLength(500) place!: string;
-  @IsString() @MaxLength(LONG) description!: string;
+  @IsString() @MaxLength(ENTRY_LIMITS.letters) description!: string;
   @IsString() @MaxLength(2000) publicLink!: string;
   @IsString() @MaxLength(2000) joinLink!: string;
-  @IsString({ each: true }) @MaxLength(200, { each: true }) @ArrayMaxSize(100) labels!: string[];
-  @ValidateNested({ each: true }) @Type(() => PersonInput) @ArrayMaxSize(1000) people!: PersonInput[];
+  @IsString({ each: true })
+  @MaxLength(200, { each: true })
+  @ArrayMaxSize(ENTRY_LIMITS.labels)
+  labels!: string[];
+  @Parts(() => PersonInput, ENTRY_LIMITS.people) people!: PersonInput[];
   @IsString() @MaxLength(500) contact!: string;
-  @ValidateNested({ each: true })
-  @Type(() => AttachmentInput)
-  @ArrayMaxSize(100)
+  @Parts(() => AttachmentInput, ENTRY_LIMITS.attachments)
   attachments!: AttachmentInput[];
   @IsIn(STATUSES) status!: (typeof STATUSES)[number];
   @IsIn(SHOWS) shows!: (typeof SHOWS)[number];
   @IsIn(HOLDS) hold!: (typeof HOLDS)[number];
   /** Values of the house's own properties. */
-  @ValidateNested({ each: true })
-  @Type(() => PropertyValueInput)
-  @ArrayMaxSize(100)
+  @Parts(() => PropertyValueInput, ENTRY_LIMITS.properties)
   properties!: PropertyValueInput[];
   /** Properties of the file it came from that have no field here; give them back as they were. */
-  @IsArray() @ArrayMaxSize(500) kept!: KeptProperty[];
+  @AreKept(ENTRY_LIMITS.kept) kept!: KeptProperty[];
 }
 
 export class OverrideInput {
   @IsWhen() slot!: When;
   @IsWhen() start!: When;
   @IsWhen() end!: When;
-  @IsDefined() @ValidateNested() @Type(() => ContentInput) content!: ContentInput;
+  @Part(() => ContentInput) content!: ContentInput;
 }
 
 export class EntryInput extends ContentInput {
   @IsWhen() start!: When;
   @IsWhen() end!: When;
-  @IsOptional() @ValidateNested() @Type(() => RecurrenceInput) recurrence!: RecurrenceInput | null;
-  @ValidateNested({ each: true }) @Type(() => OverrideInput) @ArrayMaxSize(2000) overrides!: OverrideInput[];
+  @IsOptional() @Part(() => RecurrenceInput) recurrence!: RecurrenceInput | null;
+  @Parts(() => OverrideInput, ENTRY_LIMITS.overrides) overrides!: OverrideInput[];
   /** The version that was changed; left out when the entry is new. */
-  @IsOptional() @IsInt() version?: number;
+  @IsOptional() @IsVersion() version?: number;
   /** As answers give it; it is kept by itself, whatever is sent. */
   @IsOptional() @IsString() @MaxLength(64) lineage?: string | null;
 }

@@ -1,4 +1,4 @@
-import { FIND_IN, finder, found, wallOf, type Entry } from '@zonal/core/entries';
+import { ENTRY_LIMITS, FIND_IN, finder, found, wallOf, type Entry } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { Op, type Sequelize } from 'sequelize';
@@ -19,6 +19,13 @@ async function rowOf(id: string): Promise<EntryRow> {
   return row;
 }
 
+/** Returns the version that an address names; 0 for none. Throws `value-out-of-range`. */
+function versionIn(text: unknown): number {
+  if (text === undefined) return 0;
+  if (typeof text !== 'string' || !/^\d{1,9}$/.test(text)) throw new Problem('value-out-of-range');
+  return Number(text);
+}
+
 function stretch(from: unknown, to: unknown): { from: Date; to: Date } | null {
   if (from === undefined && to === undefined) return null;
   const [a, b] = [new Date(String(from)), new Date(String(to))];
@@ -26,7 +33,9 @@ function stretch(from: unknown, to: unknown): { from: Date; to: Date } | null {
     [from, a],
     [to, b],
   ] as const) {
-    if (Number.isNaN(date.getTime())) throw new Problem('time-invalid', { text: String(text) });
+    const year = date.getUTCFullYear();
+    if (!(year >= ENTRY_LIMITS.firstYear && year <= ENTRY_LIMITS.lastYear))
+      throw new Problem('time-invalid', { text: String(text) });
   }
   if (b <= a) throw new Problem('range-invalid');
   if (b.getTime() - a.getTime() > MOST_DAYS * 86_400_000)
@@ -55,7 +64,7 @@ export const entryRoutes = (sequelize: Sequelize) => [
     summary: 'Write an entry',
     body: EntryInput,
     status: 201,
-    handle: async ({ body: { version: _version, ...entry }, param, user }) => {
+    handle: async ({ body: { version: _version, lineage: _lineage, ...entry }, param, user }) => {
       const { id: calendarId } = await calendarOf(param('id'));
       const label = `Wrote ${entry.title}`;
       const { entries } = await editNow(sequelize, user.id, label, [{ version: 0, calendarId, entry }]);
@@ -100,7 +109,7 @@ export const entryRoutes = (sequelize: Sequelize) => [
     tag: 'Entries',
     summary: 'Change an entry; 409 with both versions when somebody else changed it first',
     body: EntryInput,
-    handle: async ({ body: { version, ...entry }, param, user }) => {
+    handle: async ({ body: { version, lineage: _lineage, ...entry }, param, user }) => {
       const { id, uid, calendarId, imported } = await rowOf(param('id'));
       const change = { id, uid, calendarId, imported, version: version ?? 0, entry };
       const { entries } = await editNow(sequelize, user.id, `Changed ${entry.title}`, [change]);
@@ -115,7 +124,7 @@ export const entryRoutes = (sequelize: Sequelize) => [
     query: { version: 'The version that was seen' },
     handle: async ({ req, param, user }) => {
       const { id, calendarId, data } = await rowOf(param('id'));
-      const change = { id, calendarId, version: Number(req.query['version'] ?? 0), entry: null };
+      const change = { id, calendarId, version: versionIn(req.query['version']), entry: null };
       await editNow(sequelize, user.id, `Deleted ${data.title}`, [change]);
     },
   }),

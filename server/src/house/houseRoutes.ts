@@ -1,20 +1,10 @@
 import { PROPERTY_KINDS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayUnique,
-  IsIn,
-  IsInt,
-  IsString,
-  MaxLength,
-  MinLength,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayUnique, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
 import type { Sequelize } from 'sequelize';
 import { changing } from '../db/changes';
 import { HouseRow } from '../db/models';
-import { IsZone } from '../http/inputs';
+import { IsVersion, IsZone, Parts } from '../http/inputs';
 import { route } from '../http/route';
 import { windowIdsOn } from '../windows/publishWindow';
 import { houseWatch } from '../windows/requireConfirmed';
@@ -32,10 +22,8 @@ export class HouseInput {
   /** Country (ISO 3166-1) and region of the public holidays, or empty. */
   @IsString() @MaxLength(10) country!: string;
   @IsString() @MaxLength(10) region!: string;
-  @ArrayMaxSize(50)
-  @ArrayUnique((p: PropertyInput) => p.name)
-  @ValidateNested({ each: true })
-  @Type(() => PropertyInput)
+  @ArrayUnique((p: PropertyInput) => p?.name)
+  @Parts(() => PropertyInput, 50)
   properties!: PropertyInput[];
   /** Words that must not go out unnoticed. */
   @IsString({ each: true })
@@ -43,7 +31,7 @@ export class HouseInput {
   @MaxLength(120, { each: true })
   @ArrayMaxSize(200)
   watchWords!: string[];
-  @IsInt() version!: number;
+  @IsVersion() version!: number;
 }
 
 async function answer(): Promise<HouseInput> {

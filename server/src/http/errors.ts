@@ -1,7 +1,7 @@
 import { Problem } from '@zonal/core/problems';
 import { randomUUID } from 'node:crypto';
 import type { NextFunction, Request, Response } from 'express';
-import { ConnectionError } from 'sequelize';
+import { ConnectionError, TimeoutError } from 'sequelize';
 import { log } from '../log';
 
 /** What every refused request is answered with. */
@@ -11,24 +11,70 @@ export interface ErrorBody {
   readonly details: Record<string, unknown>;
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOENT', '57P01', '57P02', '57P03', '08006', '08001']);
+/**
+ * Codes of the system and of PostgreSQL (its documentation, appendix A) with which the store does not take anything just
+ * now: it cannot be reached, is full or read-only, shuts down, or something held it up for too long.
+ */
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  'ETIMEDOUT',
+  'EHOSTUNREACH',
+  '08000',
+  '08001',
+  '08003',
+  '08006',
+  '25006',
+  '25P03',
+  '53100',
+  '53200',
+  '53300',
+  '55P03',
+  '57014',
+  '57P01',
+  '57P02',
+  '57P03',
+  '57P05',
+]);
+const AWAY_WORDS = /Connection terminated|timeout exceeded when trying to connect|Query read timeout/;
+
+interface Thrown {
+  readonly type?: string;
+  readonly code?: string;
+  readonly status?: number;
+  readonly original?: { readonly code?: string };
+  readonly limit?: number;
+  readonly message?: string;
+}
+
+/** Returns whether an error means that the store does not take or give anything just now. */
+export function isStorageAway(error: unknown): boolean {
+  const { code, original } = error as Thrown;
+  return (
+    error instanceof ConnectionError ||
+    error instanceof TimeoutError ||
+    AWAY.has(code ?? '') ||
+    AWAY.has(original?.code ?? '') ||
+    AWAY_WORDS.test(String(error))
+  );
+}
 
 /** Turns whatever was thrown into a problem of the table. */
 export function problemFrom(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  const { type, code, original, limit } = error as {
-    type?: string;
-    code?: string;
-    original?: { code?: string };
-    limit?: number;
-  };
+  const { type, original, limit, status, message = '' } = error as Thrown;
   if (type === 'entity.parse.failed') return new Problem('body-unreadable', { expected: 'JSON' });
   if (type === 'entity.too.large')
     return new Problem('too-large', { limit: `${Math.round((limit ?? 0) / 1e6)} MB` });
-  const storage = error instanceof ConnectionError || AWAY.has(code ?? '') || AWAY.has(original?.code ?? '');
-  if (storage || /Connection terminated|timeout exceeded when trying to connect/.test(String(error))) {
-    return new Problem('storage-away');
-  }
+  if (isStorageAway(error)) return new Problem('storage-away');
+  // What the store says of a value: too large for its column, or no text (class 22, data exceptions).
+  if (original?.code?.startsWith('22')) return new Problem('value-out-of-range');
+  const reason = message.replace(/[^\x20-\x7e]/g, '').slice(0, 100);
+  if (status === 415) return new Problem('encoding-unsupported', { reason });
+  if (status !== undefined && status >= 400 && status < 500)
+    return new Problem('request-malformed', { reason });
   const id = randomUUID().slice(0, 8);
   log.error({ err: error, id }, 'unexpected error');
   return new Problem('unexpected', { id });

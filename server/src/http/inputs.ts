@@ -1,8 +1,9 @@
 import 'reflect-metadata';
-import { dayFromText, requireZone } from '@zonal/core/zones';
+import { dayFromText, zoneNamed } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
 import { checkedWhen, type When } from '@zonal/core/entries';
-import { ValidateBy, type ValidationOptions } from 'class-validator';
+import { Transform, Type, type ClassConstructor } from 'class-transformer';
+import { IsInt, Max, Min, ValidateBy, ValidateNested, type ValidationOptions } from 'class-validator';
 
 function accepted(check: () => void): boolean {
   try {
@@ -14,17 +15,64 @@ function accepted(check: () => void): boolean {
   }
 }
 
-/** A name of the IANA time zone database. */
+function all(...decorators: PropertyDecorator[]): PropertyDecorator {
+  return (target, key) => {
+    for (const decorate of decorators) decorate(target, key);
+  };
+}
+
+/** A name of the IANA time zone database; it is read in its one spelling. */
 export function IsZone(options?: ValidationOptions): PropertyDecorator {
-  return ValidateBy(
-    {
-      name: 'isZone',
-      validator: {
-        validate: (value) => typeof value === 'string' && accepted(() => requireZone(value)),
-        defaultMessage: () => '$property must be a time zone such as America/Halifax',
+  return all(
+    Transform(({ value }: { value: unknown }) =>
+      typeof value === 'string' ? (zoneNamed(value) ?? value) : value,
+    ),
+    ValidateBy(
+      {
+        name: 'isZone',
+        validator: {
+          validate: (value) => typeof value === 'string' && zoneNamed(value) !== null,
+          defaultMessage: () => '$property must be a time zone such as America/Halifax',
+        },
       },
-    },
-    options,
+      options,
+    ),
+  );
+}
+
+/** The number of a version, as it is stored. */
+export function IsVersion(): PropertyDecorator {
+  return all(IsInt(), Min(0), Max(2_000_000_000));
+}
+
+function isObject(value: unknown): boolean {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** One object of a class: an array is none. */
+export function Part(type: () => ClassConstructor<object>): PropertyDecorator {
+  return all(
+    Type(type),
+    ValidateNested(),
+    ValidateBy({
+      name: 'isPart',
+      validator: { validate: isObject, defaultMessage: () => '$property must be an object' },
+    }),
+  );
+}
+
+/** A list of objects of a class, so many at most. */
+export function Parts(type: () => ClassConstructor<object>, most: number): PropertyDecorator {
+  return all(
+    Type(type),
+    ValidateNested({ each: true }),
+    ValidateBy({
+      name: 'areParts',
+      validator: {
+        validate: (value) => Array.isArray(value) && value.length <= most && value.every(isObject),
+        defaultMessage: () => `$property must be a list of objects, ${most} at most`,
+      },
+    }),
   );
 }
 
@@ -40,6 +88,37 @@ export function IsDay(options?: ValidationOptions): PropertyDecorator {
     },
     options,
   );
+}
+
+/** Letters of one kept property, all its values together. */
+const LONGEST_KEPT = 60_000;
+
+function isKept(value: unknown): boolean {
+  if (!Array.isArray(value) || value.length < 3) return false;
+  const [name, parameters, type] = value as unknown[];
+  const word = (w: unknown, pattern: RegExp) => typeof w === 'string' && w.length <= 100 && pattern.test(w);
+  return (
+    word(name, /^[a-z0-9_.-]+$/i) &&
+    isObject(parameters) &&
+    Object.entries(parameters as object).every(
+      ([key, v]) =>
+        word(key, /^[a-z0-9-]+$/i) &&
+        [v].flat().every((one) => typeof one === 'string' && one.length <= 2000),
+    ) &&
+    word(type, /^[a-z0-9-]+$/i) &&
+    JSON.stringify(value).length <= LONGEST_KEPT
+  );
+}
+
+/** Properties of a file as jCal (RFC 7265 section 3.4): name, parameters, type and values. */
+export function AreKept(most: number): PropertyDecorator {
+  return ValidateBy({
+    name: 'areKept',
+    validator: {
+      validate: (value) => Array.isArray(value) && value.length <= most && value.every(isKept),
+      defaultMessage: () => `$property must be a list of properties as jCal, ${most} at most`,
+    },
+  });
 }
 
 const SHAPES = new Map<unknown, readonly string[]>([

@@ -50,6 +50,7 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
     Vary: 'Accept-Encoding',
     'Cache-Control': CACHE,
     'Content-Length': body.length,
+    'X-Content-Type-Options': 'nosniff',
     ...(compressed ? { 'Content-Encoding': 'gzip' } : {}),
   });
   res.end(req.method === 'HEAD' ? undefined : body);

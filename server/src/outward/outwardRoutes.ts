@@ -72,7 +72,7 @@ export function outwardRoutes(
   router.get('/see/:token', pageHeaders, page('page'));
   router.get('/embed/:token', embedHeaders, page('embed'));
   router.get(
-    '/copy/:token.ics',
+    ['/copy/:token.ics', '/copy/:token'],
     opened(async (req, res, shown, token) => {
       sendDocument(req, res, await publisher.document(shown, token, 'copy'));
     }, false),

@@ -4,7 +4,10 @@ import { sendDocument } from './document';
 import type { KeyUses } from './keyUses';
 import type { Publisher } from './publisher';
 
-const FORM_OF: Readonly<Record<string, FormName>> = { ics: 'feed', ifb: 'freeBusy' };
+const FORM_OF: ReadonlyMap<string, FormName> = new Map([
+  ['ics', 'feed'],
+  ['ifb', 'freeBusy'],
+]);
 const PREFIX = '/feed/';
 
 /**
@@ -20,7 +23,7 @@ export function pollPath(
     if (!url.startsWith(PREFIX) || (req.method !== 'GET' && req.method !== 'HEAD')) return false;
     const end = url.indexOf('?');
     const dot = url.lastIndexOf('.', end < 0 ? undefined : end);
-    const form = FORM_OF[url.slice(dot + 1, end < 0 ? undefined : end)];
+    const form = FORM_OF.get(url.slice(dot + 1, end < 0 ? undefined : end));
     if (!form) return false;
     const token = url.slice(PREFIX.length, dot);
     const door = publisher.door(token);

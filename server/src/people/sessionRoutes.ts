@@ -1,10 +1,10 @@
 import { Problem } from '@zonal/core/problems';
 import { IsEmail, IsString, MaxLength, MinLength } from 'class-validator';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { UserRow } from '../db/models';
 import { route } from '../http/route';
 import { passwordFits } from './passwords';
-import { csrfToken } from './session';
+import type { Doorkeeper } from './session';
 
 export class SignIn {
   @IsEmail()
@@ -23,22 +23,22 @@ export interface SessionAnswer {
   readonly csrf: string;
 }
 
-async function answer(req: Request): Promise<SessionAnswer> {
-  const row = req.session.userId ? await UserRow.findByPk(req.session.userId) : null;
-  return { user: row && { name: row.name, email: row.email, role: row.role }, csrf: csrfToken(req) };
+async function answer(door: Doorkeeper, req: Request, res: Response): Promise<SessionAnswer> {
+  const row = await door.visitor(req);
+  return {
+    user: row && { name: row.name, email: row.email, role: row.role },
+    csrf: door.csrfToken(req, res),
+  };
 }
 
-const done = (act: (then: (error: unknown) => void) => void) =>
-  new Promise<void>((resolve, reject) => act((error) => (error ? reject(error as Error) : resolve())));
-
-export const sessionRoutes = [
+export const sessionRoutes = (door: Doorkeeper) => [
   route({
     method: 'get',
     path: '/session',
     tag: 'Signing in',
     summary: 'Who is signed in, and the CSRF token',
     open: true,
-    handle: ({ req }) => answer(req),
+    handle: ({ req, res }) => answer(door, req, res),
   }),
   route<SignIn>({
     method: 'post',
@@ -47,13 +47,11 @@ export const sessionRoutes = [
     summary: 'Sign in',
     body: SignIn,
     open: true,
-    handle: async ({ req, body }) => {
+    handle: async ({ req, res, body }) => {
       const user = await UserRow.findOne({ where: { email: body.email.toLowerCase() } });
       if (!(await passwordFits(user?.passwordHash, body.password))) throw new Problem('sign-in-failed');
-      // A new session at each sign-in: an identifier known before it is worth nothing after.
-      await done((then) => req.session.regenerate(then));
-      req.session.userId = user!.id;
-      return answer(req);
+      await door.signIn(req, user!);
+      return answer(door, req, res);
     },
   }),
   route({
@@ -62,8 +60,6 @@ export const sessionRoutes = [
     tag: 'Signing in',
     summary: 'Sign out',
     open: true,
-    handle: async ({ req }) => {
-      await done((then) => req.session.destroy(then));
-    },
+    handle: ({ req }) => door.signOut(req),
   }),
 ];

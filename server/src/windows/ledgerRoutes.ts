@@ -64,12 +64,13 @@ export const ledgerRoutes = [
     handle: async ({ param }): Promise<OutwardView> => {
       const viewId = viewIdOf(await keyOf(param('id')));
       const number = Number(param('number'));
-      const rows = Number.isSafeInteger(number)
-        ? await LedgerRow.findAll({
-            where: { viewId, number: { [Op.lte]: number } },
-            order: [['number', 'ASC']],
-          })
-        : [];
+      const rows =
+        Number.isInteger(number) && number > 0 && number < 2 ** 31
+          ? await LedgerRow.findAll({
+              where: { viewId, number: { [Op.lte]: number } },
+              order: [['number', 'ASC']],
+            })
+          : [];
       if (rows.at(-1)?.number !== number) throw new Problem('revision-missing');
       return viewAfter(rows.map((r) => r.step));
     },

@@ -8,12 +8,9 @@ import {
   SOURCE_GLASSES,
   type Filter,
 } from '@zonal/core/glass';
-import { Type } from 'class-transformer';
 import {
-  ArrayMaxSize,
   ArrayUnique,
   IsBoolean,
-  IsDefined,
   IsIn,
   IsInt,
   IsISO8601,
@@ -27,9 +24,8 @@ import {
   Min,
   MinLength,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
-import { IsDay, IsZone } from '../http/inputs';
+import { IsDay, IsVersion, IsZone, Part, Parts } from '../http/inputs';
 
 const LANGUAGE = /^$|^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/;
 
@@ -83,37 +79,32 @@ export class WindowInput {
   @IsString() @Matches(LANGUAGE) @MaxLength(35) language!: string;
   @IsString() @MaxLength(120) topic!: string;
   @IsString() @MaxLength(300) contact!: string;
-  @ArrayMaxSize(20)
-  @ArrayUnique((t: WordingTextInput) => t.language)
-  @ValidateNested({ each: true })
-  @Type(() => WordingTextInput)
+  @ArrayUnique((t: WordingTextInput) => t?.language)
+  @Parts(() => WordingTextInput, 20)
   translations!: WordingTextInput[];
   @IsIn(COLOURS) colour!: (typeof COLOURS)[number];
   @IsString() @MinLength(1) @MaxLength(60) busyWord!: string;
   @IsIn(DUE_FORMS) dueAs!: (typeof DUE_FORMS)[number];
   @IsString() @MinLength(1) @MaxLength(200) titlePattern!: string;
   @IsZone() hostZone!: string;
-  @IsDefined() @ValidateNested() @Type(() => HorizonInput) horizon!: HorizonInput;
+  @Part(() => HorizonInput) horizon!: HorizonInput;
   /** See Filter in core; null takes everything. */
   @IsOptional() @IsObject() filter!: object | null;
-  @IsDefined() @ValidateNested() @Type(() => IncludeInput) include!: IncludeInput;
-  @ArrayMaxSize(50)
-  @ArrayUnique((h: LabelHoldInput) => h.label)
-  @ValidateNested({ each: true })
-  @Type(() => LabelHoldInput)
+  @Part(() => IncludeInput) include!: IncludeInput;
+  @ArrayUnique((h: LabelHoldInput) => h?.label)
+  @Parts(() => LabelHoldInput, 50)
   labelHolds!: LabelHoldInput[];
   @IsIn(ROUNDINGS) rounding!: (typeof ROUNDINGS)[number];
   @IsBoolean() tellTentative!: boolean;
-  @IsDefined() @ValidateNested() @Type(() => SwitchesInput) switches!: SwitchesInput;
+  @Part(() => SwitchesInput) switches!: SwitchesInput;
   @IsBoolean() listed!: boolean;
-  @ArrayUnique((s: SourceInput) => s.calendarId)
-  @ValidateNested({ each: true })
-  @Type(() => SourceInput)
+  @ArrayUnique((s: SourceInput) => s?.calendarId)
+  @Parts(() => SourceInput, 1000)
   sources!: SourceInput[];
   /** Audience of the first key; only when the window is new. */
   @IsOptional() @IsIn(AUDIENCES) audience?: (typeof AUDIENCES)[number];
   /** The version that was changed; left out when the window is new. */
-  @IsOptional() @IsInt() version?: number;
+  @IsOptional() @IsVersion() version?: number;
   /** Large effects that somebody has looked at and wants. */
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: (typeof DEMANDS)[number][];
 }
@@ -122,7 +113,7 @@ export class WindowInput {
 export class DraftInput {
   @IsObject() body!: object;
   /** The version of the draft that was changed; 0 where there was none. */
-  @IsInt() version!: number;
+  @IsVersion() version!: number;
 }
 
 export class KeyInput {

@@ -1,10 +1,11 @@
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 
 /** The tables of the first version. */
 export const name = '001-first';
 
-export async function up(sequelize: Sequelize): Promise<void> {
-  await sequelize.query(`
+export async function up(sequelize: Sequelize, transaction: Transaction): Promise<void> {
+  await sequelize.query(
+    `
     CREATE TABLE users (
       id uuid PRIMARY KEY,
       name text NOT NULL,
@@ -91,5 +92,7 @@ export async function up(sequelize: Sequelize): Promise<void> {
       expire timestamp(6) NOT NULL
     );
     CREATE INDEX session_by_expire ON session (expire);
-  `);
+  `,
+    { transaction },
+  );
 }

@@ -1,10 +1,11 @@
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 
 /** Plates, home places and archiving of calendars, the house, and edits that can be taken back. */
 export const name = '002-calendars';
 
-export async function up(sequelize: Sequelize): Promise<void> {
-  await sequelize.query(`
+export async function up(sequelize: Sequelize, transaction: Transaction): Promise<void> {
+  await sequelize.query(
+    `
     ALTER TABLE calendars
       ADD shape text NOT NULL DEFAULT 'square',
       ADD pattern text NOT NULL DEFAULT 'solid',
@@ -53,5 +54,7 @@ export async function up(sequelize: Sequelize): Promise<void> {
       after jsonb,
       PRIMARY KEY (edit_id, entry_id)
     );
-  `);
+  `,
+    { transaction },
+  );
 }

@@ -1,11 +1,12 @@
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { learnLabels } from '../labels';
 
 /** Filters, cut glass, wording, ceilings, drafts, the ledger, labels that filters may name, and when keys were used. */
 export const name = '003-windows';
 
-export async function up(sequelize: Sequelize): Promise<void> {
-  await sequelize.query(`
+export async function up(sequelize: Sequelize, transaction: Transaction): Promise<void> {
+  await sequelize.query(
+    `
     UPDATE windows SET settings =
       '{"titlePattern": "{title}", "filter": null, "include": {"free": true, "cancelled": true, "tentative": true},
         "labelHolds": [], "language": "", "topic": "", "contact": "", "translations": []}'::jsonb
@@ -83,6 +84,8 @@ export async function up(sequelize: Sequelize): Promise<void> {
       revision integer NOT NULL,
       count bigint NOT NULL
     );
-  `);
-  await learnLabels(sequelize);
+  `,
+    { transaction },
+  );
+  await learnLabels(sequelize, { transaction });
 }
