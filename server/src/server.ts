@@ -16,6 +16,7 @@ import { followSchedule } from './windows/schedule';
 export interface RunningServer {
   readonly port: number;
   readonly publisher: Publisher;
+  readonly stream: ChangeStream;
   close(): Promise<void>;
 }
 
@@ -41,6 +42,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   return {
     port,
     publisher,
+    stream,
     close: async () => {
       stream.close();
       server.closeIdleConnections();

@@ -101,12 +101,17 @@ export class TestClient {
         ? {}
         : { body: type === 'application/json' ? JSON.stringify(body) : (body as BodyInit) }),
     });
-    const set = response.headers.getSetCookie()[0];
+    const set = response.headers.getSetCookie().at(-1);
     if (set) this.cookie = set.split(';')[0]!;
     const text = await response.text();
     const parsed = text ? JSON.parse(text) : null;
     if (parsed?.csrf) this.csrf = parsed.csrf;
     return { status: response.status, body: parsed };
+  }
+
+  /** What its requests carry. */
+  headers(): Record<string, string> {
+    return { cookie: this.cookie, 'x-csrf-token': this.csrf };
   }
 
   withoutToken(): void {
