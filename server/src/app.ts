@@ -6,6 +6,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
 import type { Sequelize } from 'sequelize';
+import { changeMaker } from './db/changes';
 import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './calendars/calendarRoutes';
 import type { Config } from './config';
@@ -80,19 +81,19 @@ function api(
   session: express.RequestHandler,
 ): Router {
   const door = new Doorkeeper(config);
-  const settle = () => publisher.catchUp();
-  const publishing = { sequelize, publisher, publicUrl: config.publicUrl };
+  const change = changeMaker(sequelize, (made) => publisher.settle(made));
+  const publishing = { sequelize, publisher, publicUrl: config.publicUrl, change };
   const routes = [
     ...sessionRoutes(door),
-    ...calendarRoutes(sequelize),
-    ...entryRoutes(sequelize),
-    ...editRoutes(sequelize),
-    ...houseRoutes(sequelize, settle),
+    ...calendarRoutes(sequelize, change),
+    ...entryRoutes(sequelize, change),
+    ...editRoutes(sequelize, change),
+    ...houseRoutes(change),
     changeRoute(stream, (req, userId) => door.stillSignedIn(req, userId)),
     ...windowRoutes(publishing),
     ...ledgerRoutes,
     ...ceilingRoutes(publishing),
-    ...labelRoutes(sequelize, settle),
+    ...labelRoutes(sequelize, change),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, config.publicUrl)] : []),
   ];
   const router = Router();

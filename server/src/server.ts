@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createApp } from './app';
 import type { Config } from './config';
+import { changeMaker } from './db/changes';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
 import { dropOldEdits } from './edits/editStore';
@@ -26,17 +27,24 @@ export async function startServer(config: Config): Promise<RunningServer> {
   await migrate(sequelize);
   await dropOldEdits(sequelize);
   const stream = new ChangeStream();
-  const publisher = new Publisher(sequelize, config.publicUrl, (news) => stream.tell(news));
+  const publisher = new Publisher(sequelize, config.publicUrl, { tell: (news) => stream.tell(news) });
   await publisher.start();
-  const listener = followChanges(config.databaseUrl, publisher);
   const uses = new KeyUses(sequelize);
   const { app, close: closeApp } = createApp(config, sequelize, publisher, stream, uses);
   const poll = pollPath(publisher, uses);
-  const schedule = followSchedule({ sequelize, publisher, publicUrl: config.publicUrl });
+  const schedule = followSchedule({
+    sequelize,
+    publisher,
+    publicUrl: config.publicUrl,
+    change: changeMaker(sequelize, (made) => publisher.settle(made)),
+  });
   const server = createServer((req, res) => {
     if (!poll(req, res)) app(req, res);
   });
   await listen(server, config);
+  // What was worked out before is served already; what is new since is worked out meanwhile.
+  await publisher.catchUp();
+  const listener = followChanges(config.databaseUrl, publisher);
   const { port } = server.address() as AddressInfo;
   log.info({ port, publicUrl: config.publicUrl }, 'listening');
   return {

@@ -94,6 +94,7 @@ export {
   outwardView,
   sourceLimits,
   takenBy,
+  tellsAlike,
   type TellingMemo,
 } from './outwardView';
 export {

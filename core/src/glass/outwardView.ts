@@ -174,21 +174,10 @@ export function outwardView(
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
   const budget = new Budget(MOST_TIMES, 'everything that this window shows');
-  const setting: Setting = {
-    rules,
-    range,
-    reader,
-    takes: takenBy(rules),
-    glasses: new Map(),
-    outward: new Map(),
-  };
+  const setting = settingOf(rules, range, reader);
   const lineages = new Map<string, Told[]>();
   for (const entry of entries) {
-    let told = memo.get(entry);
-    if (!told) {
-      told = tellNamed(entry, setting);
-      memo.set(entry, told);
-    }
+    const told = toldOf(entry, setting, memo);
     budget.spend(told.visible.length + told.spans.length);
     for (const span of told.spans) spans.push(span);
     if (!told.visible.length) continue;
@@ -218,6 +207,43 @@ export function outwardView(
     range,
     items: items.sort(compareTimes),
   };
+}
+
+function settingOf(rules: WindowRules, range: Range, reader: Reader): Setting {
+  return { rules, range, reader, takes: takenBy(rules), glasses: new Map(), outward: new Map() };
+}
+
+function toldOf(entry: Entry, setting: Setting, memo: TellingMemo): Told {
+  let told = memo.get(entry);
+  if (!told) memo.set(entry, (told = tellNamed(entry, setting)));
+  return told;
+}
+
+/**
+ * Returns whether entries tell a reader the same before and after a change: then the outward view is the same, and need
+ * not be worked out. Rules, range, reader and memo are as for outwardView. Throws as it does.
+ */
+export function tellsAlike(
+  before: readonly Entry[],
+  after: readonly Entry[],
+  rules: WindowRules,
+  range: Range,
+  reader: Reader,
+  memo: TellingMemo,
+): boolean {
+  const setting = settingOf(rules, range, reader);
+  const said = (entries: readonly Entry[]) =>
+    entries
+      .flatMap((entry) => {
+        const { visible, spans } = toldOf(entry, setting, memo);
+        return [
+          ...visible.map((v) => JSON.stringify([lineageOf(entry), v])),
+          ...spans.map((s) => JSON.stringify(s)),
+        ];
+      })
+      .sort();
+  const [old, next] = [said(before), said(after)];
+  return old.length === next.length && old.every((one, i) => one === next[i]);
 }
 
 /** A window shows so many single times and no more. */

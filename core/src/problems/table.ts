@@ -195,6 +195,18 @@ export const PROBLEMS = {
     status: 503,
     say: 'The store cannot be reached just now, so nothing was saved. Keep this page open and try again in a minute.',
   },
+  'outside-stopped': {
+    status: 503,
+    say: 'This is saved, but what readers are to see of {windows} cannot be worked out, so they get nothing until that is mended. {reason}',
+  },
+  'outside-unsure': {
+    status: 503,
+    say: 'This is saved, but it is not sure that it acts outside yet, so nothing is shown outside until it does. Reload in a minute.',
+  },
+  'outcome-unknown': {
+    status: 503,
+    say: 'The store went away just as it was to save this, so it is not known whether it did. Reload the page and look before you send it again.',
+  },
   unexpected: {
     status: 500,
     say: 'Something went wrong on our side and nothing was saved. Try again; if it stays, tell whoever runs this server the number {id}.',

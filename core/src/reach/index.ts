@@ -1,2 +1,2 @@
 export { nextRevision, printOf, type Revision, type Stamp } from './revision';
-export { ledgerStep, viewAfter, type LedgerItem, type LedgerStep } from './ledger';
+export { ledgerItem, ledgerStep, outwardItem, viewAfter, type LedgerItem, type LedgerStep } from './ledger';

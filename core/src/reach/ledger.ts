@@ -30,19 +30,25 @@ export function ledgerStep(
   // The store may keep the parts of the wording in another order.
   const wording = !previous || canonical(previous.wording) !== canonical(view.wording);
   return {
-    set: view.items
-      .filter((i) => before[i.uid]?.print !== revision.stamps[i.uid]!.print)
-      .map((item) => {
-        if (item.kind !== 'series') return item;
-        const { plain: _plain, ...rest } = item;
-        return rest;
-      }),
+    set: view.items.filter((i) => before[i.uid]?.print !== revision.stamps[i.uid]!.print).map(ledgerItem),
     gone: Object.keys(before).filter((uid) => !(uid in revision.stamps)),
     ...(previous ? {} : { ids: view.ids }),
     ...(wording ? { wording: view.wording } : {}),
     ...(previous?.hostZone === view.hostZone ? {} : { hostZone: view.hostZone }),
     range: view.range,
   };
+}
+
+/** Returns an item as it is kept. */
+export function ledgerItem(item: OutwardItem): LedgerItem {
+  if (item.kind !== 'series') return item;
+  const { plain: _plain, ...rest } = item;
+  return rest;
+}
+
+/** Returns a kept item as it was told, with the dates of a series. */
+export function outwardItem(item: LedgerItem, hostZone: ZoneName): OutwardItem {
+  return item.kind === 'series' ? { ...item, plain: plainOf(item, hostZone) } : item;
 }
 
 /** Returns the view that steps lead to, the first of them being that of revision 1. */
@@ -64,9 +70,7 @@ export function viewAfter(steps: readonly LedgerStep[]): OutwardView {
     wording: wording!,
     hostZone,
     range,
-    items: [...items.values()]
-      .map((item) => (item.kind === 'series' ? { ...item, plain: plainOf(item, hostZone) } : item))
-      .sort(compareTimes),
+    items: [...items.values()].map((item) => outwardItem(item, hostZone)).sort(compareTimes),
   };
 }
 

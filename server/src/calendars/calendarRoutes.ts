@@ -3,7 +3,7 @@ import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
-import { changing } from '../db/changes';
+import type { MakeChange } from '../db/changes';
 import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow, type UserRow } from '../db/models';
 import { MOST_AT_ONCE, type ChangeInput } from '../edits/editInput';
 import { addChanges, stageEdit, turnEdit } from '../edits/editStore';
@@ -87,12 +87,12 @@ async function named<T>(name: string, work: () => Promise<T>): Promise<T> {
   }
 }
 
-export const calendarRoutes = (sequelize: Sequelize) => {
+export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
   /** Open pages hear of a change of the calendar itself as of one of its entries. */
   const telling = <T>(user: UserRow, id: string, work: (transaction: Transaction) => Promise<T>) =>
-    changing(sequelize, user.id, async (transaction) => ({
+    change(user.id, async (transaction) => ({
       result: await work(transaction),
-      touched: [{ calendarId: id, entryIds: [] }],
+      touched: [{ calendarId: id }],
     }));
   return [
     route({
@@ -170,7 +170,7 @@ export const calendarRoutes = (sequelize: Sequelize) => {
         for (let i = 0; i < changes.length; i += MOST_AT_ONCE) {
           await addChanges(edit, changes.slice(i, i + MOST_AT_ONCE));
         }
-        return turnEdit(sequelize, edit, 'apply');
+        return turnEdit(sequelize, change, edit, 'apply');
       },
     }),
     route({
@@ -193,7 +193,7 @@ export const calendarRoutes = (sequelize: Sequelize) => {
         if (windows.length && req.query['windows'] !== 'take-out') {
           throw new Problem('calendar-in-use', { windows: windows.map((w) => w.name).join(', ') });
         }
-        await changing(sequelize, user.id, async (transaction) => {
+        await change(user.id, async (transaction) => {
           await WindowSourceRow.destroy({ where: { calendarId: id }, transaction });
           const empty = windows.filter((w) => !w.left).map((w) => w.id);
           await WindowRow.update(
@@ -201,7 +201,7 @@ export const calendarRoutes = (sequelize: Sequelize) => {
             { where: { id: empty, closedAt: null }, transaction },
           );
           await CalendarRow.destroy({ where: { id }, transaction });
-          const touched = [{ calendarId: id, entryIds: null }, ...windows.map((w) => ({ windowId: w.id }))];
+          const touched = [{ droppedId: id }, ...windows.map((w) => ({ windowId: w.id }))];
           return { result: undefined, touched };
         });
       },

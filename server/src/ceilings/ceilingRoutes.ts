@@ -3,7 +3,6 @@ import { Problem } from '@zonal/core/problems';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
 import type { Transaction } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
-import { changing } from '../db/changes';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route } from '../http/route';
 import { windowIdsOn, type Publishing } from '../windows/publishWindow';
@@ -71,19 +70,18 @@ const DAY = 86_400_000;
 
 /** Answers wait until the change acts outside. */
 export const ceilingRoutes = (publishing: Publishing) => {
-  const { sequelize, publisher, publicUrl } = publishing;
+  const { sequelize, publisher, publicUrl, change } = publishing;
   const acting = async (
     user: UserRow,
     calendarId: string | null,
     work: (transaction: Transaction) => Promise<void>,
   ) => {
-    await changing(sequelize, user.id, async (transaction) => {
+    await change(user.id, async (transaction) => {
       await work(transaction);
       const windows = (await windowIdsOn(calendarId, transaction)).map((windowId) => ({ windowId }));
-      const calendar = calendarId ? [{ calendarId, entryIds: [] }] : [];
+      const calendar = calendarId ? [{ calendarId }] : [];
       return { result: undefined, touched: [...calendar, ...windows] };
     });
-    await publisher.catchUp();
   };
 
   type Wanted = Pick<CeilingInput, 'calendarId' | 'audience' | 'glass'>;

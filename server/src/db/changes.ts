@@ -1,42 +1,111 @@
-import type { Sequelize, Transaction } from 'sequelize';
-import { ChangeRow } from './models';
+import { Problem } from '@zonal/core/problems';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { EditTarget, WindowState } from './models';
 
 export const CHANNEL = 'zonal_changes';
 
-/** What a change touches: entries of a calendar (null for all of them), or a window. */
+/** What a change touches: entries by an edit, a calendar itself, a calendar that is gone, or a window's rules. */
 export type Touched =
-  | { readonly calendarId: string; readonly entryIds: readonly string[] | null }
+  | { readonly calendarIds: readonly string[]; readonly edit: EditTarget }
+  | { readonly calendarId: string }
+  | { readonly droppedId: string }
   | { readonly windowId: string };
 
-/** A list of entries longer than this is told as the whole calendar. */
-const MOST_NAMED = 200;
+type StateReader = (
+  sequelize: Sequelize,
+  windowIds: readonly string[],
+  transaction: Transaction,
+) => Promise<readonly WindowState[]>;
+
+let statesOf: StateReader | null = null;
+
+/** Hands in how the state of windows is read: what stands above tells, this only keeps it with the change. */
+export function provideWindowStates(reader: StateReader): void {
+  statesOf = reader;
+}
 
 /**
- * Runs work in a transaction and logs what it touched, so that every server process compiles it anew. Changes are
- * made one after the other: their numbers rise in the order in which they become visible.
+ * Runs work in a transaction and logs what it touched, with everything that is needed to work out what readers saw
+ * after it, so that every server process does so, change by change. Changes are made one after the other: their numbers
+ * and their times, by the store's clock, rise in the order in which they become visible. Returns the work's result, and
+ * what was logged. Throws `outcome-unknown` when the store went away while it was to keep it.
  */
-export async function changing<T>(
+export async function logged<T>(
   sequelize: Sequelize,
   /** Whose change it is; null where nobody did it. */
   userId: string | null,
-  work: (transaction: Transaction) => Promise<{ result: T; touched: readonly Touched[] }>,
-): Promise<T> {
-  return sequelize.transaction(async (transaction) => {
+  work: Work<T>,
+  /** When it is said to have happened; the store's own clock unless set. */
+  at: Date | null = null,
+): Promise<{ result: T; change: LoggedChange }> {
+  let worked = false;
+  const done = sequelize.transaction(async (transaction) => {
     await sequelize.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
     const { result, touched } = await work(transaction);
-    for (const one of touched) {
-      const row =
-        'windowId' in one
-          ? { userId, windowId: one.windowId, calendarId: null, entryIds: null }
-          : {
-              userId,
-              windowId: null,
-              calendarId: one.calendarId,
-              entryIds: one.entryIds && one.entryIds.length <= MOST_NAMED ? [...one.entryIds] : null,
-            };
-      await ChangeRow.create(row, { transaction });
-    }
-    if (touched.length) await sequelize.query(`NOTIFY ${CHANNEL}`, { transaction });
-    return result;
+    worked = !touched.length;
+    if (!touched.length) return { result, change: NO_CHANGE };
+    const of = <K extends string>(key: K) =>
+      touched.filter((t) => key in t) as Extract<Touched, Record<K, unknown>>[];
+    const edits = of('edit');
+    if (edits.length > 1) throw new Error('One change holds one edit.');
+    const windowIds = [...new Set(of('windowId').map((t) => t.windowId))];
+    const calendarIds = [
+      ...new Set([...edits.flatMap((e) => e.calendarIds), ...of('calendarId').map((t) => t.calendarId)]),
+    ];
+    const dropped = of('droppedId').map((t) => t.droppedId);
+    const [row] = await sequelize.query<{ id: string }>(
+      `INSERT INTO changes (user_id, calendar_ids, edit, dropped, windows, created_at)
+       VALUES (:userId, :calendarIds, :edit, :dropped, :windows,
+         greatest(coalesce(:at, clock_timestamp()), (SELECT created_at FROM changes ORDER BY id DESC LIMIT 1)))
+       RETURNING id`,
+      {
+        transaction,
+        type: QueryTypes.SELECT,
+        replacements: {
+          userId,
+          at,
+          calendarIds: JSON.stringify(calendarIds),
+          edit: edits[0] ? JSON.stringify(edits[0].edit) : null,
+          dropped: JSON.stringify(dropped),
+          windows: JSON.stringify(windowIds.length ? await statesOf!(sequelize, windowIds, transaction) : []),
+        },
+      },
+    );
+    await sequelize.query(`NOTIFY ${CHANNEL}`, { transaction });
+    worked = true;
+    return { result, change: { id: Number(row!.id), calendarIds: [...calendarIds, ...dropped], windowIds } };
   });
+  try {
+    return await done;
+  } catch (error) {
+    // All of the work was done: only the store's word on whether it kept it is missing.
+    if (worked && !(error instanceof Problem)) throw new Problem('outcome-unknown');
+    throw error;
+  }
+}
+
+/** What a change touched; its number is 0 where it touched nothing. */
+export interface LoggedChange {
+  readonly id: number;
+  readonly calendarIds: readonly string[];
+  readonly windowIds: readonly string[];
+}
+
+const NO_CHANGE: LoggedChange = { id: 0, calendarIds: [], windowIds: [] };
+
+type Work<T> = (transaction: Transaction) => Promise<{ result: T; touched: readonly Touched[] }>;
+
+/** Makes a change and waits until it acts outside, as {@link logged} and the publisher say. */
+export type MakeChange = <T>(userId: string | null, work: Work<T>) => Promise<T>;
+
+/** Returns how changes are made where `settle` waits until they act outside. */
+export function changeMaker(
+  sequelize: Sequelize,
+  settle: (change: LoggedChange) => Promise<void>,
+): MakeChange {
+  return async (userId, work) => {
+    const { result, change } = await logged(sequelize, userId, work);
+    await settle(change);
+    return result;
+  };
 }

@@ -6,12 +6,13 @@ import type {
   Demand,
   Glass,
   PlatePattern,
+  OutwardView,
   PlateShape,
   SourceGlass,
   WindowRules,
   Wording,
 } from '@zonal/core/glass';
-import type { LedgerStep, Revision } from '@zonal/core/reach';
+import type { LedgerItem, LedgerStep, Revision, Stamp } from '@zonal/core/reach';
 import {
   DataTypes,
   Model,
@@ -137,6 +138,7 @@ export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAt
   declare lostLabels: CreationOptional<readonly string[]>;
   declare closedAt: Date | null;
   declare version: CreationOptional<number>;
+  declare readonly createdAt: CreationOptional<Date>;
 }
 
 export class WindowSourceRow extends Model<
@@ -170,23 +172,56 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   /** `window|audience|cap`. */
   declare id: string;
   declare windowId: string;
-  declare revision: Revision;
-  /** The change that it takes into account, and the day of the host zone on which it was compiled. */
+  /** Its newest revision; the stamps of its items stand with them. */
+  declare revision: Omit<Revision, 'stamps'>;
+  /** The change that it takes into account, and the day of the host zone up to which it is worked out. */
   declare changeId: number;
   declare day: number;
-  /** How the window named itself in this revision. */
-  declare head: CreationOptional<{ readonly wording: Wording; readonly hostZone: string } | null>;
+  /** What stands beside the items in this revision. */
+  declare head: ViewHead;
+}
+
+/** All of an outward view but its items. */
+export type ViewHead = Omit<OutwardView, 'items'>;
+
+/** One item of a view's newest revision, with its stamp: a compiled view outlasts a restart. */
+export class ViewItemRow extends Model<InferAttributes<ViewItemRow>, InferCreationAttributes<ViewItemRow>> {
+  declare viewId: string;
+  declare uid: string;
+  declare stamp: Stamp;
+  declare item: LedgerItem;
 }
 
 /** The log by which every server process learns what to compile anew. */
 export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
   declare id: CreationOptional<number>;
-  declare calendarId: string | null;
-  declare windowId: string | null;
-  /** Entries of the calendar that changed; null for all of them. */
-  declare entryIds: string[] | null;
+  /** Calendars whose entries it changed, or which it changed themselves. */
+  declare calendarIds: string[];
+  /** What it did to entries. */
+  declare edit: EditTarget | null;
+  /** Calendars that are gone. */
+  declare dropped: string[];
+  /** The windows whose rules it changed, as they were after it. */
+  declare windows: WindowState[];
   /** By whose change; null where nobody did it. */
-  declare userId: CreationOptional<string | null>;
+  declare userId: string | null;
+  /** When the store took it, by its own clock. */
+  declare readonly createdAt: CreationOptional<Date>;
+}
+
+/** An edit, and the state of its entries that a change brought about. */
+export interface EditTarget {
+  readonly id: string;
+  readonly target: 'before' | 'after';
+}
+
+/** What decides what a window shows, at the time of a change. The secret of its pseudonyms is not kept with it. */
+export interface WindowState {
+  readonly id: string;
+  readonly rules: Omit<WindowRules, 'secret'>;
+  readonly listed: boolean;
+  readonly closed: boolean;
+  readonly version: number;
 }
 
 /** Rules of a window that are not shown outside yet, as they were typed. */
@@ -361,6 +396,7 @@ export function initModels(sequelize: Sequelize): void {
       lostLabels: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       closedAt: { type: DataTypes.DATE, allowNull: true },
       version: version(),
+      createdAt: DataTypes.DATE,
     },
     at('windows'),
   );
@@ -403,9 +439,18 @@ export function initModels(sequelize: Sequelize): void {
         },
       },
       day: { type: DataTypes.INTEGER, allowNull: false },
-      head: { type: DataTypes.JSONB, allowNull: true },
+      head: { type: DataTypes.JSONB, allowNull: false },
     },
     at('views'),
+  );
+  ViewItemRow.init(
+    {
+      viewId: { type: DataTypes.TEXT, primaryKey: true },
+      uid: { type: DataTypes.TEXT, primaryKey: true },
+      stamp: { type: DataTypes.JSONB, allowNull: false },
+      item: { type: DataTypes.JSONB, allowNull: false },
+    },
+    at('view_items', false),
   );
   ChangeRow.init(
     {
@@ -417,10 +462,12 @@ export function initModels(sequelize: Sequelize): void {
           return Number(this.getDataValue('id'));
         },
       },
-      calendarId: { type: DataTypes.UUID, allowNull: true },
-      windowId: { type: DataTypes.UUID, allowNull: true },
-      entryIds: { type: DataTypes.ARRAY(DataTypes.UUID), allowNull: true },
+      calendarIds: { type: DataTypes.JSONB, allowNull: false },
+      edit: { type: DataTypes.JSONB, allowNull: true },
+      dropped: { type: DataTypes.JSONB, allowNull: false },
+      windows: { type: DataTypes.JSONB, allowNull: false },
       userId: { type: DataTypes.UUID, allowNull: true },
+      createdAt: DataTypes.DATE,
     },
     { ...at('changes'), updatedAt: false },
   );

@@ -1,9 +1,10 @@
 import type { Sequelize } from 'sequelize';
+import type { MakeChange } from '../db/changes';
 import { route } from '../http/route';
 import { ChangesInput, EditInput } from './editInput';
 import { addChanges, editNow, editOf, stageEdit, turnEdit } from './editStore';
 
-export const editRoutes = (sequelize: Sequelize) => [
+export const editRoutes = (sequelize: Sequelize, change: MakeChange) => [
   route<EditInput>({
     method: 'post',
     path: '/edits',
@@ -13,7 +14,7 @@ export const editRoutes = (sequelize: Sequelize) => [
     body: EditInput,
     status: 201,
     handle: async ({ body, user }) => {
-      if (!body.staged) return editNow(sequelize, user.id, body.label, body.changes);
+      if (!body.staged) return editNow(sequelize, change, user.id, body.label, body.changes);
       const edit = await stageEdit(user.id, body.label);
       await addChanges(edit, body.changes);
       return { id: edit.id, label: edit.label, state: edit.state, size: body.changes.length, entries: [] };
@@ -49,7 +50,7 @@ export const editRoutes = (sequelize: Sequelize) => [
         'take-back': 'Put everything back as it was before an edit',
         again: 'Do again what was taken back',
       }[way],
-      handle: async ({ param, user }) => turnEdit(sequelize, await editOf(param('id'), user.id), way),
+      handle: async ({ param, user }) => turnEdit(sequelize, change, await editOf(param('id'), user.id), way),
     }),
   ),
 ];

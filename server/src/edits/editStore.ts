@@ -3,7 +3,7 @@ import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
 import { QueryTypes, literal, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
-import { changing, type Touched } from '../db/changes';
+import type { MakeChange, Touched } from '../db/changes';
 import { learnLabels } from '../db/labels';
 import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
 import { columnsOf, entryOf } from '../entries/entryStore';
@@ -96,13 +96,14 @@ const WAYS: Record<Way, { from: EditRow['state']; to: EditRow['state']; target: 
  */
 export async function turnEdit(
   sequelize: Sequelize,
+  change: MakeChange,
   edit: EditRow,
   way: Way,
   yours: unknown = null,
 ): Promise<EditAnswer> {
   const { from, to, target } = WAYS[way];
   try {
-    return await changing(sequelize, edit.userId, async (transaction) => {
+    return await change(edit.userId, async (transaction) => {
       const [moved] = await EditRow.update(
         { state: to },
         { where: { id: edit.id, state: from }, transaction },
@@ -121,7 +122,7 @@ export async function turnEdit(
           throw new Problem('edit-overtaken', { label: edit.label, title: 'the calendar’s zone' });
         await CalendarRow.increment('version', { where: { id }, transaction });
       }
-      const { touched, ids } = await touchedBy(edit, transaction);
+      const { touched, ids } = await touchedBy(edit, target, transaction);
       const entries =
         ids.length <= MOST_TOLD
           ? (await EntryRow.findAll({ where: { id: ids }, transaction })).map(entryOf)
@@ -262,9 +263,10 @@ async function write(
 
 async function touchedBy(
   edit: EditRow,
+  target: 'before' | 'after',
   transaction: Transaction,
 ): Promise<{ touched: Touched[]; ids: string[] }> {
-  const rows = await EditEntryRow.findAll({
+  const rows = (await EditEntryRow.findAll({
     where: { editId: edit.id },
     attributes: [
       'entryId',
@@ -273,26 +275,19 @@ async function touchedBy(
     ],
     raw: true,
     transaction,
-  });
-  const byCalendar = new Map<string, string[]>();
-  for (const row of rows as unknown as { entryId: string; left: string | null; entered: string | null }[]) {
-    for (const id of new Set([row.left, row.entered])) {
-      if (!id) continue;
-      const ids = byCalendar.get(id);
-      if (ids) ids.push(row.entryId);
-      else byCalendar.set(id, [row.entryId]);
-    }
-  }
-  if (edit.calendar && !byCalendar.has(edit.calendar.id)) byCalendar.set(edit.calendar.id, []);
+  })) as unknown as { entryId: string; left: string | null; entered: string | null }[];
+  const calendarIds = new Set(rows.flatMap((r) => [r.left, r.entered]).filter((id) => id !== null));
+  if (edit.calendar) calendarIds.add(edit.calendar.id);
   return {
     ids: rows.map((r) => r.entryId),
-    touched: [...byCalendar].map(([calendarId, entryIds]) => ({ calendarId, entryIds })),
+    touched: [{ calendarIds: [...calendarIds], edit: { id: edit.id, target } }],
   };
 }
 
 /** Makes an edit and applies it at once. */
 export async function editNow(
   sequelize: Sequelize,
+  change: MakeChange,
   userId: string,
   label: string,
   changes: readonly ChangeInput[],
@@ -300,15 +295,18 @@ export async function editNow(
   const edit = await stageEdit(userId, label);
   try {
     await addChanges(edit, changes);
-    return await turnEdit(sequelize, edit, 'apply', changes[0]?.entry ?? null);
+    return await turnEdit(sequelize, change, edit, 'apply', changes[0]?.entry ?? null);
   } catch (error) {
-    // Nothing was changed, so nothing is there to be taken back.
-    await edit.destroy();
+    // Where nothing was changed, nothing is there to be taken back; what is stored stays.
+    await EditRow.destroy({ where: { id: edit.id, state: 'staged' } }).catch(() => undefined);
     throw error;
   }
 }
 
-/** Forgets edits that are too old to be taken back. */
+/** Forgets edits that are too old to be taken back, and those that nobody applied. */
 export async function dropOldEdits(sequelize: Sequelize): Promise<void> {
-  await sequelize.query(`DELETE FROM edits WHERE created_at < now() - interval '60 days'`);
+  await sequelize.query(
+    `DELETE FROM edits WHERE created_at < now() - interval '60 days'
+       OR (state = 'staged' AND created_at < now() - interval '1 day')`,
+  );
 }

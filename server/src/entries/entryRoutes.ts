@@ -3,6 +3,7 @@ import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { Op, type Sequelize } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
+import type { MakeChange } from '../db/changes';
 import { EntryRow } from '../db/models';
 import { editNow } from '../edits/editStore';
 import { route } from '../http/route';
@@ -43,7 +44,7 @@ function stretch(from: unknown, to: unknown): { from: Date; to: Date } | null {
   return { from: a, to: b };
 }
 
-export const entryRoutes = (sequelize: Sequelize) => [
+export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
   route({
     method: 'get',
     path: '/calendars/:id/entries',
@@ -67,7 +68,9 @@ export const entryRoutes = (sequelize: Sequelize) => [
     handle: async ({ body: { version: _version, lineage: _lineage, ...entry }, param, user }) => {
       const { id: calendarId } = await calendarOf(param('id'));
       const label = `Wrote ${entry.title}`;
-      const { entries } = await editNow(sequelize, user.id, label, [{ version: 0, calendarId, entry }]);
+      const { entries } = await editNow(sequelize, makeChange, user.id, label, [
+        { version: 0, calendarId, entry },
+      ]);
       return entries[0];
     },
   }),
@@ -112,7 +115,7 @@ export const entryRoutes = (sequelize: Sequelize) => [
     handle: async ({ body: { version, lineage: _lineage, ...entry }, param, user }) => {
       const { id, uid, calendarId, imported } = await rowOf(param('id'));
       const change = { id, uid, calendarId, imported, version: version ?? 0, entry };
-      const { entries } = await editNow(sequelize, user.id, `Changed ${entry.title}`, [change]);
+      const { entries } = await editNow(sequelize, makeChange, user.id, `Changed ${entry.title}`, [change]);
       return entries[0];
     },
   }),
@@ -125,7 +128,7 @@ export const entryRoutes = (sequelize: Sequelize) => [
     handle: async ({ req, param, user }) => {
       const { id, calendarId, data } = await rowOf(param('id'));
       const change = { id, calendarId, version: versionIn(req.query['version']), entry: null };
-      await editNow(sequelize, user.id, `Deleted ${data.title}`, [change]);
+      await editNow(sequelize, makeChange, user.id, `Deleted ${data.title}`, [change]);
     },
   }),
 ];

@@ -1,8 +1,7 @@
 import { PROPERTY_KINDS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { ArrayMaxSize, ArrayUnique, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
-import type { Sequelize } from 'sequelize';
-import { changing } from '../db/changes';
+import type { MakeChange } from '../db/changes';
 import { HouseRow } from '../db/models';
 import { IsVersion, IsZone, Parts } from '../http/inputs';
 import { route } from '../http/route';
@@ -39,8 +38,8 @@ async function answer(): Promise<HouseInput> {
   return { name, zone, country, region, properties: properties as PropertyInput[], watchWords, version };
 }
 
-/** `settle` waits until the change acts outside: a property that goes away breaks filters that name it. */
-export const houseRoutes = (sequelize: Sequelize, settle: () => Promise<void>) => [
+/** A property that goes away breaks filters that name it. */
+export const houseRoutes = (change: MakeChange) => [
   route({
     method: 'get',
     path: '/house',
@@ -67,14 +66,13 @@ export const houseRoutes = (sequelize: Sequelize, settle: () => Promise<void>) =
         if (kind === 'choice' && !choices.length) throw new Problem('choices-missing', { name });
       }
       const { version, ...rest } = body;
-      const changed = await changing(sequelize, user.id, async (transaction) => {
+      const changed = await change(user.id, async (transaction) => {
         const columns = { ...rest, version: version + 1 };
         const [count] = await HouseRow.update(columns, { where: { id: 1, version }, transaction });
         const windows = count ? await windowIdsOn(null, transaction) : [];
         return { result: count, touched: windows.map((windowId) => ({ windowId })) };
       });
       if (!changed) throw new Problem('version-conflict', { current: await answer(), yours: body });
-      await settle();
       return answer();
     },
   }),

@@ -2,7 +2,7 @@ import { conditionsOf } from '@zonal/core/glass';
 import { plainText } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import type { Sequelize } from 'sequelize';
-import { changing } from '../db/changes';
+import type { MakeChange } from '../db/changes';
 import { labelCounts } from '../db/labels';
 import { WindowRow } from '../db/models';
 import { route } from '../http/route';
@@ -21,8 +21,7 @@ function naming(rows: readonly WindowRow[], label: string): WindowRow[] {
   );
 }
 
-/** `settle` waits until the change acts outside. */
-export const labelRoutes = (sequelize: Sequelize, settle: () => Promise<void>) => [
+export const labelRoutes = (sequelize: Sequelize, change: MakeChange) => [
   route({
     method: 'get',
     path: '/labels',
@@ -44,7 +43,7 @@ export const labelRoutes = (sequelize: Sequelize, settle: () => Promise<void>) =
       const found = (await labelCounts(sequelize)).find((l) => l.name === name);
       if (!found) throw new Problem('not-found');
       if (found.count) throw new Problem('label-in-use', { label: name, count: found.count });
-      await changing(sequelize, user.id, async (transaction) => {
+      await change(user.id, async (transaction) => {
         await sequelize.query('DELETE FROM labels WHERE name = :name', {
           replacements: { name },
           transaction,
@@ -56,7 +55,6 @@ export const labelRoutes = (sequelize: Sequelize, settle: () => Promise<void>) =
         }
         return { result: undefined, touched: windows.map((w) => ({ windowId: w.id })) };
       });
-      await settle();
     },
   }),
 ];

@@ -112,6 +112,16 @@ const REFUSALS = {
     title: 'This address has ended',
     say: 'It was open until a set day. Ask whoever gave it to you for a new one.',
   },
+  stopped: {
+    status: 503,
+    title: 'Not shown just now',
+    say: 'What this calendar shows is being put in order. Try again in a while.',
+  },
+  unheard: {
+    status: 503,
+    title: 'Not shown just now',
+    say: 'It cannot be told just now whether this calendar is up to date. Try again in a while.',
+  },
   waiting: {
     status: 503,
     title: 'One moment',

@@ -1,13 +1,24 @@
 import { DAY, instantOf } from '@zonal/core/zones';
-import { EMPTY_CONTENT, type Content } from '@zonal/core/entries';
+import { EMPTY_CONTENT, type Content, type Entry } from '@zonal/core/entries';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Sequelize } from 'sequelize';
-import { changing } from '../db/changes';
+import { logged, type LoggedChange, type MakeChange } from '../db/changes';
 import { connect } from '../db/connect';
 import { migrate } from '../db/migrate';
-import { CalendarRow, EntryRow, KeyRow, LedgerRow, WindowRow, WindowSourceRow } from '../db/models';
-import { columnsOf } from '../entries/entryStore';
+import {
+  CalendarRow,
+  EditEntryRow,
+  EntryRow,
+  KeyRow,
+  LedgerRow,
+  UserRow,
+  ViewRow,
+  WindowRow,
+  WindowSourceRow,
+  type EntryData,
+} from '../db/models';
+import { editNow, stageEdit, turnEdit } from '../edits/editStore';
 import { freshDatabase, windowInput } from '../testing';
 import type { WindowInput } from '../windows/windowInput';
 import { settingsOf } from '../windows/windowStore';
@@ -18,108 +29,375 @@ const FIRST = Math.floor(Date.UTC(2026, 5, 10) / DAY);
 const midnight = (days: number) => instantOf(ZONE, (FIRST + days) * DAY);
 
 let sequelize: Sequelize;
+let userId: string;
 let scenes = 0;
+/** The clock of all scenes: it only goes on, as the log's times only rise. */
+let now = midnight(0) + 86_390_000;
 
 beforeAll(async () => {
   sequelize = connect(await freshDatabase());
   await migrate(sequelize);
+  const user = { name: 'Ida', email: 'ida@ostrel.example', role: 'steward' as const, passwordHash: '' };
+  userId = (await UserRow.create(user)).id;
 });
 afterAll(() => sequelize.close());
 
+let last: LoggedChange;
+const change: MakeChange = async (by, work) => {
+  const made = await logged(sequelize, by, work, new Date(now));
+  last = made.change;
+  return made.result;
+};
+
+/** An entry on one day of the scene. */
+function draft(base: number, day: number, parts: Partial<Content> = {}) {
+  const at = (hour: number) => ({
+    kind: 'zoned' as const,
+    at: `${new Date((base + day) * DAY).toISOString().slice(0, 10)}T${hour}:00:00`,
+    zone: ZONE,
+  });
+  return {
+    ...EMPTY_CONTENT,
+    title: `Day ${day}`,
+    ...parts,
+    start: at(10),
+    end: at(11),
+    recurrence: null,
+    overrides: [],
+  };
+}
+
 /** A window of today and tomorrow on a calendar with an entry on each of five days, and a publisher on a clock of its own. */
-async function scene() {
+async function scene({ windows = 1, glass = 'tinted' } = {}) {
+  const base = Math.floor((now + 1) / DAY);
+  const today = (days: number) => instantOf(ZONE, (base + days) * DAY);
+  now = Math.max(now, today(0) + 86_390_000);
   const place = { description: '', zone: ZONE, plate: 'AA', colour: 'steelblue' as const };
   const { id: calendarId } = await CalendarRow.create({ ...place, name: `Locks ${scenes++}` });
-  const write = async (day: number, parts: Partial<Content> = {}) => {
-    const at = (hour: number) => ({
-      kind: 'zoned' as const,
-      at: `${new Date((FIRST + day) * DAY).toISOString().slice(0, 10)}T${hour}:00:00`,
-      zone: ZONE,
-    });
-    const draft = {
-      ...EMPTY_CONTENT,
-      title: `Day ${day}`,
-      ...parts,
-      uid: randomUUID(),
-      start: at(10),
-      end: at(11),
-      recurrence: null,
-      overrides: [],
-    };
-    return changing(sequelize, null, async (transaction) => {
-      const row = { ...columnsOf(draft, ZONE), id: randomUUID(), calendarId, uid: draft.uid };
-      await EntryRow.create(row, { transaction });
-      return { result: row.id, touched: [{ calendarId, entryIds: [row.id] }] };
-    });
+  const write = async (day: number, parts: Partial<Content> = {}, before?: Entry) =>
+    (
+      await editNow(sequelize, change, userId, 'Wrote', [
+        {
+          ...(before ? { id: before.id, uid: before.uid } : {}),
+          version: before?.version ?? 0,
+          calendarId,
+          entry: draft(base, day, parts) as never,
+        },
+      ])
+    ).entries[0]!;
+  const remove = (entry: Entry) =>
+    editNow(sequelize, change, userId, 'Deleted', [
+      { id: entry.id, version: entry.version, calendarId, entry: null },
+    ]);
+  /** Stores what no check would let in. */
+  const writeOdd = async (data: Partial<EntryData>, id: string = randomUUID(), seen = 0) => {
+    const edit = await stageEdit(userId, 'Odd');
+    const day = draft(base, 1);
+    const state = { calendarId, uid: id, firstAt: new Date(0).toISOString(), lastAt: null, imported: null };
+    const after = { ...state, data: { ...day, ...data } as EntryData };
+    await EditEntryRow.create({ editId: edit.id, entryId: id, seen, top: seen, before: null, after });
+    await turnEdit(sequelize, change, edit, 'apply');
+    return id;
   };
-  for (let day = 0; day < 5; day++) await write(day);
-  const window = await WindowRow.create({
-    slug: randomUUID(),
-    name: 'Two days',
-    listed: false,
-    closedAt: null,
-    secret: randomBytes(16).toString('hex'),
-    settings: settingsOf(
-      windowInput(calendarId, 'tinted', {
-        horizon: { kind: 'rolling', pastDays: 0, nextDays: 1 },
-      }) as unknown as WindowInput,
-    ),
-  });
-  const source = { windowId: window.id, calendarId, glass: 'tinted' as const, toldAs: '', position: 0 };
-  await WindowSourceRow.create(source);
-  const token = randomBytes(20).toString('base64url');
-  await KeyRow.create({ windowId: window.id, token, madeOutTo: 'Town', audience: 'street', cap: null });
-  let now = midnight(0) + 86_390_000;
-  const publisher = new Publisher(sequelize, 'https://w.example', undefined, () => now);
-  await publisher.start();
-  const shown = () => {
-    const door = publisher.door(token);
-    if (door?.state !== 'open') throw new Error('The window is not open.');
+  const entries: Entry[] = [];
+  for (let day = 0; day < 5; day++) entries.push(await write(day));
+  const keys: { token: string; window: WindowRow }[] = [];
+  for (let n = 0; n < windows; n++) {
+    const input = windowInput(calendarId, glass, { horizon: { kind: 'rolling', pastDays: 0, nextDays: 1 } });
+    const token = randomBytes(20).toString('base64url');
+    const window = await change(userId, async (transaction) => {
+      const row = await WindowRow.create(
+        {
+          slug: randomUUID(),
+          name: `Window ${n}`,
+          listed: false,
+          closedAt: null,
+          secret: 'the same in all of them',
+          settings: settingsOf(input as unknown as WindowInput),
+        },
+        { transaction },
+      );
+      const source = { windowId: row.id, calendarId, glass: glass as 'tinted', toldAs: '', position: 0 };
+      await WindowSourceRow.create(source, { transaction });
+      await KeyRow.create(
+        { windowId: row.id, token, madeOutTo: 'Town', audience: 'street', cap: null },
+        { transaction },
+      );
+      return { result: row, touched: [{ windowId: row.id }] };
+    });
+    keys.push({ token, window });
+  }
+  const start = async () => {
+    const publisher = new Publisher(sequelize, 'https://w.example', { clock: () => now });
+    await publisher.start();
+    await publisher.catchUp();
+    return publisher;
+  };
+  const publisher = await start();
+  const shown = (of = publisher, n = 0) => {
+    const door = of.door(keys[n]!.token);
+    if (door?.state !== 'open') return { state: door?.state };
     const { view, revision } = door.shown;
     const titles = view.items.map((i) => (i.kind === 'busy' ? '' : i.content.title));
     return { titles, number: revision.number, at: revision.at };
   };
-  const goTo = (instant: number) => (now = instant);
-  return { write, publisher, shown, goTo, window };
+  const lines = async (n = 0) =>
+    (
+      await LedgerRow.findAll({
+        where: { viewId: `${keys[n]!.window.id}|street|` },
+        order: [['number', 'ASC']],
+      })
+    ).map((l) => [l.number, l.at.getTime()]);
+  const setClosed = (n: number, closed: boolean) =>
+    change(userId, async (transaction) => {
+      await WindowRow.update(
+        { closedAt: closed ? new Date(now) : null },
+        { where: { id: keys[n]!.window.id }, transaction },
+      );
+      return { result: undefined, touched: [{ windowId: keys[n]!.window.id }] };
+    });
+  return {
+    write,
+    remove,
+    writeOdd,
+    entries,
+    publisher,
+    start,
+    shown,
+    lines,
+    keys,
+    today,
+    setClosed,
+    calendarId,
+  };
 }
 
 describe('the turn of the day', () => {
   it('is stamped with midnight, whenever it is looked at and whatever is edited out of sight', async () => {
-    const seen = [];
     for (const [late, hidden] of [
-      [12_000, false],
-      [3_000, true],
+      [12_000, 0],
+      [3_000, 1],
+      [4_000, 40],
     ] as const) {
-      const { write, publisher, shown, goTo } = await scene();
+      const { write, publisher, shown, today } = await scene();
       expect(shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], number: 1 });
-      expect(publisher.nextTurn()).toBe(midnight(1));
-      goTo(midnight(1) + late);
-      if (hidden) await write(1, { title: 'Never seen', hold: 'keep-in' });
+      expect(publisher.nextTurn()).toBeLessThanOrEqual(today(1));
+      now = today(1) + late;
+      for (let i = 0; i < hidden; i++) await write(1, { title: 'Never seen', hold: 'keep-in' });
       await publisher.catchUp();
-      seen.push(shown());
+      expect(shown()).toEqual({ titles: ['Day 1', 'Day 2'], number: 2, at: today(1) });
     }
-    expect(seen[0]).toEqual({ titles: ['Day 1', 'Day 2'], number: 2, at: midnight(1) });
-    expect(seen[1]).toEqual(seen[0]);
   });
 
   it('comes before what was edited in sight since, which is a revision of its own', async () => {
-    const { write, publisher, shown, goTo, window } = await scene();
-    goTo(midnight(1) + 9_000);
+    const { write, publisher, shown, lines, today } = await scene();
+    const opened = (await lines())[0]!;
+    now = today(1) + 9_000;
     await write(2, { title: 'In sight' });
     await publisher.catchUp();
     expect(shown()).toMatchObject({ titles: ['Day 1', 'Day 2', 'In sight'], number: 3 });
-    const lines = await LedgerRow.findAll({
-      where: { viewId: `${window.id}|street|` },
-      order: [['number', 'ASC']],
-    });
-    expect(lines.map((l) => [l.number, l.at.getTime()])).toEqual([
-      [1, midnight(1) - 10_000],
-      [2, midnight(1)],
-      [3, midnight(1) + 9_000],
-    ]);
+    expect(await lines()).toEqual([opened, [2, today(1)], [3, today(1) + 9_000]]);
     // With nothing new, a later look changes nothing.
-    goTo(midnight(1) + 60_000);
+    now = today(1) + 60_000;
     await publisher.catchUp();
-    expect(shown().number).toBe(3);
+    expect(shown()).toMatchObject({ number: 3 });
+  });
+
+  it('comes day by day also for a process that was away for days', async () => {
+    const { publisher, shown, lines, today } = await scene();
+    const opened = (await lines())[0]!;
+    now = today(3) + 5_000;
+    await publisher.catchUp();
+    expect(shown()).toMatchObject({ titles: ['Day 3', 'Day 4'], number: 4 });
+    expect(await lines()).toEqual([opened, [2, today(1)], [3, today(2)], [4, today(3)]]);
+  });
+
+  it('follows the clock, also back, and stamps only rise', async () => {
+    const { publisher, shown, today } = await scene();
+    const right = now;
+    now = today(2) + 5_000;
+    await publisher.catchUp();
+    expect(shown()).toMatchObject({ titles: ['Day 2', 'Day 3'], at: today(2) });
+    now = right;
+    await publisher.catchUp();
+    expect(shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], at: today(2) });
+  });
+});
+
+describe('changes', () => {
+  it('that are seen are a revision each, stamped when the store took them, however late they are looked at', async () => {
+    const { write, publisher, shown, lines } = await scene();
+    const [, [opened]] = [null, await lines()];
+    const times: number[] = [];
+    for (let i = 0; i < 3; i++) {
+      for (let hidden = 0; hidden < 7; hidden++) await write(0, { title: 'Never seen', hold: 'keep-in' });
+      now += 1_000;
+      await write(0, { title: `Seen ${i}` });
+      times.push(now);
+    }
+    now += 5_000;
+    await publisher.catchUp();
+    expect(shown()).toMatchObject({ number: 4, at: Math.floor(times[2]! / 1000) * 1000 });
+    expect(await lines()).toEqual([opened, ...times.map((t, i) => [i + 2, Math.floor(t / 1000) * 1000])]);
+  });
+
+  it('that are looked at early or late, by one process or several, give the same', async () => {
+    const told = [];
+    for (const often of [true, false]) {
+      const { write, remove, publisher, start, shown, lines, entries, today } = await scene();
+      const second = await start();
+      const origin = today(0);
+      const look = async () => {
+        if (!often) return;
+        await Promise.all([publisher.catchUp(), second.catchUp()]);
+      };
+      now = today(1) - 5_000;
+      await write(1, { title: 'First' });
+      await look();
+      await write(1, { title: 'Kept', hold: 'keep-in' });
+      now = today(1) + 5_000;
+      await look();
+      await remove(entries[1]!);
+      await look();
+      now += 1_000;
+      const again = await write(2, { title: 'Second' });
+      await look();
+      now += 1_000;
+      await write(2, { title: 'Third' }, again);
+      now += 1_000;
+      await Promise.all([publisher.catchUp(), second.catchUp()]);
+      expect(shown(second)).toEqual(shown());
+      const late = await start();
+      expect(shown(late)).toEqual(shown());
+      const since = (at: number) => at - origin;
+      told.push([shown().titles, (await lines()).slice(1).map(([n, at]) => [n, since(at!)])]);
+    }
+    expect(told[1]).toEqual(told[0]);
+    expect(told[0]![1]).toHaveLength(5);
+  });
+
+  it('outlast a restart: what was worked out is shown at once, and goes on where it was', async () => {
+    const { write, publisher, start, shown } = await scene();
+    await write(0, { title: 'Before' });
+    await publisher.catchUp();
+    const before = shown();
+    const second = new Publisher(sequelize, 'https://w.example', { clock: () => now });
+    await second.start();
+    expect(shown(second)).toEqual(before);
+    await second.catchUp();
+    expect(shown(second)).toEqual(before);
+    now += 1_000;
+    await write(0, { title: 'After' });
+    expect(shown(await start())).toMatchObject({ number: (before.number ?? 0) + 1 });
+  });
+
+  it('made while a window was closed are not seen when it opens, not even for a moment', async () => {
+    const { remove, publisher, shown, entries, setClosed, keys } = await scene();
+    await setClosed(0, true);
+    await publisher.catchUp();
+    expect(shown()).toEqual({ state: 'closed' });
+    await remove(entries[0]!);
+    await publisher.catchUp();
+    const seen: unknown[] = [];
+    const { view } = publisher;
+    publisher.view = (id, told) => {
+      seen.push(publisher.door(keys[0]!.token)?.state);
+      view.call(publisher, id, told);
+    };
+    await setClosed(0, false);
+    await publisher.catchUp();
+    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+    // Until it was worked out nothing stood behind the key.
+    expect(seen).not.toContain('open');
+  });
+});
+
+describe('a window that cannot be worked out', () => {
+  const broken = {
+    recurrence: {
+      rule: 'FREQ=DAILY',
+      dates: [],
+      exceptDates: [{ kind: 'zoned' as const, at: '2026-06-11T10:00:00', zone: 'PST' }],
+    },
+  };
+
+  it('keeps what it had where something only comes, says so, and holds no other window up', async () => {
+    const other = await scene();
+    const { writeOdd, write, publisher, shown, keys } = await scene({ windows: 2 });
+    const before = shown();
+    await writeOdd(broken);
+    await publisher.settle(last);
+    expect(shown()).toEqual(before);
+    expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({
+      shows: 'last',
+      reason: expect.stringContaining('“Day 1”'),
+    });
+    await other.write(1, { title: 'Elsewhere' });
+    await other.publisher.catchUp();
+    expect(other.shown().titles).toContain('Elsewhere');
+    await write(0, { title: 'Also here' });
+    await expect(publisher.catchUp()).resolves.toBeUndefined();
+  });
+
+  it('shows nothing where something is taken away, tells whoever did it, and comes back once it is mended', async () => {
+    const { writeOdd, remove, publisher, start, shown, entries, calendarId, keys } = await scene();
+    const id = await writeOdd(broken);
+    await publisher.catchUp();
+    await remove(entries[0]!);
+    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+    expect(shown()).toEqual({ state: 'stopped' });
+    // A process that starts now comes to the same.
+    expect(shown(await start())).toEqual({ state: 'stopped' });
+    const odd = (await EntryRow.findByPk(id))!;
+    await editNow(sequelize, change, userId, 'Deleted', [
+      { id, version: odd.version, calendarId, entry: null },
+    ]);
+    await publisher.settle(last);
+    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+    expect(publisher.troubles.has(keys[0]!.window.id)).toBe(false);
+  });
+
+  it('is not hurt by what cannot be worked out and is not shown anyway', async () => {
+    const { writeOdd, remove, publisher, shown, entries } = await scene();
+    await writeOdd({ ...broken, hold: 'keep-in' });
+    await remove(entries[0]!);
+    await publisher.settle(last);
+    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+  });
+});
+
+describe('the store', () => {
+  it('that is away as a change is taken in leaves what it concerns unserved until it is', async () => {
+    const other = await scene();
+    const { remove, publisher, shown, entries } = await scene();
+    await remove(entries[0]!);
+    const { catchUp } = publisher['compiler'];
+    publisher['compiler'].catchUp = () => Promise.reject(new Error('Connection terminated'));
+    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-unsure' });
+    expect(shown()).toEqual({ state: 'stopped' });
+    // The windows of other calendars go on.
+    expect(other.shown(publisher)).toMatchObject({ titles: expect.any(Array) });
+    publisher['compiler'].catchUp = catchUp;
+    await publisher.catchUp();
+    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+  });
+
+  it('that is not heard for too long ends what was last known', async () => {
+    const { publisher, shown } = await scene();
+    now += 599_000;
+    expect(shown()).toMatchObject({ number: 1 });
+    now += 2_000;
+    expect(shown()).toEqual({ state: 'unheard' });
+    await publisher.catchUp();
+    expect(shown()).not.toEqual({ state: 'unheard' });
+  });
+
+  it('is told item by item: a change of one entry writes little', async () => {
+    const { write, publisher, keys } = await scene();
+    await write(0, { title: 'One more' });
+    await publisher.catchUp();
+    const row = (await ViewRow.findByPk(`${keys[0]!.window.id}|street|`))!;
+    expect(row.revision).not.toHaveProperty('stamps');
+    expect(JSON.stringify(row.revision).length).toBeLessThan(200);
   });
 });

@@ -1,89 +1,90 @@
-import {
-  outwardView,
-  rangeOfHorizon,
-  type OutwardView,
-  type Reader,
-  type TellingMemo,
-  type WindowRules,
-} from '@zonal/core/glass';
 import { FORMS, fileNameOf, type FormName } from '@zonal/core/forms';
-import type { Entry } from '@zonal/core/entries';
+import type { OutwardView } from '@zonal/core/glass';
+import { Problem } from '@zonal/core/problems';
 import type { Revision } from '@zonal/core/reach';
-import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
-import { Op, type Sequelize } from 'sequelize';
-import { ChangeRow, KeyRow, WindowRow, WindowSourceRow } from '../db/models';
+import type { Sequelize } from 'sequelize';
+import type { LoggedChange } from '../db/changes';
 import type { ChangeNews } from '../http/changeStream';
 import { log } from '../log';
-import { addressesOf, ruleContext, rulesOf, viewIdOf } from '../windows/windowStore';
+import { addressesOf } from '../windows/windowStore';
+import { Compiler, type KeyPlace, type OpenWindow, type Outside, type Trouble } from './compiler';
 import { makeDocument, type Document } from './document';
-import { Material } from './material';
-import { recordRevision } from './revisionStore';
 
-/** What stands behind a key: a view of an open window, one not compiled yet, a closed window, or the key has ended. */
+/**
+ * What stands behind a key: a view of an open window, one that is not worked out yet, one that could not be, a closed
+ * window, a key that has ended, or nothing that can be vouched for, as the store was not heard for too long.
+ */
 export type Door =
   | { readonly state: 'open'; readonly shown: Shown; readonly keyId: string }
-  | { readonly state: 'waiting' | 'closed' | 'expired' };
+  | { readonly state: 'waiting' | 'stopped' | 'closed' | 'expired' | 'unheard' };
 
 /** A view as it is shown now. It is never changed, only replaced. */
 export interface Shown {
   readonly view: OutwardView;
   readonly revision: Revision;
   readonly listed: boolean;
-  /** Steady forms ready to be sent, by key and form. */
+  /** Steady forms ready to be sent, by key and form; each is made when it is first asked for. */
   readonly documents: Map<string, Document>;
 }
 
-interface OpenWindow {
-  readonly rules: WindowRules;
-  readonly listed: boolean;
-  readonly closed: boolean;
-  readonly tokens: readonly string[];
-  readonly version: number;
+export interface PublisherOptions {
+  /** Is told what changed inside, once it acts outside. */
+  readonly tell?: (news: ChangeNews) => void;
+  readonly clock?: () => number;
+  /** For how long, in milliseconds, what was last known is served without hearing the store. */
+  readonly unheard?: number;
 }
 
-interface KeyPlace {
-  readonly keyId: string;
-  readonly windowId: string;
-  readonly viewId: string;
-  readonly reader: Reader;
-  /** Instant from which on it is no longer open. */
-  readonly expiresAt: number;
-}
-
-interface Memo {
-  readonly rules: WindowRules;
-  readonly from: number;
-  readonly telling: TellingMemo;
-}
+const TEN_MINUTES = 600_000;
 
 /**
  * Holds everything that can be fetched from outside in memory, and keeps it in step with the log of changes. What is
- * shown stays as it is while the database is away.
+ * shown stays as it is while the store is away, for a time.
  */
-export class Publisher {
-  private readonly material = new Material();
+export class Publisher implements Outside {
+  private readonly compiler: Compiler;
   private readonly windows = new Map<string, OpenWindow>();
-  private readonly keys = new Map<string, KeyPlace>();
+  private readonly keys = new Map<string, KeyPlace & { readonly windowId: string }>();
   private readonly shown = new Map<string, Shown>();
-  private readonly memos = new Map<string, Memo>();
-  /** Windows that have to be compiled anew, with whose changes; they stay here until that has worked. */
-  private readonly stale = new Map<string, Set<string>>();
-  private cursor = 0;
+  private readonly stopped = new Map<string, Trouble>();
+  /** Windows that show nothing until a change is taken in, with its number. */
+  private readonly suspended = new Map<string, number>();
+  private readonly tell: (news: ChangeNews) => void;
+  private readonly clock: () => number;
+  private readonly unheard: number;
+  private heardAt = 0;
   private running: Promise<void> = Promise.resolve();
 
   constructor(
-    private readonly sequelize: Sequelize,
+    sequelize: Sequelize,
     private readonly publicUrl: string,
-    /** Is told what changed inside, before it is compiled. */
-    private readonly tell: (news: ChangeNews) => void = () => undefined,
-    private readonly clock: () => number = Date.now,
-  ) {}
+    { tell = () => undefined, clock = Date.now, unheard = TEN_MINUTES }: PublisherOptions = {},
+  ) {
+    this.tell = tell;
+    this.clock = clock;
+    this.unheard = unheard;
+    this.compiler = new Compiler(sequelize, this, clock);
+  }
 
-  /** Reads all windows and compiles what they show. */
+  /** Reads all windows, and shows what was worked out before; catchUp brings it up to date. */
   async start(): Promise<void> {
-    this.cursor = Number((await ChangeRow.max('id')) ?? 0);
-    await this.loadWindows();
-    for (const id of this.windows.keys()) await this.compileWindow(id);
+    await this.compiler.start();
+    this.heardAt = this.clock();
+  }
+
+  /** The last change that acts outside in this process. */
+  get taken(): number {
+    return this.compiler.taken;
+  }
+
+  /** When the store was last heard, and until when what was known then is served. */
+  get hearing(): { readonly at: number; readonly until: number } {
+    return { at: this.heardAt, until: this.heardAt + this.unheard };
+  }
+
+  /** What cannot be worked out just now, by window. */
+  get troubles(): ReadonlyMap<string, Trouble> {
+    return this.stopped;
   }
 
   /** Returns what stands behind a key, or null when there is no such key. */
@@ -92,9 +93,13 @@ export class Publisher {
     const window = place && this.windows.get(place.windowId);
     if (!place || !window) return null;
     if (window.closed) return { state: 'closed' };
-    if (this.clock() >= place.expiresAt) return { state: 'expired' };
+    const now = this.clock();
+    if (now >= place.expiresAt) return { state: 'expired' };
+    if (now > this.heardAt + this.unheard) return { state: 'unheard' };
+    if (this.taken < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
     const shown = this.shown.get(place.viewId);
-    return shown ? { state: 'open', shown, keyId: place.keyId } : { state: 'waiting' };
+    if (shown) return { state: 'open', shown, keyId: place.keyId };
+    return { state: this.stopped.has(place.windowId) ? 'stopped' : 'waiting' };
   }
 
   /** Returns a form's document that is ready, or undefined. */
@@ -113,6 +118,7 @@ export class Publisher {
     const document = await makeDocument(text, `r${shown.revision.number}`, {
       'Content-Type': contentType,
       'Content-Disposition': `${place}; filename="${fileNameOf(form, shown.view, now)}"`,
+      ...(steady ? { 'Last-Modified': new Date(shown.revision.at).toUTCString() } : {}),
       ...robots(shown.listed),
     });
     if (steady) shown.documents.set(`${form}|${token}`, document);
@@ -120,164 +126,83 @@ export class Publisher {
   }
 
   /** Returns the entries of a calendar, as far as changes were taken in. */
-  entriesOf(calendarId: string): Promise<Iterable<Entry>> {
-    return this.material.entriesOf(calendarId);
+  entriesOf(calendarId: string) {
+    return this.compiler.entriesOf(calendarId);
   }
 
-  /** Takes in all changes since the last time; calls are worked off one after the other. */
+  /** Takes in all changes since the last time; calls are worked off one after the other. Never throws. */
   catchUp(): Promise<void> {
-    this.running = this.running
-      .then(() => this.takeChanges())
-      .catch((error: unknown) =>
-        log.warn({ err: error }, 'changes could not be taken in; trying again later'),
-      );
-    return this.running;
+    return this.hear().catch((error: unknown) =>
+      log.warn({ err: error }, 'changes could not be taken in; trying again later'),
+    );
+  }
+
+  private hear(): Promise<void> {
+    const next = this.running.then(async () => {
+      const asked = this.clock();
+      await this.compiler.catchUp();
+      this.heardAt = asked;
+    });
+    this.running = next.catch(() => undefined);
+    return next;
+  }
+
+  /**
+   * Waits until a change acts outside in this process. Throws `outside-stopped` where readers get nothing now, as what
+   * they were to get could not be worked out, and `outside-unsure` where the change is stored but could not be taken in:
+   * then nothing that it concerns is served until it is.
+   */
+  async settle(change: LoggedChange): Promise<void> {
+    if (!change.id) return;
+    const concerned = [...this.windows.values()].filter((w) => concerns(change, w));
+    try {
+      while (this.taken < change.id) await this.hear();
+    } catch (error) {
+      log.error({ err: error, changeId: change.id }, 'a change is stored and could not be taken in');
+      for (const { id } of concerned) this.suspended.set(id, change.id);
+      throw new Problem('outside-unsure');
+    }
+    const stopped = concerned.flatMap((w) => {
+      const trouble = this.stopped.get(w.id);
+      return trouble?.shows === 'nothing' ? [{ name: w.rules.wording.name, trouble }] : [];
+    });
+    if (!stopped.length) return;
+    const windows = stopped.map((s) => `“${s.name}”`).join(', ');
+    throw new Problem('outside-stopped', { windows, reason: stopped[0]!.trouble.reason });
   }
 
   /** Returns the instant at which the first of all windows gets to its next day; with no window it is Infinity. */
   nextTurn(): number {
-    const now = this.clock();
-    const turns = [...this.windows.values()].map(({ rules: { hostZone } }) => dayStart(hostZone, now, 1));
-    return Math.min(...turns);
+    return this.compiler.nextTurn();
   }
 
-  /**
-   * Compiles the windows whose day has turned, before anything newer is taken in: what comes and goes by the turn of
-   * the day is stamped with that midnight, whenever it is looked at and whatever was edited inside since.
-   */
-  private async turnDays(): Promise<void> {
-    for (const [id, window] of this.windows) {
-      if (!this.dayHasTurned(window)) continue;
-      if (!this.stale.has(id)) this.stale.set(id, new Set());
-      await this.compileWindow(id, dayStart(window.rules.hostZone, this.clock()));
-    }
+  window(window: OpenWindow, keys: readonly KeyPlace[]): void {
+    this.windows.set(window.id, window);
+    for (const key of keys) this.keys.set(key.token, { ...key, windowId: window.id });
   }
 
-  private async takeChanges(): Promise<void> {
-    await this.turnDays();
-    const rows = await ChangeRow.findAll({ where: { id: { [Op.gt]: this.cursor } }, order: [['id', 'ASC']] });
-    const windowIds = new Set<string>();
-    const calendarIds = new Set<string>();
-    const causes = new Map<string, Set<string>>();
-    for (const row of rows) {
-      const place = row.windowId ?? row.calendarId!;
-      causes.set(place, new Set([...(causes.get(place) ?? []), ...(row.userId ? [row.userId] : [])]));
-      if (row.windowId) windowIds.add(row.windowId);
-      if (row.calendarId) {
-        calendarIds.add(row.calendarId);
-        await this.material.refresh(row.calendarId, row.entryIds);
-      }
-    }
-    if (rows.length) this.tell({ calendarIds: [...calendarIds], windowIds: [...windowIds] });
-    if (windowIds.size) await this.loadWindows([...windowIds]);
-    // Only now: after a failure on the way the same changes are taken again.
-    this.cursor = rows.at(-1)?.id ?? this.cursor;
-    for (const [id, window] of this.windows) {
-      const places = [id, ...window.rules.sources.map((s) => s.calendarId)].filter((p) => causes.has(p));
-      if (!places.length) continue;
-      const users = places.flatMap((p) => [...causes.get(p)!]);
-      this.stale.set(id, new Set([...(this.stale.get(id) ?? []), ...users]));
-    }
-    for (const id of [...this.stale.keys()]) await this.compileWindow(id);
-  }
-
-  private async loadWindows(ids?: readonly string[]): Promise<void> {
-    const where = ids ? { id: [...ids] } : {};
-    const rows = await WindowRow.findAll({ where });
-    const of = { where: { windowId: rows.map((r) => r.id) } };
-    const sources = await WindowSourceRow.findAll(of);
-    const keys = await KeyRow.findAll(of);
-    const context = await ruleContext(this.sequelize);
-    for (const row of rows) {
-      const own = keys.filter((k) => k.windowId === row.id);
-      for (const key of own) {
-        const { id: keyId, token, audience, cap } = key;
-        const reader = { audience, cap };
-        const expiresAt = key.expiresAt?.getTime() ?? Infinity;
-        this.keys.set(token, { keyId, windowId: row.id, viewId: viewIdOf(key), reader, expiresAt });
-      }
-      const rules = rulesOf(
-        row,
-        sources.filter((s) => s.windowId === row.id),
-        context,
-      );
-      const { listed } = row;
-      this.windows.set(row.id, {
-        rules,
-        listed,
-        closed: row.closedAt !== null,
-        tokens: own.map((k) => k.token),
-        version: row.version,
-      });
-    }
-  }
-
-  private dayHasTurned({ rules, tokens }: OpenWindow): boolean {
-    const shown = tokens.map((t) => this.shown.get(this.keys.get(t)!.viewId));
-    const { from } = rangeOfHorizon(rules.horizon, rules.hostZone, this.clock());
-    return shown.some((s) => s && s.view.range.from !== from);
-  }
-
-  /** `at` is when what is new in it has come about. */
-  private async compileWindow(windowId: string, at = this.clock()): Promise<void> {
-    const window = this.windows.get(windowId)!;
-    const views = new Map<string, { reader: Reader; tokens: string[] }>();
-    for (const token of window.closed ? [] : window.tokens) {
-      const { viewId, reader } = this.keys.get(token)!;
-      const known = views.get(viewId);
-      if (known) known.tokens.push(token);
-      else views.set(viewId, { reader, tokens: [token] });
-    }
-    let done = true;
-    for (const [viewId, { reader, tokens }] of views) {
-      done = (await this.compileView(windowId, viewId, reader, tokens, at)) && done;
-    }
-    if (done) this.stale.delete(windowId);
-  }
-
-  /** Returns false when another process has stored a newer state: this one has changes to take in first. */
-  private async compileView(
-    windowId: string,
-    viewId: string,
-    reader: Reader,
-    tokens: string[],
-    at: number,
-  ): Promise<boolean> {
-    const { rules, listed, version } = this.windows.get(windowId)!;
-    const now = this.clock();
-    const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);
-    const entries = [];
-    for (const { calendarId } of rules.sources) entries.push(...(await this.material.entriesOf(calendarId)));
-    const view = outwardView(entries, rules, range, reader, this.memoFor(viewId, rules, range.from));
-    const basis = { changeId: this.cursor, day: dayOfWall(wallAt(rules.hostZone, now)) };
-    const cause = { userIds: [...(this.stale.get(windowId) ?? [])], windowVersion: version };
-    const revision = await recordRevision(this.sequelize, viewId, windowId, view, basis, cause, at);
-    if (!revision) return false;
+  view(viewId: string, { view, revision, listed }: Omit<Shown, 'documents'>): void {
     const before = this.shown.get(viewId);
-    const shown: Shown = { view, revision, listed, documents: new Map() };
-    // Programs that follow get the new bytes from memory from the first poll on.
-    for (const token of tokens) {
-      for (const form of ['feed', 'freeBusy'] as const) {
-        if (!before || this.ready(before, token, form)) await this.document(shown, token, form);
-      }
-    }
-    this.shown.set(viewId, shown);
-    return true;
+    const same = before?.revision === revision && before.view === view && before.listed === listed;
+    if (!same) this.shown.set(viewId, { view, revision, listed, documents: new Map() });
   }
 
-  private memoFor(viewId: string, rules: WindowRules, from: number): TellingMemo {
-    let memo = this.memos.get(viewId);
-    if (!memo || memo.rules !== rules || memo.from !== from) {
-      memo = { rules, from, telling: new WeakMap() };
-      this.memos.set(viewId, memo);
-    }
-    return memo.telling;
+  drop(viewId: string): void {
+    this.shown.delete(viewId);
+  }
+
+  trouble(windowId: string, trouble: Trouble | null): void {
+    if (trouble) this.stopped.set(windowId, trouble);
+    else this.stopped.delete(windowId);
+  }
+
+  news(news: ChangeNews): void {
+    this.tell(news);
   }
 }
 
-/** Returns the instant at which the day of a zone began, or the one so many days later. */
-function dayStart(zone: string, now: number, later = 0): number {
-  return instantOf(zone, (dayOfWall(wallAt(zone, now)) + later) * DAY);
+function concerns({ calendarIds, windowIds }: LoggedChange, { id, rules }: OpenWindow): boolean {
+  return windowIds.includes(id) || rules.sources.some((s) => calendarIds.includes(s.calendarId));
 }
 
 /** Pages and feeds that are not listed tell search engines so. */

@@ -1,7 +1,7 @@
 import { checkRules, type Demand, type RehearsedWindow } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
-import { changing } from '../db/changes';
+import type { MakeChange } from '../db/changes';
 import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models';
 import { validated } from '../http/validated';
 import { log } from '../log';
@@ -24,6 +24,8 @@ export interface Publishing {
   readonly sequelize: Sequelize;
   readonly publisher: Publisher;
   readonly publicUrl: string;
+  /** Makes a change, and waits until it acts outside. */
+  readonly change: MakeChange;
 }
 
 /** Throws what keeps an input from being shown: see checkRules, and `source-missing` for an unknown calendar. */
@@ -73,12 +75,12 @@ export async function publishWindow(
   body: WindowInput,
   userId: string | null,
 ): Promise<WindowAnswer> {
-  const { sequelize, publicUrl, publisher } = publishing;
+  const { sequelize, publicUrl, change } = publishing;
   const before = await windowAnswer(sequelize, publicUrl, id);
   if (before.closedAt) throw new Problem('window-closed');
   await checkInput(body);
   if (body.version === before.version) await checkConfirmed(publishing, before, body, body.confirmed ?? []);
-  await changing(sequelize, userId, async (transaction) => {
+  await change(userId, async (transaction) => {
     const version = body.version ?? 0;
     const settings = settingsOf(body);
     const lostLabels = lostLabelsOf(settings, await ruleContext(sequelize, transaction));
@@ -93,7 +95,6 @@ export async function publishWindow(
     await rememberVersion(id, userId, transaction);
     return { result: undefined, touched: [{ windowId: id }] };
   });
-  await publisher.catchUp();
   return windowAnswer(sequelize, publicUrl, id);
 }
 

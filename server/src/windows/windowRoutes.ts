@@ -2,9 +2,9 @@ import { plainName } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
 import { randomBytes } from 'node:crypto';
 import type { Transaction } from 'sequelize';
-import { changing } from '../db/changes';
-import { DraftRow, KeyRow, VersionRow, ViewRow, WindowRow, WindowSourceRow } from '../db/models';
+import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route } from '../http/route';
+import { storedRevision } from '../outward/viewStore';
 import { validated } from '../http/validated';
 import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
 import { DraftInput, KeyInput, ScheduleInput, WindowInput } from './windowInput';
@@ -34,9 +34,9 @@ async function freeSlug(name: string, transaction: Transaction): Promise<string>
   }
 }
 
-/** Answers wait until this process shows the change outside, so that an address that was answered works. */
+/** Answers wait until the change acts outside, so that an address that was answered works. */
 export const windowRoutes = (publishing: Publishing) => {
-  const { sequelize, publisher, publicUrl } = publishing;
+  const { sequelize, publicUrl, change } = publishing;
   const answer = (id: string) => windowAnswer(sequelize, publicUrl, id);
 
   /** Sets or clears the time at which a window was closed. */
@@ -44,7 +44,7 @@ export const windowRoutes = (publishing: Publishing) => {
     (close: boolean) =>
     async ({ param, user }: { param: (name: string) => string; user: { id: string } }) => {
       const { id } = await answer(param('id'));
-      await changing(sequelize, user.id, async (transaction) => {
+      await change(user.id, async (transaction) => {
         const row = (await WindowRow.findByPk(id, { transaction }))!;
         if ((row.closedAt !== null) !== close) {
           await row.update(
@@ -55,7 +55,6 @@ export const windowRoutes = (publishing: Publishing) => {
         }
         return { result: undefined, touched: [{ windowId: id }] };
       });
-      await publisher.catchUp();
       return answer(id);
     };
 
@@ -80,7 +79,7 @@ export const windowRoutes = (publishing: Publishing) => {
       tag: 'Windows',
       summary: 'The revision that readers with a key see now; null before the first one',
       handle: async ({ param }) => {
-        return (await ViewRow.findByPk(viewIdOf(await keyOf(param('id')))))?.revision ?? null;
+        return storedRevision(viewIdOf(await keyOf(param('id'))));
       },
     }),
     route<KeyInput>({
@@ -95,11 +94,10 @@ export const windowRoutes = (publishing: Publishing) => {
         const expiresAt = body.expiresAt ? new Date(body.expiresAt) : null;
         if (expiresAt && expiresAt.getTime() <= Date.now()) throw new Problem('expiry-past');
         const { windowId } = key;
-        await changing(sequelize, user.id, async (transaction) => {
+        await change(user.id, async (transaction) => {
           await key.update({ expiresAt }, { transaction });
           return { result: undefined, touched: [{ windowId }] };
         });
-        await publisher.catchUp();
         return answer(windowId);
       },
     }),
@@ -113,7 +111,7 @@ export const windowRoutes = (publishing: Publishing) => {
       handle: async ({ body, user }) => {
         await checkInput(body);
         await checkConfirmed(publishing, null, body, body.confirmed ?? []);
-        const id = await changing(sequelize, user.id, async (transaction) => {
+        const id = await change(user.id, async (transaction) => {
           const settings = settingsOf(body);
           const row = await WindowRow.create(
             {
@@ -135,7 +133,6 @@ export const windowRoutes = (publishing: Publishing) => {
           await rememberVersion(row.id, user.id, transaction);
           return { result: row.id, touched: [{ windowId: row.id }] };
         });
-        await publisher.catchUp();
         return answer(id);
       },
     }),

@@ -21,7 +21,9 @@ import {
   WindowRow,
   WindowSourceRow,
   type WindowSettings,
+  type WindowState,
 } from '../db/models';
+import { provideWindowStates } from '../db/changes';
 import type { WindowInput } from './windowInput';
 
 /** A window with its sources, keys and draft, as the API gives it. */
@@ -90,6 +92,29 @@ export async function ruleContext(sequelize: Sequelize, transaction?: Transactio
     },
   };
 }
+
+/** Returns what decides what windows show now: some of them, or all. */
+export async function windowStates(
+  sequelize: Sequelize,
+  ids: readonly string[] | null,
+  transaction: Transaction,
+): Promise<WindowState[]> {
+  const rows = await WindowRow.findAll({ where: ids ? { id: [...ids] } : {}, transaction });
+  const context = await ruleContext(sequelize, transaction);
+  const where = { windowId: rows.map((r) => r.id) };
+  const sources = new Map<string, WindowSourceRow[]>();
+  for (const source of await WindowSourceRow.findAll({ where, transaction })) {
+    const own = sources.get(source.windowId);
+    if (own) own.push(source);
+    else sources.set(source.windowId, [source]);
+  }
+  return rows.map((row) => {
+    const { secret: _secret, ...rules } = rulesOf(row, sources.get(row.id) ?? [], context);
+    return { id: row.id, rules, listed: row.listed, closed: row.closedAt !== null, version: row.version };
+  });
+}
+
+provideWindowStates(windowStates);
 
 /** Returns the labels in a filter that are not known, as goneFrom writes them. */
 export function lostLabelsOf({ filter }: Pick<WindowSettings, 'filter'>, { known }: RuleContext): string[] {

@@ -1,0 +1,123 @@
+import { ledgerItem, ledgerStep, outwardItem, type Revision, type Stamp } from '@zonal/core/reach';
+import { compareTimes, type OutwardView } from '@zonal/core/glass';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { LedgerRow, ViewItemRow, ViewRow } from '../db/models';
+
+/** What a worked-out view takes into account: the last change, and the day of the host zone. */
+export interface Basis {
+  readonly changeId: number;
+  readonly day: number;
+}
+
+/** Whose change makes a revision, and by which version of the window's rules. */
+export interface Cause {
+  readonly userId: string | null;
+  readonly windowVersion: number;
+}
+
+/** A view as it is stored: its newest revision, and what it takes into account. */
+export interface StoredView extends Basis {
+  readonly view: OutwardView;
+  readonly revision: Revision;
+}
+
+/** Returns a stored view, or null when there is none yet. */
+export async function loadView(id: string, transaction?: Transaction): Promise<StoredView | null> {
+  const t = transaction ?? null;
+  const row = await ViewRow.findByPk(id, { transaction: t });
+  if (!row) return null;
+  const rows = await ViewItemRow.findAll({ where: { viewId: id }, raw: true, transaction: t });
+  const stamps: Record<string, Stamp> = {};
+  for (const { uid, stamp } of rows) stamps[uid] = stamp;
+  const items = rows.map(({ item }) => outwardItem(item, row.head.hostZone)).sort(compareTimes);
+  const { changeId, day, head, revision } = row;
+  return { changeId, day, view: { ...head, items }, revision: { ...revision, stamps } };
+}
+
+/** Returns the revision of a stored view with its stamps, or null. */
+export async function storedRevision(id: string): Promise<Revision | null> {
+  const row = await ViewRow.findByPk(id);
+  if (!row) return null;
+  const rows = await ViewItemRow.findAll({ where: { viewId: id }, attributes: ['uid', 'stamp'], raw: true });
+  return { ...row.revision, stamps: Object.fromEntries(rows.map((r) => [r.uid, r.stamp])) };
+}
+
+/**
+ * Stores the next revision of a view with its line of the ledger. Returns false when another process has stored as much or
+ * more already: then what is stored counts. All processes work out the same from the same changes.
+ */
+export async function storeRevision(
+  sequelize: Sequelize,
+  place: { readonly id: string; readonly windowId: string },
+  before: { readonly view: OutwardView; readonly revision: Revision } | null,
+  next: StoredView,
+  cause: Cause,
+): Promise<boolean> {
+  const { id, windowId } = place;
+  const { view, revision, changeId, day } = next;
+  return sequelize.transaction(async (transaction) => {
+    await sequelize.query('SELECT pg_advisory_xact_lock(hashtext(:id))', {
+      transaction,
+      replacements: { id },
+    });
+    const row = await ViewRow.findByPk(id, { transaction });
+    if (row ? !before || row.revision.number !== before.revision.number : before) return false;
+    const { items: _items, ...head } = view;
+    const { stamps, ...rest } = revision;
+    const columns = { revision: rest, head, changeId, day };
+    if (row) await row.update(columns, { transaction });
+    else await ViewRow.create({ id, windowId, ...columns }, { transaction });
+    const known = before && {
+      revision: before.revision,
+      wording: before.view.wording,
+      hostZone: before.view.hostZone,
+    };
+    const step = ledgerStep(known, revision, view);
+    const old = before?.revision.stamps ?? {};
+    const items = view.items
+      .filter((item) => old[item.uid] !== stamps[item.uid])
+      .map((item) => ({ uid: item.uid, stamp: stamps[item.uid], item: ledgerItem(item) }));
+    if (step.gone.length)
+      await sequelize.query('DELETE FROM view_items WHERE view_id = :id AND uid IN (:gone)', {
+        transaction,
+        replacements: { id, gone: step.gone },
+      });
+    if (items.length)
+      await sequelize.query(
+        `INSERT INTO view_items (view_id, uid, stamp, item)
+         SELECT :id, r.uid, r.stamp, r.item FROM jsonb_to_recordset(:items) AS r(uid text, stamp jsonb, item jsonb)
+         ON CONFLICT (view_id, uid) DO UPDATE SET stamp = excluded.stamp, item = excluded.item`,
+        { transaction, replacements: { id, items: JSON.stringify(items) } },
+      );
+    const altered = step.set.filter((item) => item.uid in old).length;
+    await LedgerRow.create(
+      {
+        viewId: id,
+        number: revision.number,
+        at: new Date(revision.at),
+        step,
+        appeared: step.set.length - altered,
+        altered,
+        vanished: step.gone.length,
+        userIds: cause.userId ? [cause.userId] : [],
+        windowVersion: cause.windowVersion,
+      },
+      { transaction },
+    );
+    return true;
+  });
+}
+
+/** Notes for many views at once what they take into account by now; none goes back. */
+export async function storeBasis(
+  sequelize: Sequelize,
+  views: readonly ({ readonly id: string } & Basis)[],
+): Promise<void> {
+  if (!views.length) return;
+  await sequelize.query(
+    `UPDATE views v SET change_id = b."changeId", day = b.day
+     FROM jsonb_to_recordset(:views) AS b(id text, "changeId" bigint, day int)
+     WHERE v.id = b.id AND (v.change_id < b."changeId" OR (v.change_id = b."changeId" AND v.day < b.day))`,
+    { replacements: { views: JSON.stringify(views) }, type: QueryTypes.UPDATE },
+  );
+}
