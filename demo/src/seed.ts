@@ -51,7 +51,7 @@ const CEILINGS = [
   ['PR', 'street', 'frosted'],
 ] as const;
 
-const sequelize = connect(process.env['DATABASE_URL']!);
+const sequelize = connect(process.env['DATABASE_URL']!, { patient: true });
 await migrate(sequelize);
 // Data of an earlier run are kept.
 if (!(await UserRow.count())) {

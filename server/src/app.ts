@@ -6,7 +6,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
 import type { Sequelize } from 'sequelize';
-import { changeMaker } from './db/changes';
+import { doneChange, type MakeChange } from './db/changes';
 import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './calendars/calendarRoutes';
 import type { Config } from './config';
@@ -29,6 +29,9 @@ import { labelRoutes } from './house/labelRoutes';
 import { ledgerRoutes } from './windows/ledgerRoutes';
 import { windowRoutes } from './windows/windowRoutes';
 
+/** A process that did not hear the store for so long, in milliseconds, is not ready. */
+const UNHEARD_READY = 20_000;
+
 /** Returns the Express application for everything but warm polls, and a function that ends its connections. */
 export function createApp(
   config: Config,
@@ -36,6 +39,7 @@ export function createApp(
   publisher: Publisher,
   stream: ChangeStream,
   uses: KeyUses,
+  change: MakeChange,
 ): { app: Express; close: () => Promise<void> } {
   const app = express();
   app.disable('x-powered-by');
@@ -47,11 +51,22 @@ export function createApp(
     next();
   });
   app.use(
-    pinoHttp({ logger: log, autoLogging: { ignore: (req) => req.url === '/healthz' }, useLevel: 'debug' }),
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (req) => req.url === '/healthz' || req.url === '/livez' },
+      useLevel: 'debug',
+    }),
   );
 
+  // Whether the process lives; whether it is fit to be sent readers is another question.
+  app.get('/livez', (_req, res) => {
+    res.type('text').send('alive\n');
+  });
   app.get('/healthz', (_req, res) => {
-    res.type('text').send('ready\n');
+    const { at } = publisher.hearing;
+    const ready = Date.now() - at < UNHEARD_READY;
+    res.status(ready ? 200 : 503).type('text');
+    res.send(ready ? 'ready\n' : `not ready: the store was last heard ${new Date(at).toISOString()}\n`);
   });
   app.use(
     '/outside',
@@ -66,7 +81,7 @@ export function createApp(
   app.use(outwardRoutes(publisher, config.publicUrl, uses));
 
   const { middleware, close } = sessions(config);
-  app.use('/api', api(config, sequelize, publisher, stream, middleware));
+  app.use('/api', api(config, sequelize, publisher, stream, middleware, change));
   if (config.webFolder) app.use(webApplication(config.webFolder));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
@@ -79,9 +94,9 @@ function api(
   publisher: Publisher,
   stream: ChangeStream,
   session: express.RequestHandler,
+  change: MakeChange,
 ): Router {
   const door = new Doorkeeper(config);
-  const change = changeMaker(sequelize, (made) => publisher.settle(made));
   const publishing = { sequelize, publisher, publicUrl: config.publicUrl, change };
   const routes = [
     ...sessionRoutes(door),
@@ -107,7 +122,10 @@ function api(
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
   router.post('/session', signInLimit(), accountLimit());
-  mount(router, routes, (req) => door.userOf(req));
+  mount(router, routes, {
+    userOf: (req) => door.userOf(req),
+    doneBefore: (id, userId) => doneChange(sequelize, id, userId),
+  });
   return router;
 }
 

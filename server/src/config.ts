@@ -12,6 +12,8 @@ export interface Config {
   readonly outsideFolder: string;
   /** Number of proxies in front whose word on the client's address counts. */
   readonly proxies: number;
+  /** For how long, in milliseconds, what was last known is served without hearing the store. */
+  readonly unheard: number;
   /** Accounts to tell at /api/demo; null outside demo mode. */
   readonly demoAccounts: readonly DemoAccount[] | null;
 }
@@ -64,6 +66,7 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     webFolder: env['WEB_FOLDER'] ?? '',
     outsideFolder: need('OUTSIDE_FOLDER'),
     proxies,
+    unheard: whole('UNHEARD_MINUTES', 10, 24 * 60) * 60_000,
     demoAccounts: env['DEMO_ACCOUNTS'] ? (JSON.parse(env['DEMO_ACCOUNTS']) as DemoAccount[]) : null,
   };
 }

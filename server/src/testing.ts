@@ -1,6 +1,7 @@
 import { DEMANDS, INCLUDE_ALL, PLAIN_TITLE, USUAL_SWITCHES } from '@zonal/core/glass';
 import { randomBytes } from 'node:crypto';
 import { Client } from 'pg';
+import type { Config } from './config';
 import { UserRow } from './db/models';
 import { hashPassword } from './people/passwords';
 import { startServer, type RunningServer } from './server';
@@ -21,7 +22,10 @@ export async function freshDatabase(): Promise<string> {
 }
 
 /** Starts a server on a free port, with one account. */
-export async function testServer(databaseUrl: string): Promise<RunningServer & { base: string }> {
+export async function testServer(
+  databaseUrl: string,
+  parts: Partial<Config> = {},
+): Promise<RunningServer & { base: string }> {
   const server = await startServer({
     databaseUrl,
     host: '127.0.0.1',
@@ -32,6 +36,8 @@ export async function testServer(databaseUrl: string): Promise<RunningServer & {
     outsideFolder: new URL('../../core/assets', import.meta.url).pathname,
     proxies: 0,
     demoAccounts: null,
+    unheard: 600_000,
+    ...parts,
   });
   if (!(await UserRow.count())) {
     await UserRow.create({

@@ -203,6 +203,14 @@ export const PROBLEMS = {
     status: 503,
     say: 'This is saved, but it is not sure that it acts outside yet, so nothing is shown outside until it does. Reload in a minute.',
   },
+  'change-repeated': {
+    status: 409,
+    say: 'This was sent twice, and the other one is being worked on. Reload the page to see what became of it.',
+  },
+  'change-id-taken': {
+    status: 422,
+    say: 'The id of this change stands for another one already. Send it with a new id.',
+  },
   'outcome-unknown': {
     status: 503,
     say: 'The store went away just as it was to save this, so it is not known whether it did. Reload the page and look before you send it again.',

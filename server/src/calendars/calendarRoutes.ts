@@ -109,6 +109,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
       summary: 'Make a calendar',
       body: CalendarInput,
       status: 201,
+      again: (_call, made) => answer((made as { id: string }).id),
       handle: async ({ body, user }) => {
         const { version: _version, ...rest } = body;
         const id = randomUUID();
@@ -124,6 +125,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
       tag: 'Calendars',
       summary: 'Change a calendar; its zone only while it has no entries',
       body: CalendarInput,
+      again: ({ param }) => answer(param('id')),
       handle: async ({ body, param, user }) => {
         const current = await calendarOf(param('id'));
         const { id } = current;
@@ -146,6 +148,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
       tag: 'Calendars',
       summary: 'Put a calendar away, or bring it back; windows go on showing it',
       body: ArchiveInput,
+      again: ({ param }) => answer(param('id')),
       handle: async ({ body, param, user }) => {
         const { id } = await calendarOf(param('id'));
         const columns = { archivedAt: body.archived ? new Date() : null };

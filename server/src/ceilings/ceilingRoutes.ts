@@ -124,6 +124,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
       summary:
         'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once, large effects must be confirmed; for stewards',
       body: CeilingInput,
+      again: answer,
       handle: async ({ body, user }) => {
         steward(user);
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
@@ -153,6 +154,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
       tag: 'Ceilings',
       summary: 'Grant or refuse what was asked for; large effects must be confirmed; for stewards',
       body: CeilingReplyInput,
+      again: answer,
       handle: async ({ body, param, user }) => {
         steward(user);
         const row = isUUID(param('id')) ? await CeilingRequestRow.findByPk(param('id')) : null;

@@ -1,12 +1,13 @@
 import { Problem } from '@zonal/core/problems';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { callNotes, type Unconfirmed } from '../http/callNotes';
 import type { EditTarget, WindowState } from './models';
 
 export const CHANNEL = 'zonal_changes';
 
 /** What a change touches: entries by an edit, a calendar itself, a calendar that is gone, or a window's rules. */
 export type Touched =
-  | { readonly calendarIds: readonly string[]; readonly edit: EditTarget }
+  | { readonly calendarIds: readonly string[]; readonly edit: EditTarget; readonly onlyAdds: boolean }
   | { readonly calendarId: string }
   | { readonly droppedId: string }
   | { readonly windowId: string };
@@ -42,6 +43,7 @@ export async function logged<T>(
   const done = sequelize.transaction(async (transaction) => {
     await sequelize.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
     const { result, touched } = await work(transaction);
+    await noteDone(sequelize, result, transaction);
     worked = !touched.length;
     if (!touched.length) return { result, change: NO_CHANGE };
     const of = <K extends string>(key: K) =>
@@ -73,7 +75,11 @@ export async function logged<T>(
     );
     await sequelize.query(`NOTIFY ${CHANNEL}`, { transaction });
     worked = true;
-    return { result, change: { id: Number(row!.id), calendarIds: [...calendarIds, ...dropped], windowIds } };
+    const takesAway = windowIds.length > 0 || dropped.length > 0 || edits.some((e) => !e.onlyAdds);
+    return {
+      result,
+      change: { id: Number(row!.id), calendarIds: [...calendarIds, ...dropped], windowIds, takesAway },
+    };
   });
   try {
     return await done;
@@ -89,9 +95,11 @@ export interface LoggedChange {
   readonly id: number;
   readonly calendarIds: readonly string[];
   readonly windowIds: readonly string[];
+  /** Whether it may take something away from readers: not where it only writes new entries. */
+  readonly takesAway: boolean;
 }
 
-const NO_CHANGE: LoggedChange = { id: 0, calendarIds: [], windowIds: [] };
+const NO_CHANGE: LoggedChange = { id: 0, calendarIds: [], windowIds: [], takesAway: false };
 
 type Work<T> = (transaction: Transaction) => Promise<{ result: T; touched: readonly Touched[] }>;
 
@@ -102,10 +110,64 @@ export type MakeChange = <T>(userId: string | null, work: Work<T>) => Promise<T>
 export function changeMaker(
   sequelize: Sequelize,
   settle: (change: LoggedChange) => Promise<void>,
+  /** Returns who has not confirmed a change in time. */
+  confirm: (change: LoggedChange) => Promise<Unconfirmed | null>,
 ): MakeChange {
   return async (userId, work) => {
     const { result, change } = await logged(sequelize, userId, work);
     await settle(change);
+    const notes = callNotes.getStore();
+    const left = change.takesAway ? await confirm(change) : null;
+    if (notes && left) notes.unconfirmed = left;
     return result;
   };
+}
+
+/** A change that was made before under the id that its client gave it. */
+export interface DoneChange {
+  readonly result: unknown;
+  readonly print: string;
+}
+
+/** Keeps with a change the id that its client gave it. Throws `change-repeated` where another call was first. */
+async function noteDone(sequelize: Sequelize, result: unknown, transaction: Transaction): Promise<void> {
+  const notes = callNotes.getStore();
+  if (!notes?.changeKey) return;
+  const [rows] = await sequelize.query(
+    `INSERT INTO done_changes (id, user_id, print, result, created_at) VALUES (:id, :userId, :print, :result, now())
+     ON CONFLICT DO NOTHING RETURNING id`,
+    {
+      transaction,
+      replacements: {
+        id: notes.changeKey,
+        userId: notes.userId,
+        print: notes.print,
+        result: JSON.stringify(result ?? null),
+      },
+    },
+  );
+  if (!rows.length) throw new Problem('change-repeated');
+}
+
+/** Returns what was done under an id, or null. */
+export async function doneChange(
+  sequelize: Sequelize,
+  id: string,
+  userId: string,
+): Promise<DoneChange | null> {
+  const [row] = await sequelize.query<DoneChange>(
+    'SELECT result, print FROM done_changes WHERE id = :id AND user_id = :userId',
+    { replacements: { id, userId }, type: QueryTypes.SELECT },
+  );
+  return row ?? null;
+}
+
+/** Drops what no process needs any more: ids of changes after two days, the log once every view has it, after a month. */
+export async function dropOldChanges(sequelize: Sequelize): Promise<void> {
+  await sequelize.query(
+    `DELETE FROM done_changes WHERE created_at < now() - interval '2 days';
+     DELETE FROM changes WHERE created_at < now() - interval '30 days'
+       AND id < (SELECT coalesce(min(change_id), 0) FROM views)
+       AND id < (SELECT max(id) FROM changes)`,
+  );
 }

@@ -1,13 +1,66 @@
+import { Socket } from 'node:net';
 import { Sequelize } from 'sequelize';
 import { initModels } from './models';
 
-/** Returns a Sequelize instance with all models initialised on it. */
-export function connect(databaseUrl: string): Sequelize {
+/** Milliseconds. */
+export const STORE_TIMES = {
+  connect: 3_000,
+  /** A statement that takes longer is given up, by the store. */
+  statement: 20_000,
+  /** So long one waits for a lock: what holds it is slow, or fell silent. */
+  lock: 6_000,
+  /** A transaction whose process says nothing for so long is ended, and its locks are free. */
+  idle: 5_000,
+  /** A connection on which nothing at all comes for so long is cut: the other side may be gone without a word. */
+  silence: 25_000,
+} as const;
+
+/** Settings by which PostgreSQL notices that a client is gone, and lets go of what it held. */
+const SERVER_OPTIONS = [
+  'tcp_keepalives_idle=5',
+  'tcp_keepalives_interval=2',
+  'tcp_keepalives_count=3',
+  'tcp_user_timeout=10000',
+  'client_connection_check_interval=2000',
+]
+  .map((setting) => `-c ${setting}`)
+  .join(' ');
+
+/** What every connection to the store is made with, so that nothing waits for ever. */
+export function storeOptions({ patient = false } = {}) {
+  return {
+    connectionTimeoutMillis: STORE_TIMES.connect,
+    keepAlive: true,
+    ...(patient
+      ? {}
+      : {
+          statement_timeout: STORE_TIMES.statement,
+          lock_timeout: STORE_TIMES.lock,
+          idle_in_transaction_session_timeout: STORE_TIMES.idle,
+          options: SERVER_OPTIONS,
+          stream: listeningSocket,
+        }),
+  };
+}
+
+function listeningSocket(): Socket {
+  const socket = new Socket();
+  socket.setTimeout(STORE_TIMES.silence, () =>
+    socket.destroy(new Error('Connection terminated: the store fell silent')),
+  );
+  return socket;
+}
+
+/**
+ * Returns a Sequelize instance with all models initialised on it. A patient one, for migrations and seeds, waits as long
+ * as a statement takes.
+ */
+export function connect(databaseUrl: string, options: { readonly patient?: boolean } = {}): Sequelize {
   const sequelize = new Sequelize(databaseUrl, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 8, acquire: 5000 },
-    dialectOptions: { connectionTimeoutMillis: 3000 },
+    pool: { max: 8, acquire: 5000, idle: 8_000 },
+    dialectOptions: storeOptions(options),
   });
   initModels(sequelize);
   return sequelize;

@@ -280,7 +280,13 @@ async function touchedBy(
   if (edit.calendar) calendarIds.add(edit.calendar.id);
   return {
     ids: rows.map((r) => r.entryId),
-    touched: [{ calendarIds: [...calendarIds], edit: { id: edit.id, target } }],
+    touched: [
+      {
+        calendarIds: [...calendarIds],
+        edit: { id: edit.id, target },
+        onlyAdds: target === 'after' && rows.every((r) => r.left === null),
+      },
+    ],
   };
 }
 

@@ -5,7 +5,7 @@ import { Op, type Sequelize } from 'sequelize';
 import { calendarOf } from '../calendars/calendarRoutes';
 import type { MakeChange } from '../db/changes';
 import { EntryRow } from '../db/models';
-import { editNow } from '../edits/editStore';
+import { editNow, type EditAnswer } from '../edits/editStore';
 import { route } from '../http/route';
 import { EntryInput } from './entryInput';
 import { entryOf, within } from './entryStore';
@@ -65,6 +65,7 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
     summary: 'Write an entry',
     body: EntryInput,
     status: 201,
+    again: (_call, edit) => (edit as EditAnswer).entries[0],
     handle: async ({ body: { version: _version, lineage: _lineage, ...entry }, param, user }) => {
       const { id: calendarId } = await calendarOf(param('id'));
       const label = `Wrote ${entry.title}`;
@@ -112,6 +113,7 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
     tag: 'Entries',
     summary: 'Change an entry; 409 with both versions when somebody else changed it first',
     body: EntryInput,
+    again: (_call, edit) => (edit as EditAnswer).entries[0],
     handle: async ({ body: { version, lineage: _lineage, ...entry }, param, user }) => {
       const { id, uid, calendarId, imported } = await rowOf(param('id'));
       const change = { id, uid, calendarId, imported, version: version ?? 0, entry };
@@ -125,6 +127,7 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
     tag: 'Entries',
     summary: 'Delete an entry; 409 when somebody else changed it first',
     query: { version: 'The version that was seen' },
+    again: () => undefined,
     handle: async ({ req, param, user }) => {
       const { id, calendarId, data } = await rowOf(param('id'));
       const change = { id, calendarId, version: versionIn(req.query['version']), entry: null };

@@ -60,6 +60,7 @@ export const houseRoutes = (change: MakeChange) => [
     tag: 'House',
     summary: 'Change the organisation; for stewards',
     body: HouseInput,
+    again: answer,
     handle: async ({ body, user }) => {
       if (user.role !== 'steward') throw new Problem('steward-only');
       for (const { name, kind, choices } of body.properties) {

@@ -1,6 +1,10 @@
+import { Problem } from '@zonal/core/problems';
 import type { ClassConstructor } from 'class-transformer';
+import { createHash } from 'node:crypto';
 import type { Request, Response, Router } from 'express';
 import type { UserRow } from '../db/models';
+import type { DoneChange } from '../db/changes';
+import { callNotes, type CallNotes, type Unconfirmed } from './callNotes';
 import { validated } from './validated';
 
 export interface Call<B> {
@@ -11,6 +15,9 @@ export interface Call<B> {
   /** Returns a part of the path. */
   readonly param: (name: string) => string;
 }
+
+/** How a change is told again that was done before. */
+type Again<B> = (call: Call<B>, result: unknown) => unknown;
 
 export interface Route<B extends object = object> {
   readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
@@ -25,6 +32,8 @@ export interface Route<B extends object = object> {
   /** Whether it can be called without signing in. */
   readonly open?: boolean;
   handle(call: Call<B>): Promise<unknown>;
+  /** The answer where the change was made before under the same id; what it came to unless set. */
+  again?: Again<B>;
 }
 
 /** Returns a route with the type of its body tied to its handler. */
@@ -32,22 +41,58 @@ export function route<B extends object>(r: Route<B>): Route {
   return r as unknown as Route;
 }
 
-/** Mounts routes: the body is validated, the answer is JSON. `userOf` throws unless somebody is signed in. */
-export function mount(
-  router: Router,
-  routes: readonly Route[],
-  userOf: (req: Request) => Promise<UserRow>,
-): void {
+export interface Desk {
+  /** Returns who is signed in; throws unless somebody is. */
+  readonly userOf: (req: Request) => Promise<UserRow>;
+  /** Returns what was done before under the id of a change. */
+  readonly doneBefore: (id: string, userId: string) => Promise<DoneChange | null>;
+}
+
+/** An id that a client gives a change, so that sending it again does it once. */
+const CHANGE_ID = /^[\w-]{16,64}$/;
+
+/** Mounts routes: the body is validated, the answer is JSON. */
+export function mount(router: Router, routes: readonly Route[], desk: Desk): void {
   for (const r of routes) {
     router[r.method](r.path, async (req, res) => {
-      const user = r.open ? (undefined as unknown as UserRow) : await userOf(req);
+      const user = r.open ? (undefined as unknown as UserRow) : await desk.userOf(req);
       const body = r.body ? validated(r.body, req.body) : (req.body as object);
       const param = (name: string) => String(req.params[name]);
-      const answer = await r.handle({ req, res, body, user, param });
-      if (!res.headersSent) {
-        if (answer === undefined) res.status(204).end();
-        else res.status(r.status ?? 200).json(answer);
-      }
+      const call: Call<object> = { req, res, body, user, param };
+      const changeKey = r.open || r.method === 'get' ? null : changeKeyOf(req);
+      const print = changeKey ? printOf(req) : '';
+      const notes: CallNotes = { changeKey, userId: user?.id ?? null, print, unconfirmed: null };
+      const answer = await callNotes.run(notes, async () => {
+        const before = changeKey ? await desk.doneBefore(changeKey, user.id) : null;
+        if (!before) return r.handle(call);
+        if (before.print !== print) throw new Problem('change-id-taken');
+        return r.again ? r.again(call, before.result) : (before.result ?? undefined);
+      });
+      if (!res.headersSent) send(res, answer, r.status ?? 200, notes.unconfirmed);
     });
   }
+}
+
+/** Where not every server has confirmed a change, the answer is 202 and says so. */
+function send(res: Response, answer: unknown, status: number, unconfirmed: Unconfirmed | null): void {
+  if (unconfirmed) {
+    const { servers, until } = unconfirmed;
+    res.setHeader('X-Unconfirmed', `servers=${servers}; until=${until}`);
+    const plain = typeof answer === 'object' && answer !== null && !Array.isArray(answer);
+    res.status(202).json(answer === undefined || plain ? { ...(answer ?? {}), unconfirmed } : answer);
+  } else if (answer === undefined) res.status(204).end();
+  else res.status(status).json(answer);
+}
+
+function changeKeyOf(req: Request): string | null {
+  const sent = req.get('x-change-id');
+  if (sent === undefined) return null;
+  if (!CHANGE_ID.test(sent))
+    throw new Problem('request-malformed', { reason: 'X-Change-Id is 16 to 64 letters, digits, _ and -' });
+  return sent;
+}
+
+function printOf(req: Request): string {
+  const said = JSON.stringify([req.method, req.originalUrl, req.body]);
+  return createHash('sha256').update(said).digest('base64url');
 }

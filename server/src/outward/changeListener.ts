@@ -1,35 +1,42 @@
 import pg from 'pg';
 import { CHANNEL } from '../db/changes';
+import { storeOptions } from '../db/connect';
 import { log } from '../log';
 import type { Publisher } from './publisher';
 
 const RETRY = 1000;
-/** Also without a notification the log is looked at, in case one was missed. */
-const TICK = 15_000;
+/** Also without a notification the log is looked at, in case one was missed, and to hear that the store is there. */
+const TICK = 5_000;
 const SHORTEST = 20;
 
 /**
  * Keeps a publisher in step: on each notification, after each loss of the connection, at the turn of each window's
- * day, and now and then.
+ * day, and now and then. `taken` is called each time that it has taken in what there was.
  */
-export function followChanges(databaseUrl: string, publisher: Publisher): { close: () => Promise<void> } {
+export function followChanges(
+  databaseUrl: string,
+  publisher: Publisher,
+  taken: () => void = () => undefined,
+): { close: () => Promise<void> } {
   let client: pg.Client | null = null;
   let closed = false;
   let retry: NodeJS.Timeout | undefined;
+  const look = () => publisher.catchUp().then(taken);
 
   const open = async () => {
-    const next = new pg.Client({ connectionString: databaseUrl, connectionTimeoutMillis: 3000 });
+    const next = new pg.Client({ connectionString: databaseUrl, ...storeOptions() });
     client = next;
-    next.on('notification', () => void publisher.catchUp());
+    next.on('notification', () => void look());
     next.on('error', (error) => log.warn({ err: error }, 'change listener lost its connection'));
     next.on('end', again);
     try {
       await next.connect();
       await next.query(`LISTEN ${CHANNEL}`);
-      await publisher.catchUp();
+      await look();
     } catch (error) {
       log.warn({ err: error }, 'change listener cannot connect');
       next.removeAllListeners('end');
+      next.end().catch(() => undefined);
       again();
     }
   };
@@ -40,7 +47,11 @@ export function followChanges(databaseUrl: string, publisher: Publisher): { clos
   const tick = () => {
     if (closed) return;
     const wait = Math.min(TICK, Math.max(SHORTEST, publisher.nextTurn() - Date.now()));
-    ticker = setTimeout(() => void publisher.catchUp().finally(tick), wait).unref();
+    // A word now and then keeps the connection from being taken for silent.
+    ticker = setTimeout(() => {
+      client?.query('SELECT 1').catch(() => undefined);
+      void look().finally(tick);
+    }, wait).unref();
   };
   tick();
   void open();

@@ -89,6 +89,7 @@ export const windowRoutes = (publishing: Publishing) => {
       summary:
         'Set the moment from which on the addresses of a key are no longer open, or take it back with null',
       body: KeyInput,
+      again: async ({ param }) => answer((await keyOf(param('id'))).windowId),
       handle: async ({ body, param, user }) => {
         const key = await keyOf(param('id'));
         const expiresAt = body.expiresAt ? new Date(body.expiresAt) : null;
@@ -108,6 +109,7 @@ export const windowRoutes = (publishing: Publishing) => {
       summary: 'Open a window, with a first key; large effects must be confirmed',
       body: WindowInput,
       status: 201,
+      again: (_call, id) => answer(String(id)),
       handle: async ({ body, user }) => {
         await checkInput(body);
         await checkConfirmed(publishing, null, body, body.confirmed ?? []);
@@ -143,6 +145,7 @@ export const windowRoutes = (publishing: Publishing) => {
       summary:
         'Show new rules outside; acts at once, large effects must be confirmed, and a draft is done with',
       body: WindowInput,
+      again: ({ param }) => answer(param('id')),
       handle: async ({ body, param, user }) => {
         const { id } = await answer(param('id'));
         return publishWindow(publishing, id, body, user.id);
@@ -232,6 +235,7 @@ export const windowRoutes = (publishing: Publishing) => {
       path: '/windows/:id/close',
       tag: 'Windows',
       summary: 'Close a window: all its addresses answer 410',
+      again: ({ param }) => answer(param('id')),
       handle: shutting(true),
     }),
     route({
@@ -239,6 +243,7 @@ export const windowRoutes = (publishing: Publishing) => {
       path: '/windows/:id/open',
       tag: 'Windows',
       summary: 'Open a closed window again, with the addresses that it had',
+      again: ({ param }) => answer(param('id')),
       handle: shutting(false),
     }),
   ];

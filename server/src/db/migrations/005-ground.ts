@@ -2,7 +2,7 @@ import { ledgerItem, viewAfter, type LedgerStep, type Revision } from '@zonal/co
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 /**
- * Accounts at rest; a log that tells what readers saw after each change; views item by item, so that an edit writes what
+ * Accounts at rest; server processes and what they have taken in; ids of changes; a log that tells what readers saw after each change; views item by item, so that an edit writes what
  * it changes. Views go on with their revisions.
  */
 export const name = '005-ground';
@@ -18,6 +18,22 @@ export async function up(sequelize: Sequelize, transaction: Transaction): Promis
       ADD edit jsonb,
       ADD dropped jsonb NOT NULL,
       ADD windows jsonb NOT NULL;
+    CREATE TABLE done_changes (
+      id text NOT NULL,
+      user_id uuid NOT NULL REFERENCES users ON DELETE CASCADE,
+      print text NOT NULL,
+      result jsonb NOT NULL,
+      created_at timestamptz NOT NULL,
+      PRIMARY KEY (id, user_id)
+    );
+    CREATE TABLE processes (
+      id uuid PRIMARY KEY,
+      host text NOT NULL,
+      pid integer NOT NULL,
+      heard_at timestamptz NOT NULL,
+      change_id bigint NOT NULL,
+      serves_until timestamptz NOT NULL
+    );
     CREATE TABLE view_items (
       view_id text NOT NULL REFERENCES views ON DELETE CASCADE,
       uid text NOT NULL,
