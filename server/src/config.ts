@@ -66,7 +66,7 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     webFolder: env['WEB_FOLDER'] ?? '',
     outsideFolder: need('OUTSIDE_FOLDER'),
     proxies,
-    unheard: whole('UNHEARD_MINUTES', 10, 24 * 60) * 60_000,
+    unheard: whole('UNHEARD_SECONDS', 600, 86_400) * 1000,
     demoAccounts: env['DEMO_ACCOUNTS'] ? (JSON.parse(env['DEMO_ACCOUNTS']) as DemoAccount[]) : null,
   };
 }

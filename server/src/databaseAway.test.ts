@@ -1,36 +1,6 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
-import { createConnection, createServer, type Socket } from 'node:net';
 import { afterAll, expect, it } from 'vitest';
-import { TestClient, eventually, freshDatabase, testServer, windowInput } from './testing';
-
-/** Stands between server and database, and can cut every connection. */
-async function cuttableProxy(target: URL) {
-  const sockets = new Set<Socket>();
-  let cut = false;
-  const proxy = createServer((from) => {
-    if (cut) return void from.destroy();
-    const to = createConnection({ host: target.hostname, port: Number(target.port) });
-    for (const socket of [from, to]) {
-      sockets.add(socket);
-      socket.on('error', () => undefined);
-      socket.on('close', () => {
-        sockets.delete(socket);
-        from.destroy();
-        to.destroy();
-      });
-    }
-    from.pipe(to).pipe(from);
-  });
-  await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
-  return {
-    port: (proxy.address() as { port: number }).port,
-    cut(off: boolean) {
-      cut = off;
-      if (off) for (const socket of sockets) socket.destroy();
-    },
-    close: () => proxy.close(),
-  };
-}
+import { TestClient, cuttableProxy, eventually, freshDatabase, testServer, windowInput } from './testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let proxy: Awaited<ReturnType<typeof cuttableProxy>>;

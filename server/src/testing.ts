@@ -1,5 +1,7 @@
 import { DEMANDS, INCLUDE_ALL, PLAIN_TITLE, USUAL_SWITCHES } from '@zonal/core/glass';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
+import { createConnection, createServer, type Socket } from 'node:net';
 import { Client } from 'pg';
 import type { Config } from './config';
 import { UserRow } from './db/models';
@@ -95,13 +97,20 @@ export class TestClient {
     return this.call('POST', '/session', { email, password });
   }
 
-  async call(method: string, path: string, body?: unknown, type = 'application/json'): Promise<Answer> {
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    type = 'application/json',
+    more: Record<string, string> = {},
+  ): Promise<Answer> {
     const response = await fetch(`${this.base}/api${path}`, {
       method,
       headers: {
         cookie: this.cookie,
         'x-csrf-token': this.csrf,
         ...(body === undefined ? {} : { 'content-type': type }),
+        ...more,
       },
       ...(body === undefined
         ? {}
@@ -125,6 +134,46 @@ export class TestClient {
   }
 }
 
+/** Stands between server and database, and can cut every connection, or let nothing through without a word. */
+export async function cuttableProxy(target: URL) {
+  const sockets = new Set<Socket>();
+  let cut = false;
+  let silent = false;
+  const proxy = createServer((from) => {
+    if (cut) return void from.destroy();
+    const to = createConnection({ host: target.hostname, port: Number(target.port) });
+    for (const socket of [from, to]) {
+      sockets.add(socket);
+      socket.on('error', () => undefined);
+      socket.on('close', () => {
+        sockets.delete(socket);
+        from.destroy();
+        to.destroy();
+      });
+    }
+    if (!silent) from.pipe(to).pipe(from);
+  });
+  await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
+  return {
+    port: (proxy.address() as { port: number }).port,
+    cut(off: boolean) {
+      cut = off;
+      if (off) for (const socket of sockets) socket.destroy();
+    },
+    silence(on: boolean) {
+      silent = on;
+      for (const socket of sockets) {
+        if (on) socket.unpipe().pause();
+        else socket.destroy();
+      }
+    },
+    close: () => {
+      for (const socket of sockets) socket.destroy();
+      proxy.close();
+    },
+  };
+}
+
 /** Waits until a check holds; fails with its last error after five seconds, or as many milliseconds as told. */
 export async function eventually(check: () => Promise<void>, within = 5000): Promise<void> {
   const end = Date.now() + within;
@@ -136,4 +185,52 @@ export async function eventually(check: () => Promise<void>, within = 5000): Pro
       await new Promise((resolve) => setTimeout(resolve, 40));
     }
   }
+}
+
+/** A server process of its own. */
+export interface ServerProcess {
+  readonly base: string;
+  readonly child: ChildProcess;
+  stop(signal?: NodeJS.Signals): Promise<void>;
+}
+
+async function freePort(): Promise<number> {
+  const server = createServer();
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as { port: number };
+  await new Promise((resolve) => server.close(resolve));
+  return port;
+}
+
+/** Starts the built server as a process of its own, and waits until it is ready. */
+export async function serverProcess(
+  databaseUrl: string,
+  env: Record<string, string> = {},
+): Promise<ServerProcess> {
+  const main = process.env['SERVER_MAIN'];
+  if (!main) throw new Error('SERVER_MAIN is not set: run the tests with npm test.');
+  const port = await freePort();
+  const child = spawn(process.execPath, [main], {
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      PUBLIC_URL: 'http://window.example',
+      SESSION_SECRET: 'a secret of the tests',
+      OUTSIDE_FOLDER: new URL('../../core/assets', import.meta.url).pathname,
+      LOG_LEVEL: process.env['LOG_LEVEL'] ?? 'silent',
+      ...env,
+    },
+  });
+  const gone = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  await Promise.race([
+    new Promise((resolve) => child.once('message', resolve)),
+    gone.then(() => Promise.reject(new Error('The server ended before it was ready.'))),
+  ]);
+  const stop = async (signal: NodeJS.Signals = 'SIGTERM') => {
+    child.kill(signal);
+    await gone;
+  };
+  return { base: `http://127.0.0.1:${port}`, child, stop };
 }

@@ -21,11 +21,13 @@ export function followChanges(
   let client: pg.Client | null = null;
   let closed = false;
   let retry: NodeJS.Timeout | undefined;
+  let asking: Promise<null> | null = null;
   const look = () => publisher.catchUp().then(taken);
 
   const open = async () => {
     const next = new pg.Client({ connectionString: databaseUrl, ...storeOptions() });
     client = next;
+    asking = null;
     next.on('notification', () => void look());
     next.on('error', (error) => log.warn({ err: error }, 'change listener lost its connection'));
     next.on('end', again);
@@ -49,7 +51,12 @@ export function followChanges(
     const wait = Math.min(TICK, Math.max(SHORTEST, publisher.nextTurn() - Date.now()));
     // A word now and then keeps the connection from being taken for silent.
     ticker = setTimeout(() => {
-      client?.query('SELECT 1').catch(() => undefined);
+      if (client && !asking) {
+        asking = client.query('SELECT 1').then(
+          () => (asking = null),
+          () => (asking = null),
+        );
+      }
       void look().finally(tick);
     }, wait).unref();
   };

@@ -230,10 +230,6 @@ export class Compiler {
       else await this.takeEntries(view, window, changes, basis, at, cause);
     }
     for (const id of row.dropped) this.material.drop(id);
-    for (const id of ruled) {
-      const window = this.windows.get(id)!;
-      this.outside.window(window, await this.keysOf(id));
-    }
     this.cursor = row.id;
     this.outside.news({
       calendarIds: [...row.calendarIds, ...row.dropped],
@@ -356,10 +352,10 @@ export class Compiler {
     if (!row) return;
     this.setWindow(state, row);
     // What is closed is shut before anything else; what opens is worked out before it is shown.
+    await this.keysOf(state.id);
     if (state.closed) {
-      this.outside.window(this.windows.get(state.id)!, await this.keysOf(state.id));
       for (const view of this.views.values()) if (view.windowId === state.id) this.outside.drop(view.id);
-    } else await this.keysOf(state.id);
+    }
   }
 
   private setWindow(
@@ -398,7 +394,7 @@ export class Compiler {
         });
     }
     const window = this.windows.get(windowId);
-    if (window && !window.closed) this.outside.window(window, keys);
+    if (window) this.outside.window(window, keys);
     return keys;
   }
 

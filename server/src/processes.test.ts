@@ -1,0 +1,285 @@
+import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { Client } from 'pg';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { connect, storeOptions } from './db/connect';
+import { migrate } from './db/migrate';
+import { UserRow } from './db/models';
+import { hashPassword } from './people/passwords';
+import {
+  EMAIL,
+  PASSWORD,
+  TestClient,
+  cuttableProxy,
+  eventually,
+  freshDatabase,
+  serverProcess,
+  windowInput,
+  type ServerProcess,
+} from './testing';
+
+/** For so long a process serves without hearing the store, in seconds. */
+const UNHEARD = 8;
+
+let database: string;
+let proxied: string;
+let proxy: Awaited<ReturnType<typeof cuttableProxy>>;
+let first: ServerProcess;
+let second: ServerProcess;
+let client: TestClient;
+let serial = 0;
+
+const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+const start = (url: string) => serverProcess(url, { UNHEARD_SECONDS: String(UNHEARD) });
+
+beforeAll(async () => {
+  database = await freshDatabase();
+  const sequelize = connect(database, { patient: true });
+  await migrate(sequelize);
+  await UserRow.create({
+    name: 'Ida',
+    email: EMAIL,
+    role: 'steward',
+    passwordHash: await hashPassword(PASSWORD),
+  });
+  await sequelize.close();
+  const url = new URL(database);
+  proxy = await cuttableProxy(new URL(url));
+  url.port = String(proxy.port);
+  proxied = url.href;
+  first = await start(database);
+  second = await start(proxied);
+  client = new TestClient(first.base);
+  await client.signIn();
+});
+
+afterAll(async () => {
+  await first?.stop('SIGKILL');
+  await second?.stop('SIGKILL');
+  proxy?.close();
+});
+
+/** A window that both processes show, with one entry. */
+async function opened() {
+  const name = `Quay ${++serial}`;
+  const input = { name, description: '', zone: 'UTC', plate: 'QU', colour: 'teal' };
+  const calendar = (await client.call('POST', '/calendars', input)).body;
+  const entry = (
+    await client.call('POST', `/calendars/${calendar.id}/entries`, {
+      ...EMPTY_CONTENT,
+      title: 'Market',
+      start: { kind: 'date', date: day(2) },
+      end: { kind: 'date', date: day(3) },
+      recurrence: null,
+      overrides: [],
+    })
+  ).body;
+  const made = await client.call(
+    'POST',
+    '/windows',
+    windowInput(calendar.id, 'tinted', { name, hostZone: 'UTC' }),
+  );
+  if (made.status !== 201) throw new Error(JSON.stringify(made.body));
+  const key = made.body.keys[0];
+  const seen = async (at: ServerProcess) => {
+    const answer = await fetch(`${at.base}/feed/${key.token}.ics`);
+    const text = await answer.text();
+    return answer.status === 200 ? (text.includes('Market') ? 'shown' : 'empty') : answer.status;
+  };
+  await eventually(async () => expect(await seen(second)).toBe('shown'));
+  return { calendar, entry, window: made.body, key, seen };
+}
+type Opened = Awaited<ReturnType<typeof opened>>;
+
+/** Everything that takes something away, and what readers get then. */
+const WITHDRAWALS: Record<
+  string,
+  { act: (o: Opened) => Promise<{ status: number; body: any }>; then: unknown }
+> = {
+  'deleting an entry': {
+    act: ({ entry }) => client.call('DELETE', `/entries/${entry.id}?version=${entry.version}`),
+    then: 'empty',
+  },
+  'holding an entry': {
+    act: ({ entry: { id, uid: _u, calendarId: _c, imported: _i, ...rest } }) =>
+      client.call('PUT', `/entries/${id}`, { ...rest, hold: 'keep-in' }),
+    then: 'empty',
+  },
+  'closing a window': { act: ({ window }) => client.call('POST', `/windows/${window.id}/close`), then: 410 },
+  'a lock-down': {
+    act: ({ calendar }) => client.call('POST', `/calendars/${calendar.id}/lock-down`),
+    then: 'empty',
+  },
+  'a ceiling': {
+    act: ({ calendar }) =>
+      client.call('PUT', '/ceilings', {
+        calendarId: calendar.id,
+        audience: 'street',
+        glass: 'shut',
+        confirmed: ['most-vanishes'],
+      }),
+    then: 'empty',
+  },
+  'a narrower glass': {
+    act: ({ window, calendar }) =>
+      client.call('PUT', `/windows/${window.id}`, {
+        ...windowInput(calendar.id, 'shut', { name: window.wording.name, hostZone: 'UTC' }),
+        version: window.version,
+      }),
+    then: 'empty',
+  },
+  'a filter': {
+    act: ({ window, calendar }) =>
+      client.call('PUT', `/windows/${window.id}`, {
+        ...windowInput(calendar.id, 'tinted', {
+          name: window.wording.name,
+          hostZone: 'UTC',
+          filter: { field: 'label', value: 'none' },
+        }),
+        version: window.version,
+      }),
+    then: 'empty',
+  },
+  'taking a calendar out': {
+    act: ({ calendar }) => client.call('DELETE', `/calendars/${calendar.id}?windows=take-out`),
+    then: 410,
+  },
+};
+
+describe.each(Object.entries(WITHDRAWALS))('%s', (_name, { act, then }) => {
+  it('acts in every process when it is answered', async () => {
+    const scene = await opened();
+    const { status } = await act(scene);
+    expect([200, 204]).toContain(status);
+    expect(await scene.seen(first)).toBe(then);
+    expect(await scene.seen(second)).toBe(then);
+  });
+});
+
+describe.each([
+  ['falls silent', { off: () => proxy.silence(true), on: () => proxy.silence(false) }],
+  ['is cut off', { off: () => proxy.cut(true), on: () => proxy.cut(false) }],
+] as const)('a process whose connection to the store %s', (_what, { off, on }) => {
+  const scenes: [string, Opened][] = [];
+
+  beforeEach(async () => {
+    scenes.length = 0;
+    for (const name of Object.keys(WITHDRAWALS)) scenes.push([name, await opened()]);
+  });
+
+  it(
+    'is named in the answer, serves for its time only, and then shows what is true',
+    { timeout: 120_000 },
+    async () => {
+      off();
+      const went = Date.now();
+      for (const [name, scene] of scenes) {
+        const began = Date.now();
+        const { status, body } = await WITHDRAWALS[name]!.act(scene);
+        const took = Date.now() - began;
+        // The other one may have stopped serving meanwhile; until then it is named.
+        if (began - went < (UNHEARD - 4) * 1000) {
+          expect([name, status, body?.unconfirmed?.servers]).toEqual([name, 202, 1]);
+          expect(Date.parse(body.unconfirmed.until)).toBeLessThan(began + (UNHEARD + 10) * 1000);
+        }
+        expect(took).toBeLessThan(15_000);
+        expect([name, await scene.seen(first)]).toEqual([name, WITHDRAWALS[name]!.then]);
+      }
+      // It stops by itself, says so where it is asked, and lives.
+      await eventually(async () => {
+        for (const [, { seen }] of scenes) expect([503, 410]).toContain(await seen(second));
+      }, 25_000);
+      expect((await fetch(`${second.base}/livez`)).status).toBe(200);
+      await eventually(async () => expect((await fetch(`${second.base}/healthz`)).status).toBe(503), 30_000);
+      expect((await fetch(`${first.base}/healthz`)).status).toBe(200);
+      on();
+      await eventually(async () => {
+        for (const [name, { seen }] of scenes)
+          expect([name, await seen(second)]).toEqual([name, WITHDRAWALS[name]!.then]);
+        expect((await fetch(`${second.base}/healthz`)).status).toBe(200);
+      }, 40_000);
+    },
+  );
+});
+
+it(
+  'a process that falls silent while it holds the lock of changes stops nobody for long',
+  { timeout: 60_000 },
+  async () => {
+    const scene = await opened();
+    const url = new URL(proxied);
+    const holder = new Client({ connectionString: url.href, ...storeOptions() });
+    holder.on('error', () => undefined);
+    await holder.connect();
+    await holder.query('BEGIN');
+    await holder.query('SELECT pg_advisory_xact_lock(4311)');
+    // It says nothing any more, and never lets go by itself.
+    await eventually(async () => {
+      const { status } = await WITHDRAWALS['closing a window']!.act(scene);
+      expect([200, 202]).toContain(status);
+    }, 30_000);
+    expect(await scene.seen(first)).toBe(410);
+    await holder.end().catch(() => undefined);
+  },
+);
+
+it(
+  'one that is killed is not waited for once another one starts on its machine, and loses nothing',
+  { timeout: 60_000 },
+  async () => {
+    const scene = await opened();
+    await second.stop('SIGKILL');
+    second = await start(proxied);
+    expect(await scene.seen(second)).toBe('shown');
+    const began = Date.now();
+    expect((await WITHDRAWALS['closing a window']!.act(scene)).status).toBe(200);
+    expect(Date.now() - began).toBeLessThan(10_000);
+    await first.stop('SIGKILL');
+    first = await start(database);
+    expect(await scene.seen(first)).toBe(410);
+  },
+);
+
+it('a change that is sent again under its id is done once', async () => {
+  client = new TestClient(first.base);
+  await client.signIn();
+  const input = { name: `Twice ${++serial}`, description: '', zone: 'UTC', plate: 'TW', colour: 'teal' };
+  const calendar = (await client.call('POST', '/calendars', input)).body;
+  const entry = {
+    ...EMPTY_CONTENT,
+    title: 'Once',
+    start: { kind: 'date', date: day(2) },
+    end: { kind: 'date', date: day(3) },
+    recurrence: null,
+    overrides: [],
+  };
+  const headers = { 'x-change-id': 'once-and-only-once-1' };
+  const one = await client.call(
+    'POST',
+    `/calendars/${calendar.id}/entries`,
+    entry,
+    'application/json',
+    headers,
+  );
+  const two = await client.call(
+    'POST',
+    `/calendars/${calendar.id}/entries`,
+    entry,
+    'application/json',
+    headers,
+  );
+  expect([one.status, two.status]).toEqual([201, 201]);
+  expect(two.body.id).toBe(one.body.id);
+  expect((await client.call('GET', `/calendars/${calendar.id}/entries`)).body).toHaveLength(1);
+  const other = await client.call(
+    'POST',
+    `/calendars/${calendar.id}/entries`,
+    { ...entry, title: 'Other' },
+    'application/json',
+    headers,
+  );
+  expect(other.body.code).toBe('change-id-taken');
+  const odd = await client.call('POST', `/calendars/${calendar.id}/entries`, entry, 'application/json', {
+    'x-change-id': '!',
+  });
+  expect(odd.body.code).toBe('request-malformed');
+});
