@@ -30,20 +30,22 @@ export function followChanges(
     asking = null;
     next.on('notification', () => void look());
     next.on('error', (error) => log.warn({ err: error }, 'change listener lost its connection'));
-    next.on('end', again);
+    next.on('end', () => again(next));
     try {
       await next.connect();
       await next.query(`LISTEN ${CHANNEL}`);
       await look();
     } catch (error) {
       log.warn({ err: error }, 'change listener cannot connect');
-      next.removeAllListeners('end');
       next.end().catch(() => undefined);
-      again();
+      again(next);
     }
   };
-  const again = () => {
-    if (!closed) retry = setTimeout(() => void open(), RETRY);
+  /** One connection at a time: that a connection is lost is heard in several ways. */
+  const again = (lost: pg.Client) => {
+    if (closed || client !== lost) return;
+    client = null;
+    retry = setTimeout(() => void open(), RETRY);
   };
   let ticker: NodeJS.Timeout | undefined;
   const tick = () => {
