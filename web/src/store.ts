@@ -1,6 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { changeSlice } from './api/changeSlice';
+import { unconfirmedSlice } from './api/unconfirmedSlice';
 import { zonalApi } from './api/zonalApi';
 import { historySlice } from './edits/historySlice';
 import { deskSlice, keepDesk } from './calendars/deskSlice';
@@ -11,6 +12,7 @@ export const store = configureStore({
     desk: deskSlice.reducer,
     changes: changeSlice.reducer,
     history: historySlice.reducer,
+    unconfirmed: unconfirmedSlice.reducer,
   },
   middleware: (defaults) => defaults().concat(zonalApi.middleware),
 });

@@ -16,6 +16,8 @@ export interface Form {
   readonly contentType: string;
   /** Whether the bytes stay the same from one moment to the next, so that they can be kept and compared. */
   readonly steady: boolean;
+  /** Whether the bytes follow from the revision alone; those of free/busy time follow from the day as well. */
+  readonly dated: boolean;
   write(view: OutwardView, revision: Revision, setting: FormSetting): string;
 }
 
@@ -27,18 +29,21 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
   feed: {
     contentType: 'text/calendar; charset=utf-8',
     steady: true,
+    dated: true,
     write: (view, revision, { addresses }) =>
       writeCalendar(view, revision, { source: addresses.feed, page: addresses.see }),
   },
   freeBusy: {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
     steady: true,
+    dated: false,
     write: (view, revision, { addresses }) =>
       writeFreeBusy(view, revision, addresses.feed.replace(/\.ics$/, '.ifb')),
   },
   copy: {
     contentType: 'text/calendar; charset=utf-8',
     steady: false,
+    dated: false,
     write: (view, revision, { addresses, now }) => {
       const wall = wallAt(view.hostZone, now);
       const day = dayText(Math.floor(wall / DAY));

@@ -25,19 +25,42 @@ export interface Revision {
 
 const prints = new WeakMap<OutwardItem, string>();
 
-/** Returns a print of all that an item says; it stays inside. */
+/** Returns a print of all that an item says but its identifier; it stays inside. */
 export function printOf(item: OutwardItem): string {
   let print = prints.get(item);
   if (print === undefined) {
-    print = quickPrint(JSON.stringify(item.kind === 'series' ? tellingOf(item) : item));
+    print = quickPrint(JSON.stringify(tellingOf(item)));
     prints.set(item, print);
   }
   return print;
 }
 
-/** The plain occurrences follow from the rest of a series. */
-function tellingOf({ plain: _plain, ...telling }: OutwardSeries): Omit<OutwardSeries, 'plain'> {
-  return telling;
+/** The plain occurrences of a series follow from the rest of it. */
+function tellingOf(item: OutwardItem): object {
+  const { uid: _uid, ...telling } = item;
+  if (telling.kind !== 'series') return telling;
+  const { plain: _plain, ...rest } = telling as Omit<OutwardSeries, 'uid'>;
+  return rest;
+}
+
+/**
+ * Returns a revision with the stamps of its items under the identifiers of a view that was made with another secret: they
+ * are found by what they say. What a rehearsal or a preview works out never needs the secret of what readers get.
+ */
+export function rekeyed(revision: Revision, view: OutwardView): Revision {
+  const left = new Map<string, [uid: string, stamp: Stamp][]>();
+  for (const [uid, stamp] of Object.entries(revision.stamps)) {
+    const same = left.get(stamp.print);
+    if (same) same.push([uid, stamp]);
+    else left.set(stamp.print, [[uid, stamp]]);
+  }
+  const stamps: Record<string, Stamp> = {};
+  for (const item of view.items) {
+    const found = left.get(printOf(item))?.shift();
+    if (found) stamps[item.uid] = found[1];
+  }
+  for (const rest of left.values()) for (const [uid, stamp] of rest) stamps[uid] = stamp;
+  return { ...revision, stamps };
 }
 
 /**
@@ -48,7 +71,7 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
   // Stamps only rise, whatever clocks do.
   const at = Math.max(Math.floor(now / 1000) * 1000, previous?.at ?? -Infinity);
   const number = (previous?.number ?? 0) + 1;
-  const print = quickPrint(JSON.stringify([view.wording, view.hostZone, view.ids]));
+  const print = quickPrint(JSON.stringify([view.wording, view.hostZone]));
   const before = previous?.stamps ?? {};
   const stamps: Record<string, Stamp> = {};
   let kept = 0;

@@ -5,7 +5,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeDocument, sendDocument, type Document } from './document';
 
 let doc: Document;
-const server = createServer((req, res) => sendDocument(req, res, doc));
+let served: Document;
+const server = createServer((req, res) => sendDocument(req, res, served));
 
 beforeAll(async () => {
   doc = await makeDocument('BEGIN:VCALENDAR\r\n'.repeat(50), 'r7', {
@@ -15,7 +16,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-function ask(headers: Record<string, string>, method = 'GET') {
+function ask(headers: Record<string, string>, method = 'GET', what = doc) {
+  served = what;
   const { port } = server.address() as AddressInfo;
   return new Promise<{ status: number; headers: IncomingHttpHeaders; body: Buffer }>((resolve, reject) => {
     request({ port, host: '127.0.0.1', method, headers }, (res) => {
@@ -62,6 +64,21 @@ describe('a document', () => {
     }
     for (const tag of ['"r7"', 'r7', '', doc.etag.slice(0, -2)])
       expect((await ask({ 'if-none-match': tag })).status).toBe(200);
+  });
+
+  it('is not sent again to those that have it since then, where it follows from its revision alone', async () => {
+    const at = Date.UTC(2026, 5, 10, 12);
+    const [dated, undated] = [await makeDocument('a', 'r1', {}, at), await makeDocument('a', 'r1', {})];
+    const since = (ms: number, more: Record<string, string> = {}) => ({
+      'if-modified-since': new Date(ms).toUTCString(),
+      ...more,
+    });
+    expect((await ask(since(at), 'GET', dated)).status).toBe(304);
+    expect((await ask(since(at - 1000), 'GET', dated)).status).toBe(200);
+    expect((await ask(since(at), 'GET', undated)).status).toBe(200);
+    // An ETag says more than a time.
+    expect((await ask(since(at, { 'if-none-match': '"other"' }), 'GET', dated)).status).toBe(200);
+    expect((await ask({ 'if-modified-since': 'yesterday' }, 'GET', dated)).status).toBe(200);
   });
 
   it('tells its length to HEAD and sends nothing', async () => {

@@ -14,6 +14,8 @@ export interface Document {
   readonly gzipEtag: string;
   /** Headers that go with a 200, apart from length, encoding and ETag. */
   readonly headers: Readonly<Record<string, string>>;
+  /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
+  readonly dated: number | null;
 }
 
 /** Returns a document of a text. `label` starts its ETag, such as the number of the revision. */
@@ -21,6 +23,7 @@ export async function makeDocument(
   text: string,
   label: string,
   headers: Readonly<Record<string, string>>,
+  dated: number | null = null,
 ): Promise<Document> {
   const plain = Buffer.from(text, 'utf8');
   const print = createHash('sha256').update(plain).digest('base64url').slice(0, 22);
@@ -30,6 +33,7 @@ export async function makeDocument(
     etag: `"${label}-${print}"`,
     gzipEtag: `"${label}-${print}-gz"`,
     headers,
+    dated,
   };
 }
 
@@ -38,7 +42,7 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
   const compressed = acceptsGzip(req.headers['accept-encoding']);
   const etag = compressed ? doc.gzipEtag : doc.etag;
   const asked = req.headers['if-none-match'];
-  if (asked !== undefined && holds(asked, doc)) {
+  if (asked !== undefined ? holds(asked, doc) : isUnmodified(req, doc)) {
     res.writeHead(304, { ETag: etag, Vary: 'Accept-Encoding', 'Cache-Control': CACHE });
     res.end();
     return 304;
@@ -59,6 +63,12 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
 
 /** Caches may keep a document, and must ask before each use: a change shows at once. */
 const CACHE = 'public, no-cache';
+
+/** If-Modified-Since counts only where no ETag is asked for (RFC 9110 section 13.1.3). */
+function isUnmodified(req: IncomingMessage, { dated }: Document): boolean {
+  const since = req.headers['if-modified-since'];
+  return dated !== null && since !== undefined && Date.parse(since) >= dated;
+}
 
 /** If-None-Match is compared weakly (RFC 9110 section 13.1.2). */
 function holds(asked: string, doc: Document): boolean {

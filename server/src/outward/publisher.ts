@@ -111,16 +111,21 @@ export class Publisher implements Outside {
   async document(shown: Shown, token: string, form: FormName): Promise<Document> {
     const known = this.ready(shown, token, form);
     if (known) return known;
-    const { contentType, steady, write } = FORMS[form];
+    const { contentType, steady, dated, write } = FORMS[form];
     const now = this.clock();
     const text = write(shown.view, shown.revision, { addresses: addressesOf(this.publicUrl, token), now });
     const place = form === 'copy' ? 'attachment' : 'inline';
-    const document = await makeDocument(text, `r${shown.revision.number}`, {
-      'Content-Type': contentType,
-      'Content-Disposition': `${place}; filename="${fileNameOf(form, shown.view, now)}"`,
-      ...(steady ? { 'Last-Modified': new Date(shown.revision.at).toUTCString() } : {}),
-      ...robots(shown.listed),
-    });
+    const document = await makeDocument(
+      text,
+      `r${shown.revision.number}`,
+      {
+        'Content-Type': contentType,
+        'Content-Disposition': `${place}; filename="${fileNameOf(form, shown.view, now)}"`,
+        ...(steady ? { 'Last-Modified': new Date(shown.revision.at).toUTCString() } : {}),
+        ...robots(shown.listed),
+      },
+      dated ? shown.revision.at : null,
+    );
     if (steady) shown.documents.set(`${form}|${token}`, document);
     return document;
   }

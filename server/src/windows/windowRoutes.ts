@@ -1,7 +1,7 @@
 import { plainName } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
 import { randomBytes } from 'node:crypto';
-import type { Transaction } from 'sequelize';
+import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route } from '../http/route';
 import { storedRevision } from '../outward/viewStore';
@@ -20,7 +20,9 @@ import {
   viewIdOf,
   windowAnswer,
   windowAnswers,
+  type WindowAnswer,
 } from './windowStore';
+import type { Trouble } from '../outward/compiler';
 
 /** A draft of this size is no draft of a window. */
 const MOST_DRAFT = 200_000;
@@ -34,10 +36,20 @@ async function freeSlug(name: string, transaction: Transaction): Promise<string>
   }
 }
 
+/** A window, and what of it cannot be worked out: readers get what they had, or nothing. */
+export interface WindowWithTrouble extends WindowAnswer {
+  readonly trouble: Trouble | null;
+}
+
 /** Answers wait until the change acts outside, so that an address that was answered works. */
 export const windowRoutes = (publishing: Publishing) => {
   const { sequelize, publicUrl, change } = publishing;
-  const answer = (id: string) => windowAnswer(sequelize, publicUrl, id);
+  /** A window with what cannot be worked out of it just now. */
+  const withTrouble = (window: WindowAnswer): WindowWithTrouble => ({
+    ...window,
+    trouble: publishing.publisher.troubles.get(window.id) ?? null,
+  });
+  const answer = async (id: string) => withTrouble(await windowAnswer(sequelize, publicUrl, id));
 
   /** Sets or clears the time at which a window was closed. */
   const shutting =
@@ -64,7 +76,7 @@ export const windowRoutes = (publishing: Publishing) => {
       path: '/windows',
       tag: 'Windows',
       summary: 'All windows with their sources, keys and drafts',
-      handle: () => windowAnswers(sequelize, publicUrl),
+      handle: async () => (await windowAnswers(sequelize, publicUrl)).map(withTrouble),
     }),
     route({
       method: 'get',
@@ -168,8 +180,15 @@ export const windowRoutes = (publishing: Publishing) => {
           throw new Problem('version-conflict', { current, yours: body.body });
         }
         const columns = { body: body.body, userId: user.id, stopped: '' };
-        if (!known) await DraftRow.create({ windowId, ...columns });
-        else {
+        if (!known) {
+          try {
+            await DraftRow.create({ windowId, ...columns });
+          } catch (error) {
+            // Somebody else began one at the same moment.
+            if (!(error instanceof UniqueConstraintError)) throw error;
+            throw new Problem('version-conflict', { current: null, yours: body.body });
+          }
+        } else {
           const where = { windowId, version: body.version };
           // What was scheduled is no longer what stands here.
           const [changed] = await DraftRow.update(

@@ -1,6 +1,7 @@
 import {
   LOCKED_DOWN,
   goneFrom,
+  pseudonym,
   type Ceilings,
   type CeilingSet,
   type KnownNames,
@@ -250,6 +251,8 @@ export async function windowAnswers(
         sources.filter((s) => s.windowId === row.id),
         context,
       ),
+      // The secret of what readers get never leaves the server; previews and rehearsals have one of their own.
+      secret: pseudonym(row.secret, 'preview'),
       id: row.id,
       slug: row.slug,
       listed: row.listed,

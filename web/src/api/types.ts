@@ -103,6 +103,12 @@ export interface OutwardWindow extends WindowRules {
   readonly version: number;
   readonly keys: readonly WindowKey[];
   readonly draft: WindowDraft | null;
+  /** What of it cannot be worked out just now, and what readers get meanwhile. */
+  readonly trouble?: {
+    readonly reason: string;
+    readonly shows: 'last' | 'nothing';
+    readonly at: string;
+  } | null;
 }
 
 /** A window as it is sent to be opened or changed. */

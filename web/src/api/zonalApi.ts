@@ -1,4 +1,5 @@
 import type { Entry, FindQuery } from '@zonal/core/entries';
+import { nanoid } from '@reduxjs/toolkit';
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
 import type { Demand, Glass, OutwardView, Watch } from '@zonal/core/glass';
 import type {
@@ -22,6 +23,8 @@ import type {
   ZoneChange,
 } from './types';
 
+import { unconfirmedChanged, unconfirmedIn } from './unconfirmedSlice';
+
 let csrf = '';
 
 /** Returns the token that requests of workers must carry. */
@@ -35,9 +38,37 @@ const plain = fetchBaseQuery({
   },
 });
 
+/** Codes with which it is not known whether a change was made: sending it again under its id makes it once. */
+const UNSURE = ['outcome-unknown', 'change-repeated'];
+const RETRY = 1500;
+
+/** Sends a request; a change carries an id of its own, and is sent once more where it is not known what became of it. */
+async function sent(
+  args: string | FetchArgs,
+  api: Parameters<typeof plain>[1],
+  extra: Parameters<typeof plain>[2],
+) {
+  const { method = 'GET' } = typeof args === 'string' ? {} : args;
+  if (typeof args === 'string' || method === 'GET') return plain(args, api, extra);
+  const named = { ...args, headers: { 'x-change-id': nanoid() } };
+  const first = await plain(named, api, extra);
+  const lost = first.error?.status === 'FETCH_ERROR';
+  const code = (first.error?.data as ApiProblem | undefined)?.code ?? '';
+  let result = first;
+  if (lost || UNSURE.includes(code)) {
+    await new Promise((resolve) => setTimeout(resolve, RETRY));
+    result = await plain(named, api, extra);
+  }
+  if (!result.error)
+    api.dispatch(
+      unconfirmedChanged(unconfirmedIn(result.meta?.response?.headers.get('x-unconfirmed') ?? null)),
+    );
+  return result;
+}
+
 /** Every failure becomes a problem with a code and a sentence, also when the server does not answer at all. */
 const base: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, api, extra) => {
-  const result = await plain(args, api, extra);
+  const result = await sent(args, api, extra);
   if (!result.error) return { data: result.data };
   const { data, status } = result.error;
   if (typeof data === 'object' && data !== null && 'code' in data) return { error: data as ApiProblem };

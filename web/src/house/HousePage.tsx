@@ -1,5 +1,6 @@
 import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
+import { TroublesPanel } from './TroublesPanel';
 import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useState, type FormEvent } from 'react';
@@ -72,6 +73,7 @@ function HouseForm({ house, steward }: { house: House; steward: boolean }) {
   return (
     <Page>
       <h1>House</h1>
+      <TroublesPanel />
       {!steward && <Notice>Only a steward can change what stands here.</Notice>}
       {saving.error && <Notice>{problemOf(saving.error)?.message}</Notice>}
       <form onSubmit={submit}>

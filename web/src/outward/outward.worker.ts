@@ -9,7 +9,7 @@ import {
   whoSees,
   type OutwardView,
 } from '@zonal/core/glass';
-import { nextRevision } from '@zonal/core/reach';
+import { nextRevision, rekeyed } from '@zonal/core/reach';
 import { afterChanges } from './afterChanges';
 import { entriesOfAll, revisionOf } from './fetched';
 import type {
@@ -37,7 +37,7 @@ async function preview(question: PreviewQuestion, stamp: string): Promise<Answer
   ).length;
   const live = keyId ? await revisionOf(keyId) : null;
   const view = outwardView(entries, rules, rangeOfHorizon(rules.horizon, rules.hostZone, now), reader);
-  const revision = nextRevision(live, view, now);
+  const revision = nextRevision(live && rekeyed(live, view), view, now);
   const titles = new Set<string>();
   for (const item of view.items) {
     if (titles.size === 4) break;

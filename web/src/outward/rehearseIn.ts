@@ -17,7 +17,7 @@ import {
   type Watch,
   type ViewDifference,
 } from '@zonal/core/glass';
-import type { Revision } from '@zonal/core/reach';
+import { rekeyed, type Revision } from '@zonal/core/reach';
 import { fieldText } from '../calendars/fieldText';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from './questions';
 
@@ -176,7 +176,8 @@ export async function rehearseIn(setting: RehearseSetting): Promise<RehearsalLin
         return at ? [{ madeOutTo, at: Date.parse(at) }] : [];
       });
       const hits = view.difference.items.some((c) => c.kind !== 'appears');
-      const revision = hits && used.length ? await revisionOf(view.keys[0]!.id) : null;
+      const live = hits && used.length ? await revisionOf(view.keys[0]!.id) : null;
+      const revision = live && view.before ? rekeyed(live, view.before) : null;
       views.push(
         viewLines(view, view.difference, (uid) => {
           const stamp = revision?.stamps[uid];

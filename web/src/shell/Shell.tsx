@@ -6,7 +6,10 @@ import { useLiveChanges } from '../api/useLiveChanges';
 import { useSignOutMutation } from '../api/zonalApi';
 import type { Session } from '../api/types';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
+import { unconfirmedWords } from '../api/unconfirmedSlice';
+import { useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
+import { Notice } from '../ui/Notice';
 
 const Band = styled.header`
   display: flex;
@@ -89,6 +92,7 @@ const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
 export function Shell({ user, children }: { user: NonNullable<Session['user']>; children: ReactNode }) {
   useLiveChanges();
   const [signOut] = useSignOutMutation();
+  const unconfirmed = useAppSelector((state) => state.unconfirmed);
   const [theme, setTheme] = useState(chosenTheme);
   const Icon = ICONS[theme];
   const turn = () => {
@@ -130,7 +134,10 @@ export function Shell({ user, children }: { user: NonNullable<Session['user']>; 
           </QuietButton>
         </Person>
       </Band>
-      <Main id="main">{children}</Main>
+      <Main id="main">
+        {unconfirmed && <Notice>{unconfirmedWords(unconfirmed)}</Notice>}
+        {children}
+      </Main>
     </>
   );
 }

@@ -24,6 +24,7 @@ import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
 import { PublishSheet } from './PublishSheet';
 import { differs, useDraft } from './useDraft';
+import { troubleWords } from './windowNotes';
 
 const Columns = styled.div`
   display: grid;
@@ -184,6 +185,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
         </Row>
       )}
       {work.problem && <Notice>The draft is kept in this page only: {work.problem.message}</Notice>}
+      {window?.trouble && <Notice>{troubleWords(window.trouble)}</Notice>}
       {kept?.stopped && <Notice>The draft was not shown when its time came: {kept.stopped}</Notice>}
       {conflict && (
         <Notice>

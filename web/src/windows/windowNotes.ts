@@ -10,9 +10,15 @@ export function goneWords(name: string, nameOf: (calendarId: string) => string):
   return kind === 'calendar' ? nameOf(value) : `${kind} “${value}”`;
 }
 
+/** Says what readers get of a window that cannot be worked out, and why. */
+export function troubleWords({ reason, shows }: NonNullable<OutwardWindow['trouble']>): string {
+  const what = shows === 'nothing' ? 'Readers get nothing just now' : 'Readers get what was last known';
+  return `${what}: ${reason}`;
+}
+
 /** Returns what an organiser should know of an open window before opening it, most pressing first. */
 export function windowNotes(window: OutwardWindow, calendars: readonly Calendar[], now: number): string[] {
-  const { draft, gone, keys, sources, closedAt } = window;
+  const { draft, gone, keys, sources, closedAt, trouble } = window;
   const calendarOf = (id: string) => calendars.find((c) => c.id === id);
   const locked = sources.flatMap(({ calendarId }) => {
     const calendar = calendarOf(calendarId);
@@ -23,6 +29,7 @@ export function windowNotes(window: OutwardWindow, calendars: readonly Calendar[
   const ending = ends.filter((at) => at > now && at - now < SOON).length;
   const count = (n: number, one: string, many: string) => (n === 1 ? `One key ${one}` : `${n} keys ${many}`);
   const open = !closedAt && [
+    trouble && troubleWords(trouble),
     gone.length > 0 &&
       `Shows less: its filter names ${gone
         .map((g) => goneWords(g, (id) => calendarOf(id)?.name ?? 'a calendar that is gone'))
