@@ -2,6 +2,7 @@ import { compileFigures } from './compile';
 import { expansionFigures } from './expansion';
 import { interfaceFigures } from './interface';
 import { pollFigures } from './poll';
+import { standstillFigures } from './standstill';
 
 /** One budget of docs/engineering and what was measured against it, both in this run on this machine. */
 export interface Figure {
@@ -16,6 +17,7 @@ const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   expansion: expansionFigures,
   compile: compileFigures,
   poll: pollFigures,
+  standstill: () => standstillFigures(process.env),
   interface: () => interfaceFigures(process.env),
 };
 

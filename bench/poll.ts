@@ -60,6 +60,7 @@ export async function pollFigures(): Promise<Figure[]> {
       Vary: 'Accept-Encoding',
       'Cache-Control': 'public, no-cache',
       'Content-Length': document.gzip.length,
+      'X-Content-Type-Options': 'nosniff',
       'Content-Encoding': 'gzip',
     });
     res.end(document.gzip);

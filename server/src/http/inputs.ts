@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { dayFromText, zoneNamed } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
-import { checkedWhen, type When } from '@zonal/core/entries';
+import { ENTRY_LIMITS, checkedWhen, type When } from '@zonal/core/entries';
 import { Transform, Type, type ClassConstructor } from 'class-transformer';
 import { IsInt, Max, Min, ValidateBy, ValidateNested, type ValidationOptions } from 'class-validator';
 
@@ -141,9 +141,14 @@ export function IsWhen(options?: ValidationOptions): PropertyDecorator {
     {
       name: 'isWhen',
       validator: {
-        validate: (value) => (options?.each ? Array.isArray(value) && value.every(isWhen) : isWhen(value)),
+        // Too many are refused before any of them is looked at.
+        validate: (value) =>
+          options?.each
+            ? Array.isArray(value) && value.length <= ENTRY_LIMITS.dates && value.every(isWhen)
+            : isWhen(value),
         defaultMessage: () =>
-          '$property must be {kind: "date", date}, {kind: "floating", at} or {kind: "zoned", at, zone}',
+          (options?.each ? `$property has ${ENTRY_LIMITS.dates} at most, each of which ` : '$property ') +
+          'must be {kind: "date", date}, {kind: "floating", at} or {kind: "zoned", at, zone}',
       },
     },
     options?.each ? { ...options, each: false } : options,

@@ -78,6 +78,11 @@ const Main = styled.main`
   padding: 1rem 1.25rem 3rem;
 `;
 
+/** What concerns the whole application, above the screen that is open. */
+const Above = styled.div`
+  margin-bottom: 0.8rem;
+`;
+
 const Skip = styled.a`
   position: absolute;
   left: -99rem;
@@ -135,7 +140,11 @@ export function Shell({ user, children }: { user: NonNullable<Session['user']>; 
         </Person>
       </Band>
       <Main id="main">
-        {unconfirmed && <Notice>{unconfirmedWords(unconfirmed)}</Notice>}
+        {unconfirmed && (
+          <Above>
+            <Notice>{unconfirmedWords(unconfirmed)}</Notice>
+          </Above>
+        )}
         {children}
       </Main>
     </>

@@ -143,7 +143,7 @@ export function WindowsPage() {
                     <>Closed</>
                   ) : (
                     <Open>
-                      Open outside
+                      {w.trouble?.shows === 'nothing' ? 'Open, but shows nothing' : 'Open outside'}
                       <small>
                         {w.keys.length} {w.keys.length === 1 ? 'key' : 'keys'},{' '}
                         {w.listed ? 'listed' : 'unlisted'}
