@@ -175,29 +175,26 @@ export function outwardView(
   const spans: Span[] = [];
   const budget = new Budget(MOST_TIMES, 'everything that this window shows');
   const setting = settingOf(rules, range, reader);
-  const lineages = new Map<string, Told[]>();
-  for (const entry of entries) {
+  const all = Array.isArray(entries) ? (entries as readonly Entry[]) : [...entries];
+  // Few entries are pieces of a lineage; all others are told by themselves.
+  const roots = new Set<string>();
+  for (const { lineage } of all) if (lineage) roots.add(lineage);
+  const pieces = new Map<string, VisibleTime[]>();
+  const telling = { secret: rules.secret, range, hostZone: rules.hostZone };
+  for (const entry of all) {
     const told = toldOf(entry, setting, memo);
     budget.spend(told.visible.length + told.spans.length);
     for (const span of told.spans) spans.push(span);
     if (!told.visible.length) continue;
     const lineage = lineageOf(entry);
-    const pieces = lineages.get(lineage);
-    if (pieces) pieces.push(told);
-    else lineages.set(lineage, [told]);
+    if (roots.has(lineage)) {
+      const times = pieces.get(lineage) ?? [];
+      for (const time of told.visible) times.push(time);
+      pieces.set(lineage, times);
+    } else for (const item of (told.items ??= tellLineage(lineage, told.visible, telling))) items.push(item);
   }
-  const telling = { secret: rules.secret, range, hostZone: rules.hostZone };
-  for (const [lineage, pieces] of lineages) {
-    const [first, ...more] = pieces;
-    const told = more.length
-      ? tellLineage(
-          lineage,
-          pieces.flatMap((p) => p.visible),
-          telling,
-        )
-      : (first!.items ??= tellLineage(lineage, first!.visible, telling));
-    for (const item of told) items.push(item);
-  }
+  for (const [lineage, times] of pieces)
+    for (const item of tellLineage(lineage, times, telling)) items.push(item);
   for (const item of busyItems(spans, rules, range)) items.push(item);
   const { secret } = rules;
   return {
