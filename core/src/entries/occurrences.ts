@@ -111,9 +111,10 @@ export function localRule(text: string, start: When): Rule {
   return { ...rule, until: wallAt(start.zone, rule.until), untilIsUtc: false };
 }
 
-/** Steps that checking a rule may take; it is worked out further ahead than the longest range that is ever shown. */
-const CHECK_STEPS = 300_000;
-const CHECK_YEARS = 11;
+/** Steps that checking a rule may take: some milliseconds. What passes stays far below what its expansion may take. */
+const CHECK_STEPS = 60_000;
+/** It is worked out over two of its periods, and for two years at least. */
+const [LEAST_YEARS, MOST_YEARS] = [2, 11];
 /** A rule whose first date is further away than this has none. */
 const REACH_YEARS = 100;
 
@@ -134,12 +135,17 @@ export function checkRecurrence(entry: Pick<Entry, 'start' | 'recurrence'>): voi
     if (year.length > MOST_A_YEAR) refuse(`it recurs more than ${MOST_A_YEAR} times a year`);
     if (rule.until === null && !expandRule(rule, start, start, reach(start, REACH_YEARS), 1, budget).length)
       refuse('it never takes place');
-    expandRule(rule, start, start, reach(start, CHECK_YEARS), Infinity, budget);
+    expandRule(rule, start, start, reach(start, yearsToCheck(rule)), Infinity, budget);
     if (rule.count !== null) expandRule(rule, start, start, LAST_WALL, Infinity, budget);
   } catch (error) {
     if (!(error instanceof Problem) || error.code !== 'too-much-work') throw error;
     refuse('working out its dates takes too many steps. Say it in fewer parts, or with fewer dates');
   }
+}
+
+function yearsToCheck({ freq, interval }: Rule): number {
+  const years = { YEARLY: 1, MONTHLY: 1 / 12, WEEKLY: 7 / 366 }[freq as string] ?? 0;
+  return Math.min(MOST_YEARS, Math.max(LEAST_YEARS, Math.ceil(2 * years * interval) + 1));
 }
 
 function reach(start: Wall, years: number): Wall {

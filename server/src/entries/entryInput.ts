@@ -4,27 +4,14 @@ import {
   KINDS,
   SHOWS,
   STATUSES,
+  type Attachment,
   type KeptProperty,
+  type Person,
+  type PropertyValue,
   type When,
 } from '@zonal/core/entries';
-import { ArrayMaxSize, IsBoolean, IsIn, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
-import { AreKept, IsVersion, IsWhen, Part, Parts } from '../http/inputs';
-
-export class PersonInput {
-  @IsString() @MaxLength(300) name!: string;
-  @IsString() @MaxLength(300) address!: string;
-  @IsOptional() @IsBoolean() group?: boolean;
-}
-
-export class AttachmentInput {
-  @IsString() @MaxLength(300) name!: string;
-  @IsString() @MaxLength(2000) href!: string;
-}
-
-export class PropertyValueInput {
-  @IsString() @MinLength(1) @MaxLength(120) name!: string;
-  @IsString() @MaxLength(2000) value!: string;
-}
+import { ArrayMaxSize, IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import { AreKept, IsVersion, IsWhen, Part, Parts, Records } from '../http/inputs';
 
 export class RecurrenceInput {
   /** An RRULE value (RFC 5545 section 3.3.10), or empty. */
@@ -46,16 +33,20 @@ export class ContentInput {
   @MaxLength(200, { each: true })
   @ArrayMaxSize(ENTRY_LIMITS.labels)
   labels!: string[];
-  @Parts(() => PersonInput, ENTRY_LIMITS.people) people!: PersonInput[];
+  @Records(
+    { name: { text: 300 }, address: { text: 300 }, group: { flag: true, optional: true } },
+    ENTRY_LIMITS.people,
+  )
+  people!: Person[];
   @IsString() @MaxLength(500) contact!: string;
-  @Parts(() => AttachmentInput, ENTRY_LIMITS.attachments)
-  attachments!: AttachmentInput[];
+  @Records({ name: { text: 300 }, href: { text: 2000 } }, ENTRY_LIMITS.attachments)
+  attachments!: Attachment[];
   @IsIn(STATUSES) status!: (typeof STATUSES)[number];
   @IsIn(SHOWS) shows!: (typeof SHOWS)[number];
   @IsIn(HOLDS) hold!: (typeof HOLDS)[number];
   /** Values of the house's own properties. */
-  @Parts(() => PropertyValueInput, ENTRY_LIMITS.properties)
-  properties!: PropertyValueInput[];
+  @Records({ name: { text: 120, least: 1 }, value: { text: 2000 } }, ENTRY_LIMITS.properties)
+  properties!: PropertyValue[];
   /** Properties of the file it came from that have no field here; give them back as they were. */
   @AreKept(ENTRY_LIMITS.kept) kept!: KeptProperty[];
 }

@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { ENTRY_LIMITS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { plainToInstance, type ClassConstructor } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
@@ -31,6 +32,8 @@ const MOST_NAMED = 50;
 /** Nothing that is asked for is nested deeper. */
 const DEEPEST = 20;
 const MOST_VALUES = 400_000;
+/** No list that is asked for is longer. */
+const MOST_LISTED = ENTRY_LIMITS.dates;
 /** A NUL, or one half of a character. */
 const UNSTORABLE = /\u0000|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 const RESERVED = new Set(['__proto__', 'constructor', 'prototype']);
@@ -45,6 +48,8 @@ function unstorable(body: object): FieldError[] {
       return !UNSTORABLE.test(value) || fail(field, 'holds a NUL or half a character; take it out');
     if (typeof value !== 'object' || value === null) return true;
     if (depth > DEEPEST) return fail(field, `is nested more than ${DEEPEST} deep`);
+    if (Array.isArray(value) && value.length > MOST_LISTED)
+      return fail(field, `has ${value.length} values; ${MOST_LISTED} are allowed`);
     for (const [key, inner] of Object.entries(value)) {
       const path = field ? `${field}.${key}` : key;
       if (RESERVED.has(key) || UNSTORABLE.test(key)) return fail(path.slice(0, 200), 'is no name of a field');
