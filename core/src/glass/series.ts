@@ -13,7 +13,7 @@ import { liesWithin } from './clip';
 import type { OutwardContent } from './fields';
 import { inferRule } from './inferRule';
 import { pseudonym } from './pseudonym';
-import type { OutwardItem, OutwardOverride, OutwardTime } from './view';
+import { compareText, type OutwardItem, type OutwardOverride, type OutwardTime } from './view';
 
 /** One time that a reader may see, of any piece of a lineage. */
 export interface VisibleTime extends OutwardTime {
@@ -70,7 +70,7 @@ function place(visible: readonly VisibleTime[], { range, hostZone }: Telling): P
   const said = new Map<OutwardContent, string>();
   for (const { content } of visible) if (!said.has(content)) said.set(content, JSON.stringify(content));
   // By its place among all texts, so that long ones are not kept with every date.
-  const rank = new Map([...new Set(said.values())].sort(compare).map((text, i) => [text, i]));
+  const rank = new Map([...new Set(said.values())].sort(compareText).map((text, i) => [text, i]));
   return visible
     .map((time): Placed => {
       const inside = time.slot !== null && liesWithin(time.slot, range, hostZone);
@@ -89,18 +89,14 @@ function place(visible: readonly VisibleTime[], { range, hostZone }: Telling): P
         a.time.from - b.time.from ||
         a.time.to - b.time.to ||
         wallOf(a.slot) - wallOf(b.slot) ||
-        compare(a.look, b.look) ||
-        compare(a.clock, b.clock),
+        compareText(a.look, b.look) ||
+        compareText(a.clock, b.clock),
     );
 }
 
 function clockOf(when: When): string {
   if (when.kind === 'date') return 'date';
   return `${zoneOfWhen(when, 'floating')}|${timeOfWall(wallOf(when))}`;
-}
-
-function compare(a: string, b: string): number {
-  return a < b ? -1 : a > b ? 1 : 0;
 }
 
 /** At least so many times must share a clock on average, or the lineage is listed date by date. */

@@ -78,6 +78,7 @@ export class Compiler {
   private readonly material = new Material();
   private readonly windows = new Map<string, OpenWindow>();
   private readonly views = new Map<string, LiveView>();
+  /** By id of the view. */
   private readonly troubles = new Map<string, Trouble>();
   private cursor = 0;
   /** What the change that is being taken in did to entries, in case it has to be begun again. */
@@ -107,17 +108,11 @@ export class Compiler {
       const newest = Number((await ChangeRow.max('id', { transaction })) ?? 0);
       const now = await windowStates(this.sequelize, null, transaction);
       const rows = await WindowRow.findAll({ attributes: ['id', 'secret', 'createdAt'], transaction });
-      for (const state of now)
-        this.setWindow(
-          state,
-          rows.find((r) => r.id === state.id)!,
-        );
-      const keys = await KeyRow.findAll({ transaction });
-      for (const id of this.windows.keys())
-        this.setKeys(
-          id,
-          keys.filter((k) => k.windowId === id),
-        );
+      const rowById = new Map(rows.map((r) => [r.id, r]));
+      for (const state of now) this.setWindow(state, rowById.get(state.id)!);
+      const keys = new Map([...this.windows.keys()].map((id): [string, KeyRow[]] => [id, []]));
+      for (const key of await KeyRow.findAll({ transaction })) keys.get(key.windowId)?.push(key);
+      for (const [id, of] of keys) this.setKeys(id, of);
       const bases = await ViewRow.findAll({ attributes: ['id', 'changeId', 'day'], raw: true, transaction });
       for (const { id, changeId, day } of bases) {
         const view = this.views.get(id);
@@ -225,8 +220,7 @@ export class Compiler {
       if (window.closed) {
         view.basis = basis;
         if (touched) this.outside.drop(view.id);
-      } else if (touched)
-        await this.work(view, basis, at, cause, row.windows.length > 0 || row.dropped.length > 0);
+      } else if (touched) await this.work(view, basis, at, cause, true);
       else await this.takeEntries(view, window, changes, basis, at, cause);
     }
     for (const id of row.dropped) this.material.drop(id);
@@ -257,7 +251,7 @@ export class Compiler {
     try {
       const range = this.rangeOf(rules, basis.day);
       const alike = tellsAlike(before, after, rules, range, view.reader, memoOf(view, rules, range.from));
-      if (alike && view.state && !this.troubles.has(window.id)) {
+      if (alike && view.state && !this.troubles.has(view.id)) {
         view.basis = basis;
         return;
       }
@@ -295,19 +289,27 @@ export class Compiler {
     const window = this.windows.get(view.windowId)!;
     try {
       await this.workOut(view, window, basis, at, cause);
-      if (this.troubles.delete(window.id)) this.outside.trouble(window.id, null);
+      if (this.troubles.delete(view.id)) this.tellTrouble(window.id);
     } catch (error) {
       if (!(error instanceof Problem) && !(error instanceof RangeError) && !(error instanceof TypeError))
         throw error;
-      const shows = takesAway || !view.state ? 'nothing' : 'last';
+      // What stopped being served stays so until it is worked out, whatever comes after.
+      const stopped = takesAway || !view.state || this.troubles.get(view.id)?.shows === 'nothing';
+      const shows = stopped ? 'nothing' : 'last';
       const reason = error instanceof Problem ? error.message : 'something in it is not as it should be.';
       const trouble = { windowId: window.id, at: new Date(at).toISOString(), reason, shows } as const;
-      if (shows === 'nothing') this.outside.drop(view.id);
-      this.troubles.set(window.id, trouble);
-      this.outside.trouble(window.id, trouble);
+      if (stopped) this.outside.drop(view.id);
+      this.troubles.set(view.id, trouble);
+      this.tellTrouble(window.id);
       view.basis = basis;
       log.error({ windowId: window.id, viewId: view.id, shows, reason }, 'a window could not be worked out');
     }
+  }
+
+  /** A window is in trouble where any view of it is; one that shows nothing is what is told of. */
+  private tellTrouble(windowId: string): void {
+    const all = [...this.troubles.values()].filter((t) => t.windowId === windowId);
+    this.outside.trouble(windowId, all.find((t) => t.shows === 'nothing') ?? all[0] ?? null);
   }
 
   private async workOut(
@@ -422,7 +424,7 @@ export class Compiler {
       // What is in trouble is gone through again after a restart: only then it is known what it must not show.
       (v) =>
         v.state &&
-        !this.troubles.has(v.windowId) &&
+        !this.troubles.has(v.id) &&
         (v.stored.changeId !== v.basis.changeId || v.stored.day !== v.basis.day),
     );
     await storeBasis(

@@ -63,7 +63,7 @@ export class Material {
     });
   }
 
-  /** Forgets a calendar, and returns what was in it. */
+  /** Forgets a calendar and what was in it. */
   drop(calendarId: string): void {
     for (const { id } of this.entriesOf(calendarId)) this.places.delete(id);
     this.calendars.delete(calendarId);

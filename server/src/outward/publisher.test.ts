@@ -1,4 +1,5 @@
 import { DAY, instantOf } from '@zonal/core/zones';
+import type { Glass } from '@zonal/core/glass';
 import { EMPTY_CONTENT, type Content, type Entry } from '@zonal/core/entries';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -68,7 +69,11 @@ function draft(base: number, day: number, parts: Partial<Content> = {}) {
 }
 
 /** A window of today and tomorrow on a calendar with an entry on each of five days, and a publisher on a clock of its own. */
-async function scene({ windows = 1, glass = 'tinted' } = {}) {
+async function scene({
+  windows = 1,
+  glass = 'tinted',
+  caps = [null],
+}: { windows?: number; glass?: Glass; caps?: (Glass | null)[] } = {}) {
   const base = Math.floor((now + 1) / DAY);
   const today = (days: number) => instantOf(ZONE, (base + days) * DAY);
   now = Math.max(now, today(0) + 86_390_000);
@@ -102,9 +107,9 @@ async function scene({ windows = 1, glass = 'tinted' } = {}) {
   const entries: Entry[] = [];
   for (let day = 0; day < 5; day++) entries.push(await write(day));
   const keys: { token: string; window: WindowRow }[] = [];
-  for (let n = 0; n < windows; n++) {
+  const open = async (n: number) => {
     const input = windowInput(calendarId, glass, { horizon: { kind: 'rolling', pastDays: 0, nextDays: 1 } });
-    const token = randomBytes(20).toString('base64url');
+    const tokens = caps.map((cap) => ({ cap, token: randomBytes(20).toString('base64url') }));
     const window = await change(userId, async (transaction) => {
       const row = await WindowRow.create(
         {
@@ -117,16 +122,18 @@ async function scene({ windows = 1, glass = 'tinted' } = {}) {
         },
         { transaction },
       );
-      const source = { windowId: row.id, calendarId, glass: glass as 'tinted', toldAs: '', position: 0 };
+      const source = { windowId: row.id, calendarId, glass, toldAs: '', position: 0 };
       await WindowSourceRow.create(source, { transaction });
-      await KeyRow.create(
-        { windowId: row.id, token, madeOutTo: 'Town', audience: 'street', cap: null },
-        { transaction },
-      );
+      for (const { cap, token } of tokens)
+        await KeyRow.create(
+          { windowId: row.id, token, madeOutTo: 'Town', audience: 'street', cap },
+          { transaction },
+        );
       return { result: row, touched: [{ windowId: row.id }] };
     });
-    keys.push({ token, window });
-  }
+    keys.push({ token: tokens[0]!.token, window });
+  };
+  for (let n = 0; n < windows; n++) await open(n);
   const start = async () => {
     const publisher = new Publisher(sequelize, 'https://w.example', { clock: () => now });
     await publisher.start();
@@ -161,6 +168,7 @@ async function scene({ windows = 1, glass = 'tinted' } = {}) {
     remove,
     writeOdd,
     entries,
+    open,
     publisher,
     start,
     shown,
@@ -355,6 +363,54 @@ describe('a window that cannot be worked out', () => {
     await publisher.settle(last);
     expect(shown()).toMatchObject({ titles: ['Day 1'] });
     expect(publisher.troubles.has(keys[0]!.window.id)).toBe(false);
+  });
+
+  it('has stopped also where another of its keys shows all that it may', async () => {
+    for (const caps of [
+      [null, 'shut'],
+      ['shut', null],
+    ] as const) {
+      const { writeOdd, remove, setClosed, publisher, start, entries, keys } = await scene({
+        caps: [...caps],
+      });
+      const states = async (of: Publisher) => {
+        const rows = await KeyRow.findAll({ where: { windowId: keys[0]!.window.id } });
+        return Object.fromEntries(rows.map((k) => [k.cap ?? 'none', of.door(k.token)?.state]));
+      };
+      await writeOdd(broken);
+      await publisher.catchUp();
+      await remove(entries[0]!);
+      await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+      expect(await states(publisher)).toEqual({ none: 'stopped', shut: 'open' });
+      expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({ shows: 'nothing' });
+      expect(await states(await start())).toEqual({ none: 'stopped', shut: 'open' });
+      // Closing it is done as soon as it is closed.
+      await setClosed(0, true);
+      await publisher.settle(last);
+      expect(await states(publisher)).toEqual({ none: 'closed', shut: 'closed' });
+    }
+  });
+
+  it('is told of to whoever opens it', async () => {
+    const { writeOdd, open, publisher, shown } = await scene();
+    await writeOdd(broken);
+    await publisher.catchUp();
+    await open(1);
+    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+    expect(shown(publisher, 1)).toEqual({ state: 'stopped' });
+    expect(shown()).toMatchObject({ titles: ['Day 0', 'Day 1'] });
+  });
+
+  it('shows nothing until it is mended, also where something only comes after', async () => {
+    const { writeOdd, write, remove, publisher, shown, entries, keys } = await scene();
+    await writeOdd(broken);
+    await publisher.catchUp();
+    await remove(entries[0]!);
+    await publisher.catchUp();
+    await write(0, { title: 'Also here' });
+    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+    expect(shown()).toEqual({ state: 'stopped' });
+    expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({ shows: 'nothing' });
   });
 
   it('is not hurt by what cannot be worked out and is not shown anyway', async () => {

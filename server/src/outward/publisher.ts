@@ -159,17 +159,19 @@ export class Publisher implements Outside {
    */
   async settle(change: LoggedChange): Promise<void> {
     if (!change.id) return;
-    const concerned = [...this.windows.values()].filter((w) => concerns(change, w));
+    const concerned = () => [...this.windows.values()].filter((w) => concerns(change, w));
+    const before = concerned();
     try {
       while (this.taken < change.id) await this.hear();
     } catch (error) {
       log.error({ err: error, changeId: change.id }, 'a change is stored and could not be taken in');
-      for (const { id } of concerned) this.suspended.set(id, change.id);
+      for (const { id } of before) this.suspended.set(id, change.id);
       throw new Problem('outside-unsure');
     }
-    const stopped = concerned.flatMap((w) => {
+    // As it is now: the change may have opened a window, or closed one.
+    const stopped = concerned().flatMap((w) => {
       const trouble = this.stopped.get(w.id);
-      return trouble?.shows === 'nothing' ? [{ name: w.rules.wording.name, trouble }] : [];
+      return !w.closed && trouble?.shows === 'nothing' ? [{ name: w.rules.wording.name, trouble }] : [];
     });
     if (!stopped.length) return;
     const windows = stopped.map((s) => `“${s.name}”`).join(', ');

@@ -107,7 +107,7 @@ function aloneEntry(piece: Piece, master: Piece | undefined): DraftEntry {
 }
 
 /** Returns the piece with the highest SEQUENCE (RFC 5545 section 3.8.7.4); of equals the last in the file. */
-export function newest(pieces: readonly Piece[]): Piece | undefined {
+function newest(pieces: readonly Piece[]): Piece | undefined {
   const sequence = (p: Piece) => Number(first(p.event, 'sequence')?.text ?? 0) || 0;
   return pieces.reduce<Piece | undefined>(
     (best, p) => (!best || sequence(p) >= sequence(best) ? p : best),
