@@ -1,4 +1,4 @@
-import { FORMS, writePage } from '@zonal/core/forms';
+import { writeForm, writePage } from '@zonal/core/forms';
 import { outwardView, type Reader, type TellingMemo } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import ICAL from 'ical.js';
@@ -24,7 +24,7 @@ export function compileFigures(): Figure[] {
   ) => {
     const view = outwardView(list, rules, RANGE, READER, memo);
     const revision = nextRevision(before, view, 1_000_000);
-    return { revision, text: FORMS.feed.write(view, revision, SETTING) };
+    return { revision, text: writeForm('feed', view, revision, SETTING) };
   };
   // Another secret each time: nothing that was worked out before is of use.
   let secret = 0;

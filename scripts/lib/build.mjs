@@ -53,16 +53,21 @@ export async function build() {
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp) return;
   say('Building');
   rmSync(DIST, { recursive: true, force: true });
-  await buildServer();
+  await buildServer(stamp);
   copyOutside();
   await run('npx', ['vite', 'build', '--logLevel', 'warn', join(ROOT, 'web')]);
   writeFileSync(STAMP, stamp);
 }
 
-async function buildServer() {
+async function buildServer(stamp) {
   const { bundleForNode } = await import('./bundle.mjs');
-  const entryPoints = { main: join(ROOT, 'server/src/main.ts'), seed: join(ROOT, 'demo/src/seed.ts') };
-  await bundleForNode(entryPoints, join(DIST, 'server'));
+  const entryPoints = {
+    main: join(ROOT, 'server/src/main.ts'),
+    compilerThread: join(ROOT, 'server/src/outward/compilerThread.ts'),
+    deskThread: join(ROOT, 'server/src/deskThread.ts'),
+    seed: join(ROOT, 'demo/src/seed.ts'),
+  };
+  await bundleForNode(entryPoints, join(DIST, 'server'), { BUILD: JSON.stringify(stamp) });
 }
 
 function copyOutside() {

@@ -2,10 +2,14 @@ import { build } from 'esbuild';
 import { join } from 'node:path';
 import { ROOT } from './run.mjs';
 
+/** Packages of which another version may stand in the root's node_modules: they go in. */
+const OWN_VERSION = ['lru-cache'];
+
 /** Bundles TypeScript for Node: our own packages go in, all others are taken from node_modules. */
-export async function bundleForNode(entryPoints, outdir) {
+export async function bundleForNode(entryPoints, outdir, define = {}) {
   await build({
     entryPoints,
+    define,
     outdir,
     bundle: true,
     splitting: true,
@@ -18,7 +22,9 @@ export async function bundleForNode(entryPoints, outdir) {
         name: 'others-stay-outside',
         setup({ onResolve }) {
           onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-            kind === 'entry-point' || path.startsWith('@zonal/') ? undefined : { path, external: true },
+            kind === 'entry-point' || path.startsWith('@zonal/') || OWN_VERSION.includes(path)
+              ? undefined
+              : { path, external: true },
           );
         },
       },

@@ -5,8 +5,8 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
-import type { Sequelize } from 'sequelize';
-import { doneChange, type MakeChange } from './db/changes';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { doneChange } from './db/changes';
 import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './calendars/calendarRoutes';
 import type { Config } from './config';
@@ -27,24 +27,18 @@ import { sessionRoutes } from './people/sessionRoutes';
 import { ceilingRoutes } from './ceilings/ceilingRoutes';
 import { labelRoutes } from './house/labelRoutes';
 import { ledgerRoutes } from './windows/ledgerRoutes';
+import type { Publishing } from './windows/publishWindow';
 import { windowRoutes } from './windows/windowRoutes';
 
 /** A process that did not hear the store for so long, in milliseconds, is not ready. */
 const UNHEARD_READY = 20_000;
 
-/** Returns the Express application for everything but warm polls, and a function that ends its connections. */
-export function createApp(
-  config: Config,
-  sequelize: Sequelize,
-  publisher: Publisher,
-  stream: ChangeStream,
-  uses: KeyUses,
-  change: MakeChange,
-): { app: Express; close: () => Promise<void> } {
+/** What every application of this server begins with. */
+function bareApp(proxies: number): Express {
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
-  app.set('trust proxy', config.proxies);
+  app.set('trust proxy', proxies);
   app.set('query parser', 'simple');
   app.use((_req, res, next) => {
     res.setHeader('X-Content-Type-Options', 'nosniff');
@@ -57,7 +51,17 @@ export function createApp(
       useLevel: 'debug',
     }),
   );
+  return app;
+}
 
+/** Returns the Express application for what outsiders ask for, but for warm polls; all else is left to `desk`. */
+export function outsideApp(
+  config: Config,
+  publisher: Publisher,
+  uses: KeyUses,
+  desk: (req: IncomingMessage, res: ServerResponse) => void,
+): Express {
+  const app = bareApp(config.proxies);
   // Whether the process lives; whether it is fit to be sent readers is another question.
   app.get('/livez', (_req, res) => {
     res.type('text').send('alive\n');
@@ -78,10 +82,26 @@ export function createApp(
       },
     }),
   );
-  app.use(outwardRoutes(publisher, config.publicUrl, uses));
+  app.use(outwardRoutes(publisher, uses));
+  app.use((req, res) => {
+    // It sets its own headers.
+    res.removeHeader('X-Content-Type-Options');
+    desk(req, res);
+  });
+  app.use(answerProblem);
+  return app;
+}
 
+/** Returns the Express application of the organisers' side, and a function that ends its connections. */
+export function deskApp(
+  config: Config,
+  publishing: Publishing,
+  stream: ChangeStream,
+): { app: Express; close: () => Promise<void> } {
+  // The thread that answers readers stands in front as one more proxy.
+  const app = bareApp(config.proxies + 1);
   const { middleware, close } = sessions(config);
-  app.use('/api', api(config, sequelize, publisher, stream, middleware, change));
+  app.use('/api', api(config, publishing, stream, middleware));
   if (config.webFolder) app.use(webApplication(config.webFolder));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
@@ -90,14 +110,12 @@ export function createApp(
 
 function api(
   config: Config,
-  sequelize: Sequelize,
-  publisher: Publisher,
+  publishing: Publishing,
   stream: ChangeStream,
   session: express.RequestHandler,
-  change: MakeChange,
 ): Router {
+  const { sequelize, change } = publishing;
   const door = new Doorkeeper(config);
-  const publishing = { sequelize, publisher, publicUrl: config.publicUrl, change };
   const routes = [
     ...sessionRoutes(door),
     ...calendarRoutes(sequelize, change),

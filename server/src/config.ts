@@ -14,6 +14,10 @@ export interface Config {
   readonly proxies: number;
   /** For how long, in milliseconds, what was last known is served without hearing the store. */
   readonly unheard: number;
+  /** Bytes that what was worked out may take in memory, more or less. */
+  readonly room: number;
+  /** Folder of the built threads; null to run all in one. */
+  readonly threads: URL | null;
   /** Accounts to tell at /api/demo; null outside demo mode. */
   readonly demoAccounts: readonly DemoAccount[] | null;
 }
@@ -35,10 +39,10 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     if (!value) throw new Error(`The environment variable ${name} is missing. Set it and start again.`);
     return value;
   };
-  const whole = (name: string, usual: number, most: number) => {
+  const whole = (name: string, usual: number, most: number, least = 0) => {
     const value = Number(env[name] ?? usual);
-    if (!Number.isInteger(value) || value < 0 || value > most)
-      throw new Error(`${name} is “${env[name]}”. Set it to a whole number from 0 to ${most}.`);
+    if (!Number.isInteger(value) || value < least || value > most)
+      throw new Error(`${name} is “${env[name]}”. Set it to a whole number from ${least} to ${most}.`);
     return value;
   };
   const port = whole('PORT', 4310, 65535);
@@ -67,6 +71,8 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     outsideFolder: need('OUTSIDE_FOLDER'),
     proxies,
     unheard: whole('UNHEARD_SECONDS', 600, 86_400) * 1000,
+    room: whole('KEEP_MB', 1024, 1_000_000, 16) * 1024 * 1024,
+    threads: new URL('.', import.meta.url),
     demoAccounts: env['DEMO_ACCOUNTS'] ? (JSON.parse(env['DEMO_ACCOUNTS']) as DemoAccount[]) : null,
   };
 }

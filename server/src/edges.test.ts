@@ -408,7 +408,7 @@ describe('the stream', () => {
     socket.pause();
     const news = { calendarIds: Array.from({ length: 2000 }, () => calendarId), windowIds: [] };
     for (let i = 0; i < 2000 && !closed; i++) {
-      server.stream.tell(news);
+      server.tell(news);
       if (i % 20 === 0) await new Promise((resolve) => setImmediate(resolve));
     }
     socket.resume();

@@ -1,90 +1,146 @@
-import { createServer, type Server } from 'node:http';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Sequelize } from 'sequelize';
-import { createApp } from './app';
+import { outsideApp } from './app';
 import type { Config } from './config';
-import { changeMaker, dropOldChanges } from './db/changes';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
-import { dropOldEdits } from './edits/editStore';
-import { ChangeStream } from './http/changeStream';
+import { startDesk, type Desk, type Front } from './desk';
+import type { DeskData } from './deskThread';
+import type { ChangeNews } from './http/changeStream';
+import { forwardTo } from './http/forward';
 import { log } from './log';
-import { KeyUses } from './outward/keyUses';
 import { followChanges } from './outward/changeListener';
+import { Compiler } from './outward/compiler';
+import { compilingThread } from './outward/compilingThread';
+import { KeyUses } from './outward/keyUses';
 import { pollPath } from './outward/pollPath';
 import { Presence } from './outward/presence';
 import { Publisher } from './outward/publisher';
-import { followSchedule } from './windows/schedule';
+import { Thread } from './threads/thread';
+import { told } from './threads/told';
 
 export interface RunningServer {
   readonly port: number;
   readonly publisher: Publisher;
-  readonly stream: ChangeStream;
+  /** Tells open pages what has changed. */
+  readonly tell: (news: ChangeNews) => void;
   close(): Promise<void>;
 }
 
-/** Migrates the database, compiles everything that is shown, and listens. */
+type Handler = (req: IncomingMessage, res: ServerResponse) => void;
+
+/**
+ * Migrates the database and listens. This thread answers readers; what they are to see is worked out in another one, and
+ * organisers are answered by a third. Without a folder of built threads all run in this one.
+ */
 export async function startServer(config: Config): Promise<RunningServer> {
   const patient = connect(config.databaseUrl, { patient: true });
   await migrate(patient);
   await patient.close();
   const sequelize = connect(config.databaseUrl);
-  const daily = await keepTidy(sequelize);
-  const stream = new ChangeStream();
-  const publisher = new Publisher(sequelize, config.publicUrl, {
-    tell: (news) => stream.tell(news),
-    unheard: config.unheard,
-  });
+  const { databaseUrl, publicUrl, unheard, threads } = config;
+  const documentRoom = Math.ceil(config.room / 4);
+  const compilerRoom = config.room - documentRoom;
+  let desk: Desk | null = null;
+  const tell = (news: ChangeNews) => {
+    desk?.tell(news).catch((error: unknown) => log.warn({ err: error }, 'news could not be told'));
+  };
+  const publisher = new Publisher(
+    (outside) =>
+      threads
+        ? compilingThread(outside, { databaseUrl, publicUrl, room: compilerRoom }, threads)
+        : new Compiler(outside, { sequelize, publicUrl, room: compilerRoom }),
+    { tell, unheard, room: documentRoom },
+  );
   await publisher.start();
   const uses = new KeyUses(sequelize);
   const presence = new Presence(sequelize, {
     get taken() {
       return publisher.taken;
     },
-    unheard: config.unheard,
+    unheard,
   });
-  const change = changeMaker(
-    sequelize,
-    (made) => publisher.settle(made),
-    (made) => presence.confirm(made),
-  );
-  const { app, close: closeApp } = createApp(config, sequelize, publisher, stream, uses, change);
+  const front: Front = {
+    acts: (change) =>
+      told(async () => {
+        await publisher.settle(change);
+        return change.takesAway ? presence.confirm(change) : null;
+      }),
+    troubles: () => Promise.resolve(publisher.troubles),
+  };
+  const organisers = threads ? deskThread(config, front, threads) : await deskHere(config, sequelize, front);
   const poll = pollPath(publisher, uses);
-  const schedule = followSchedule({
-    sequelize,
-    publisher,
-    publicUrl: config.publicUrl,
-    change,
-  });
+  const app = outsideApp(config, publisher, uses, organisers.handle);
   const server = createServer((req, res) => {
     if (!poll(req, res)) app(req, res);
   });
   await listen(server, config);
   // What was worked out before is served already; what is new since is worked out meanwhile.
-  await publisher.catchUp();
+  [desk] = await Promise.all([organisers.start(), publisher.catchUp()]);
   await presence.start();
-  const told = () => void presence.announce().catch(() => undefined);
-  const listener = followChanges(config.databaseUrl, publisher, told);
+  const listener = followChanges(
+    databaseUrl,
+    publisher,
+    () => void presence.announce().catch(() => undefined),
+  );
   const { port } = server.address() as AddressInfo;
-  log.info({ port, publicUrl: config.publicUrl }, 'listening');
+  log.info({ port, publicUrl }, 'listening');
   return {
     port,
     publisher,
-    stream,
+    tell,
     close: async () => {
-      stream.close();
+      await desk?.quiet().catch(() => undefined);
       server.closeIdleConnections();
       await new Promise((resolve) => {
         server.close(resolve);
         setTimeout(() => server.closeAllConnections(), 1000).unref();
       });
-      await schedule.close();
+      await organisers.close();
       await uses.close();
       await listener.close();
-      clearInterval(daily);
+      await publisher.close();
       await presence.close();
-      await closeApp();
       await sequelize.close();
+    },
+  };
+}
+
+interface Organisers {
+  readonly handle: Handler;
+  start(): Promise<Desk>;
+  close(): Promise<void>;
+}
+
+async function deskHere(config: Config, sequelize: Sequelize, front: Front): Promise<Organisers> {
+  const desk = await startDesk(config, sequelize, front);
+  return { handle: desk.app, start: () => Promise.resolve(desk), close: () => desk.close() };
+}
+
+/** The organisers' side in a thread of its own, behind a socket that only this user can open. */
+function deskThread(config: Config, front: Front, folder: URL): Organisers {
+  const place = mkdtempSync(join(tmpdir(), 'zonal-'));
+  const socketPath = join(place, 'desk.sock');
+  const data: DeskData = { config: { ...config, threads: null }, socketPath };
+  const thread = new Thread<Front, Desk>('desk', new URL('deskThread.js', folder), data, front);
+  return {
+    handle: forwardTo(socketPath, config.proxies),
+    start: async () => {
+      await thread.start();
+      return {
+        tell: (news) => thread.call((desk) => desk.tell(news)),
+        quiet: () => thread.call((desk) => desk.quiet()),
+        close: () => thread.call((desk) => desk.close()),
+      };
+    },
+    close: async () => {
+      await thread.call((desk) => desk.close()).catch(() => undefined);
+      await thread.close();
+      rmSync(place, { recursive: true, force: true });
     },
   };
 }
@@ -97,15 +153,4 @@ function listen(server: Server, { host, port }: Config): Promise<void> {
       resolve();
     });
   });
-}
-
-/** Drops what is too old, at once and then daily. */
-async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
-  const tidy = async () => {
-    await dropOldEdits(sequelize);
-    await dropOldChanges(sequelize);
-  };
-  await tidy();
-  const note = (error: unknown) => log.warn({ err: error }, 'old edits could not be dropped');
-  return setInterval(() => void tidy().catch(note), 24 * 3600 * 1000).unref();
 }

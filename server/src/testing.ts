@@ -39,6 +39,8 @@ export async function testServer(
     proxies: 0,
     demoAccounts: null,
     unheard: 600_000,
+    room: 256 * 1024 * 1024,
+    threads: null,
     ...parts,
   });
   if (!(await UserRow.count())) {

@@ -1,8 +1,9 @@
 import type { OutwardView } from '../glass';
 import type { Revision } from '../reach';
 import { DAY, dayToText, wallAt, type Instant } from '../zones';
-import { writeCalendar } from './icsCalendar';
-import { writeFreeBusy } from './freeBusy';
+import { calendarParts } from './icsCalendar';
+import { freeBusyParts } from './freeBusy';
+import type { Parts } from './parts';
 import { plainName } from './plainName';
 import { dayText, timeText, zoneText } from './page/words';
 
@@ -18,7 +19,7 @@ export interface Form {
   readonly steady: boolean;
   /** Whether the bytes follow from the revision alone; those of free/busy time follow from the day as well. */
   readonly dated: boolean;
-  write(view: OutwardView, revision: Revision, setting: FormSetting): string;
+  parts(view: OutwardView, revision: Revision, setting: FormSetting): Parts;
 }
 
 export const FORM_NAMES = ['feed', 'freeBusy', 'copy'] as const;
@@ -30,24 +31,24 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     contentType: 'text/calendar; charset=utf-8',
     steady: true,
     dated: true,
-    write: (view, revision, { addresses }) =>
-      writeCalendar(view, revision, { source: addresses.feed, page: addresses.see }),
+    parts: (view, revision, { addresses }) =>
+      calendarParts(view, revision, { source: addresses.feed, page: addresses.see }),
   },
   freeBusy: {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
     steady: true,
     dated: false,
-    write: (view, revision, { addresses }) =>
-      writeFreeBusy(view, revision, addresses.feed.replace(/\.ics$/, '.ifb')),
+    parts: (view, revision, { addresses }) =>
+      freeBusyParts(view, revision, addresses.feed.replace(/\.ics$/, '.ifb')),
   },
   copy: {
     contentType: 'text/calendar; charset=utf-8',
     steady: false,
     dated: false,
-    write: (view, revision, { addresses, now }) => {
+    parts: (view, revision, { addresses, now }) => {
       const wall = wallAt(view.hostZone, now);
       const day = dayText(Math.floor(wall / DAY));
-      return writeCalendar(view, revision, {
+      return calendarParts(view, revision, {
         source: '',
         page: addresses.see,
         copy: {
@@ -58,6 +59,17 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     },
   },
 };
+
+/** Returns the whole document of a form. */
+export function writeForm(
+  name: FormName,
+  view: OutwardView,
+  revision: Revision,
+  setting: FormSetting,
+): string {
+  const { head, blocks } = FORMS[name].parts(view, revision, setting);
+  return head + blocks.join('');
+}
 
 /** Returns a file name for a form: the window's name in plain letters, and for a copy its day. */
 export function fileNameOf(name: FormName, view: OutwardView, now: Instant): string {

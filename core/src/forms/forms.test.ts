@@ -3,7 +3,7 @@ import { outwardView, safeUri, type Glass } from '../glass';
 import { nextRevision } from '../reach';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { busyTimes } from './freeBusy';
-import { FORMS, fileNameOf, type FormName } from './formTable';
+import { fileNameOf, writeForm, type FormName } from './formTable';
 import { escapeText, foldLine, quoteParameter } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 
@@ -14,9 +14,10 @@ const viewOf = (entries: Parameters<typeof outwardView>[0], glass: Glass) =>
   outwardView(entries, rulesOf(glass), RANGE, STREET);
 const write = (form: FormName, entries: Parameters<typeof outwardView>[0], glass: Glass = 'clear') => {
   const view = viewOf(entries, glass);
-  return FORMS[form]
-    .write(view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW })
-    .replace(/\r\n /g, '');
+  return writeForm(form, view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW }).replace(
+    /\r\n /g,
+    '',
+  );
 };
 
 describe('texts in iCalendar', () => {
@@ -129,9 +130,10 @@ describe('a published calendar', () => {
   const switches = { joinLink: true, people: true, contact: true, planned: true };
   const feedOf = (entries: Parameters<typeof outwardView>[0]) => {
     const view = outwardView(entries, rulesOf('clear', { switches }), RANGE, STREET);
-    return FORMS.feed
-      .write(view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW })
-      .replace(/\r\n /g, '');
+    return writeForm('feed', view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW }).replace(
+      /\r\n /g,
+      '',
+    );
   };
 
   it('says how it is published, what it is called by programs, and where its page is (RFC 7986)', () => {
@@ -173,9 +175,10 @@ describe('a published calendar', () => {
   it('gives its free/busy time an identifier that only its secret leads to', () => {
     const uid = (secret: string) => {
       const view = outwardView([], rulesOf('clear', { secret }), RANGE, STREET);
-      return FORMS.freeBusy
-        .write(view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW })
-        .match(/UID:(.+)\r/)![1];
+      return writeForm('freeBusy', view, nextRevision(null, view, NOW), {
+        addresses: ADDRESSES,
+        now: NOW,
+      }).match(/UID:(.+)\r/)![1];
     };
     expect(uid('one')).toBe(uid('one'));
     expect(uid('one')).not.toBe(uid('other'));

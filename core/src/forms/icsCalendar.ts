@@ -4,6 +4,7 @@ import type { Instant } from '../zones';
 import { eventLines, zonesOf, type EventSetting } from './icsEvent';
 import { compactWall, escapeText, joinLines } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
+import { startsBlock, type Parts } from './parts';
 
 export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';
 
@@ -21,20 +22,27 @@ const REFRESH = 'PT1H';
 
 /**
  * Returns an iCalendar document (RFC 5545, RFC 7986) of a view. The bytes depend on the arguments alone. Each time
- * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets.
+ * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets. Only the head depends
+ * on the addresses, unless it is a copy.
  */
-export function writeCalendar(view: OutwardView, revision: Revision, options: CalendarOptions): string {
+export function calendarParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
   const setting: EventSetting = {
     busyWord: view.wording.busyWord,
     note: options.copy?.note ?? '',
     hostZone: view.hostZone,
     dueAs: view.wording.dueAs,
   };
-  let events = '';
-  for (const item of view.items) events += itemText(item, revision.stamps[item.uid]!, setting);
-  return (
-    joinLines(headLines(view, revision, options)) + zonesText(view, setting) + events + 'END:VCALENDAR\r\n'
-  );
+  const blocks = [];
+  let block = zonesText(view, setting);
+  for (const item of view.items) {
+    if (startsBlock(item.uid)) {
+      blocks.push(block);
+      block = '';
+    }
+    block += itemText(item, revision.stamps[item.uid]!, setting);
+  }
+  blocks.push(block + 'END:VCALENDAR\r\n');
+  return { head: joinLines(headLines(view, revision, options)), blocks };
 }
 
 /** The text of each item is made once as long as its stamp stays the same. */

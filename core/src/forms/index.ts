@@ -1,6 +1,15 @@
-export { FORMS, FORM_NAMES, fileNameOf, type Form, type FormName, type FormSetting } from './formTable';
-export { PRODUCT, writeCalendar, type CalendarOptions } from './icsCalendar';
-export { busyTimes, writeFreeBusy } from './freeBusy';
+export {
+  FORMS,
+  FORM_NAMES,
+  fileNameOf,
+  writeForm,
+  type Form,
+  type FormName,
+  type FormSetting,
+} from './formTable';
+export type { Parts } from './parts';
+export { PRODUCT, type CalendarOptions } from './icsCalendar';
+export { busyTimes } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
 export { writeEntries, writeJCal, type FileSetting } from './insideCalendar';

@@ -7,13 +7,13 @@ import { nextRevision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { HOST, STREET, entry, rulesOf, zoned, date } from '../testing/samples';
 import { dayFromText, dayToText, wallAt, wallToText } from '../zones';
-import { FORMS } from './formTable';
+import { writeForm } from './formTable';
 
 const SETTING = {
   addresses: { see: 'https://window.example/see/k', feed: 'https://window.example/feed/k.ics' },
   now: Date.UTC(2026, 5, 1),
 };
-const feedOf = (view: OutwardView) => FORMS.feed.write(view, nextRevision(null, view, SETTING.now), SETTING);
+const feedOf = (view: OutwardView) => writeForm('feed', view, nextRevision(null, view, SETTING.now), SETTING);
 
 /** Reads a feed with ical.js alone and returns `uid start end title status` of every occurrence. */
 function readBack(text: string): string[] {

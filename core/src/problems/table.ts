@@ -195,6 +195,10 @@ export const PROBLEMS = {
     status: 503,
     say: 'The store cannot be reached just now, so nothing was saved. Keep this page open and try again in a minute.',
   },
+  'desk-away': {
+    status: 503,
+    say: 'This part of the server is just being started again, so nothing was done. Try again in a few seconds.',
+  },
   'outside-stopped': {
     status: 503,
     say: 'This is saved, but what readers are to see of {windows} cannot be worked out, so they get nothing until that is mended. {reason}',
@@ -213,7 +217,7 @@ export const PROBLEMS = {
   },
   'outcome-unknown': {
     status: 503,
-    say: 'The store went away just as it was to save this, so it is not known whether it did. Reload the page and look before you send it again.',
+    say: 'The server was interrupted just as it was to save this, so it is not known whether it did. Reload the page and look before you send it again.',
   },
   unexpected: {
     status: 500,

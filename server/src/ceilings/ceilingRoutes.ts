@@ -70,7 +70,7 @@ const DAY = 86_400_000;
 
 /** Answers wait until the change acts outside. */
 export const ceilingRoutes = (publishing: Publishing) => {
-  const { sequelize, publisher, publicUrl, change } = publishing;
+  const { sequelize, publicUrl, change } = publishing;
   const acting = async (
     user: UserRow,
     calendarId: string | null,
@@ -100,7 +100,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
         const ceilings = withCeiling(before.rules.ceilings, { calendarId, audience, glass });
         return { before, after: { ...before, rules: { ...before.rules, ceilings } } };
       });
-    await requireConfirmed(publisher, pairs, confirmed);
+    await requireConfirmed(pairs, confirmed);
   };
 
   const put = async ({ calendarId, audience, glass }: Wanted, user: UserRow, transaction: Transaction) => {

@@ -106,18 +106,15 @@ type Work<T> = (transaction: Transaction) => Promise<{ result: T; touched: reado
 /** Makes a change and waits until it acts outside, as {@link logged} and the publisher say. */
 export type MakeChange = <T>(userId: string | null, work: Work<T>) => Promise<T>;
 
-/** Returns how changes are made where `settle` waits until they act outside. */
+/** Returns how changes are made where `acts` waits until they act outside, and returns who has not confirmed one in time. */
 export function changeMaker(
   sequelize: Sequelize,
-  settle: (change: LoggedChange) => Promise<void>,
-  /** Returns who has not confirmed a change in time. */
-  confirm: (change: LoggedChange) => Promise<Unconfirmed | null>,
+  acts: (change: LoggedChange) => Promise<Unconfirmed | null>,
 ): MakeChange {
   return async (userId, work) => {
     const { result, change } = await logged(sequelize, userId, work);
-    await settle(change);
+    const left = change.id ? await acts(change) : null;
     const notes = callNotes.getStore();
-    const left = change.takesAway ? await confirm(change) : null;
     if (notes && left) notes.unconfirmed = left;
     return result;
   };

@@ -6,8 +6,9 @@ import * as calendars from './migrations/002-calendars';
 import * as windows from './migrations/003-windows';
 import * as keysAndLabels from './migrations/004-keys-and-labels';
 import * as ground from './migrations/005-ground';
+import * as programs from './migrations/006-programs';
 
-export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground];
+export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground, programs];
 
 /**
  * Brings the tables up to date. Each migration and the note that it was done are one transaction: a process that is

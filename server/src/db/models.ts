@@ -177,6 +177,8 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   /** The change that it takes into account, and the day of the host zone up to which it is worked out. */
   declare changeId: number;
   declare day: number;
+  /** The program that worked it out, or last found that it does so too. */
+  declare madeBy: CreationOptional<string>;
   /** What stands beside the items in this revision. */
   declare head: ViewHead;
 }
@@ -439,6 +441,7 @@ export function initModels(sequelize: Sequelize): void {
         },
       },
       day: { type: DataTypes.INTEGER, allowNull: false },
+      madeBy: { ...text(), defaultValue: '' },
       head: { type: DataTypes.JSONB, allowNull: false },
     },
     at('views'),

@@ -22,7 +22,11 @@ export function followChanges(
   let closed = false;
   let retry: NodeJS.Timeout | undefined;
   let asking: Promise<null> | null = null;
-  const look = () => publisher.catchUp().then(taken);
+  const look = async () => {
+    await publisher.catchUp();
+    taken();
+    await publisher.rest();
+  };
 
   const open = async () => {
     const next = new pg.Client({ connectionString: databaseUrl, ...storeOptions() });
@@ -50,7 +54,7 @@ export function followChanges(
   let ticker: NodeJS.Timeout | undefined;
   const tick = () => {
     if (closed) return;
-    const wait = Math.min(TICK, Math.max(SHORTEST, publisher.nextTurn() - Date.now()));
+    const wait = Math.min(TICK, Math.max(SHORTEST, publisher.nextTurn - Date.now()));
     // A word now and then keeps the connection from being taken for silent.
     ticker = setTimeout(() => {
       if (client && !asking) {

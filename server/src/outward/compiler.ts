@@ -1,234 +1,320 @@
-import {
-  outwardView,
-  rangeOfHorizon,
-  tellsAlike,
-  type OutwardView,
-  type Reader,
-  type TellingMemo,
-  type WindowRules,
-} from '@zonal/core/glass';
 import type { Entry } from '@zonal/core/entries';
+import { outwardView, rangeOfHorizon, tellsAlike, type Reader, type WindowRules } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { nextRevision, type Revision } from '@zonal/core/reach';
+import { nextRevision } from '@zonal/core/reach';
 import { DAY, dayOfWall, instantOf, wallAt, type Instant } from '@zonal/core/zones';
+import { LRUCache } from 'lru-cache';
+import PQueue from 'p-queue';
 import { Op, Transaction, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, ViewRow, WindowRow, type WindowState } from '../db/models';
-import type { ChangeNews } from '../http/changeStream';
 import { log } from '../log';
 import { viewIdOf, windowStates } from '../windows/windowStore';
 import { Material, type EntryChange } from './material';
-import { loadView, storeBasis, storeRevision, type Basis, type Cause } from './viewStore';
+import type { Compiling, KeyPlace, Order, Outside, Trouble, WindowPlace, Written } from './outside';
+import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
+import {
+  PROGRAM,
+  loadView,
+  storeBasis,
+  storeRevision,
+  type Basis,
+  type Cause,
+  type StoredView,
+} from './viewStore';
+import { memoOf, weightOf, type State } from './viewState';
+import { writeOrder } from './writeOrder';
 
-/** What cannot be worked out for a window, and what readers get meanwhile: what they had, or nothing. */
-export interface Trouble {
-  readonly windowId: string;
-  readonly at: string;
-  /** For organisers: it may name what readers must not see. */
-  readonly reason: string;
-  readonly shows: 'last' | 'nothing';
+export interface CompilerOptions {
+  readonly sequelize: Sequelize;
+  readonly publicUrl: string;
+  readonly clock?: () => number;
+  /** Bytes that views and material may take in memory, more or less. */
+  readonly room?: number;
 }
 
-/** Is told what can be fetched from outside, in the order in which it is to act. */
-export interface Outside {
-  /** A window as it is open or closed from now on, with its keys. */
-  window(state: OpenWindow, keys: readonly KeyPlace[]): void;
-  view(viewId: string, shown: { view: OutwardView; revision: Revision; listed: boolean }): void;
-  /** A view is not to be served any more. */
-  drop(viewId: string): void;
-  trouble(windowId: string, trouble: Trouble | null): void;
-  news(news: ChangeNews): void;
-}
-
-export interface OpenWindow extends Omit<WindowState, 'rules'> {
+interface OpenWindow extends Omit<WindowState, 'rules'> {
   readonly rules: WindowRules;
   readonly createdAt: Instant;
 }
 
-export interface KeyPlace {
-  readonly token: string;
-  readonly keyId: string;
-  readonly viewId: string;
-  readonly reader: Reader;
-  /** Instant from which on it is no longer open. */
-  readonly expiresAt: number;
-}
-
-/** A view that is kept in step. Without a revision it was never worked out. */
+/** A view that is kept in step, in memory or not. */
 interface LiveView {
   readonly id: string;
   readonly windowId: string;
   readonly reader: Reader;
   basis: Basis;
-  /** The basis that the store knows of. */
-  stored: Basis;
-  state: { view: OutwardView; revision: Revision } | null;
-  memo: { rules: WindowRules; from: Instant; telling: TellingMemo } | null;
+  /** The basis that the store knows of; null where the view was never worked out. */
+  stored: Basis | null;
   /** Whether it has to be worked out anew, as what it was worked out from may be another program's. */
   unsure: boolean;
 }
 
 /** A view that was away longer is worked out as of its last day only. */
 const MOST_DAYS = 400;
+/** The store is told of a view that no change concerned once it is so many changes on. */
+const CHANGES_BEHIND = 1000;
+const MEGABYTE = 1024 * 1024;
+const ROWS = 200;
+/** What is asked for goes before the log, and the log before what can wait. */
+const [ASKED, LOG, REST] = [2, 1, 0];
+
+type By = Pick<Cause, 'userId'> | null;
 
 /**
  * Works out what can be seen from outside, change by change, from the log: what is seen and when it is said to have
- * changed depends on the log alone, and not on when somebody came to look at it. Each window is worked out by itself.
+ * changed depends on the log alone, and not on when somebody came to look at it. Each window is worked out by itself;
+ * what was not looked at for long is not in memory, but in the store.
  */
-export class Compiler {
-  private readonly material = new Material();
+export class Compiler implements Compiling {
+  private readonly sequelize: Sequelize;
+  private readonly publicUrl: string;
+  private readonly clock: () => number;
+  private readonly material: Material;
+  private readonly states: LRUCache<string, State>;
   private readonly windows = new Map<string, OpenWindow>();
   private readonly views = new Map<string, LiveView>();
   /** By id of the view. */
   private readonly troubles = new Map<string, Trouble>();
+  private readonly queue = new PQueue({ concurrency: 1 });
+  /** The last change that was taken in, and the last one when this began: what is shown is never older. */
   private cursor = 0;
+  private begun = 0;
   /** What the change that is being taken in did to entries, in case it has to be begun again. */
   private applied: { readonly id: number; readonly changes: readonly EntryChange[] } | null = null;
+  private resting: Promise<void> | null = null;
+  /** Views that changes concerned since the store was told what they take into account. */
+  private readonly concerned = new Set<LiveView>();
 
   constructor(
-    private readonly sequelize: Sequelize,
     private readonly outside: Outside,
-    private readonly clock: () => number = Date.now,
-  ) {}
-
-  /** The last change that was taken in. */
-  get taken(): number {
-    return this.cursor;
+    { sequelize, publicUrl, clock = Date.now, room = 512 * MEGABYTE }: CompilerOptions,
+  ) {
+    this.sequelize = sequelize;
+    this.publicUrl = publicUrl;
+    this.clock = clock;
+    const half = Math.ceil(room / 2);
+    this.material = new Material(half);
+    this.states = new LRUCache({ maxSize: half, sizeCalculation: weightOf });
   }
 
-  /** Returns the entries of a calendar, as far as changes were taken in. */
-  async entriesOf(calendarId: string): Promise<Iterable<Entry>> {
-    await this.need([calendarId]);
-    return this.material.entriesOf(calendarId);
-  }
-
-  /** Reads all windows; what was worked out before is shown at once, and brought up to date afterwards by catchUp. */
   async start(): Promise<void> {
     const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-    await this.sequelize.transaction({ isolationLevel }, async (transaction) => {
-      const newest = Number((await ChangeRow.max('id', { transaction })) ?? 0);
+    const places = await this.sequelize.transaction({ isolationLevel }, async (transaction) => {
+      this.begun = Number((await ChangeRow.max('id', { transaction })) ?? 0);
       const now = await windowStates(this.sequelize, null, transaction);
-      const rows = await WindowRow.findAll({ attributes: ['id', 'secret', 'createdAt'], transaction });
+      const attributes = ['id', 'secret', 'createdAt'];
+      const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
       const rowById = new Map(rows.map((r) => [r.id, r]));
       for (const state of now) this.setWindow(state, rowById.get(state.id)!);
-      const keys = new Map([...this.windows.keys()].map((id): [string, KeyRow[]] => [id, []]));
-      for (const key of await KeyRow.findAll({ transaction })) keys.get(key.windowId)?.push(key);
-      for (const [id, of] of keys) this.setKeys(id, of);
-      const bases = await ViewRow.findAll({ attributes: ['id', 'changeId', 'day'], raw: true, transaction });
-      for (const { id, changeId, day } of bases) {
-        const view = this.views.get(id);
-        if (view) view.basis = view.stored = { changeId: Number(changeId), day };
+      const keys = new Map<string, KeyRow[]>();
+      for (const key of await KeyRow.findAll({ raw: true, transaction })) {
+        const own = keys.get(key.windowId);
+        if (own) own.push(key);
+        else keys.set(key.windowId, [key]);
       }
-      this.cursor = await this.rewind(newest, transaction);
-      const calendars = [...this.windows.values()].flatMap((w) => w.rules.sources.map((s) => s.calendarId));
-      await this.material.load(this.sequelize, [...new Set(calendars)], this.cursor, transaction);
+      const known = [...this.windows.values()].map((w) =>
+        placeOf(w, this.setKeys(w.id, keys.get(w.id) ?? [])),
+      );
+      const bases = await ViewRow.findAll({
+        attributes: ['id', 'changeId', 'day', 'madeBy'],
+        raw: true,
+        transaction,
+      });
+      for (const { id, changeId, day, madeBy } of bases) {
+        const view = this.views.get(id);
+        if (!view) continue;
+        view.basis = view.stored = { changeId: Number(changeId), day };
+        view.unsure = madeBy !== PROGRAM;
+      }
+      this.cursor = await this.rewind(transaction);
+      return known;
     });
-    for (const view of this.views.values()) await this.takeUp(view);
+    for (let i = 0; i < places.length; i += ROWS) await this.outside.windows(places.slice(i, i + ROWS));
   }
 
   /**
    * Returns the change from which on the log has to be gone through again for the view that is furthest behind, and
    * brings the windows into the state that they were in then.
    */
-  private async rewind(newest: number, transaction: Transaction): Promise<number> {
-    const changes = await ChangeRow.findAll({
-      attributes: ['id', 'windows'],
-      order: [['id', 'ASC']],
-      transaction,
-    });
-    const oldest = changes[0]?.id ?? newest + 1;
-    let from = newest;
-    for (const view of this.views.values()) {
-      const opened = changes.find((c) => c.windows.some((w) => w.id === view.windowId))?.id;
-      // One that was never worked out begins with the opening of its window, where the log still tells of it.
-      if (view.basis.changeId < 0 && opened !== undefined)
-        view.basis = { ...view.basis, changeId: opened - 1 };
-      if (view.basis.changeId >= 0) from = Math.min(from, Math.max(view.basis.changeId, oldest - 1));
+  private async rewind(transaction: Transaction): Promise<number> {
+    const store = { sequelize: this.sequelize, transaction };
+    const fresh = [...this.views.values()].filter((v) => !v.stored);
+    // One that was never worked out begins with the opening of its window, where the log still tells of it.
+    const opened = await firstMentions(store, [...new Set(fresh.map((v) => v.windowId))]);
+    for (const view of fresh) {
+      const first = opened.get(view.windowId);
+      if (first !== undefined) view.basis = { ...view.basis, changeId: first - 1 };
     }
-    for (const window of [...this.windows.values()]) {
-      const of = changes.flatMap((c) =>
-        c.windows.filter((w) => w.id === window.id).map((state) => ({ id: c.id, state })),
-      );
-      const then = of.findLast(({ id }) => id <= from)?.state;
+    const oldest = (await oldestChange(store)) ?? this.begun + 1;
+    const known = [...this.views.values()].filter((v) => v.basis.changeId >= 0);
+    for (const view of known)
+      if (view.basis.changeId < oldest - 1) view.basis = { ...view.basis, changeId: oldest - 1 };
+    const touches = await touchesSince(store, Math.min(this.begun, ...known.map((v) => v.basis.changeId)));
+    const ruled = new Map<string, number>();
+    for (const { id, windowIds } of touches) for (const windowId of windowIds) ruled.set(windowId, id);
+    let from = this.begun;
+    for (const view of known) {
+      // By the rules of then it may have been another change that concerned it first.
+      if ((ruled.get(view.windowId) ?? 0) <= view.basis.changeId) {
+        const own = this.windows.get(view.windowId)!;
+        const first = touches.find((t) => t.id > view.basis.changeId && takesAny(own, t.calendarIds));
+        view.basis = { ...view.basis, changeId: (first?.id ?? this.begun + 1) - 1 };
+      }
+      from = Math.min(from, view.basis.changeId);
+    }
+    for (const [id, last] of ruled) {
+      if (last <= from) continue;
+      const window = this.windows.get(id);
+      if (!window) continue;
+      const then = await stateBefore(store, id, from);
       if (then) this.setWindow(then, { secret: window.rules.secret, createdAt: new Date(window.createdAt) });
       // It was not open yet: it is when the log comes to it.
-      else if (of.length) this.windows.delete(window.id);
+      else if (opened.has(id) || (await firstMentions(store, [id])).has(id)) this.windows.delete(id);
     }
     return from;
   }
 
-  /** Shows what is stored of a view. */
-  private async takeUp(view: LiveView): Promise<void> {
-    const stored = await loadView(view.id);
-    if (!stored) return;
-    const { changeId, day } = stored;
-    view.basis = view.stored = { changeId, day };
-    view.state = stored;
-    view.memo = null;
-    const window = this.windows.get(view.windowId);
-    if (window && !window.closed) this.outside.view(view.id, { ...stored, listed: window.listed });
-  }
-
-  /** Takes in all changes since the last time, one after the other, and the turns of the day. Throws when the store is away. */
-  async catchUp(): Promise<void> {
-    const rows = await ChangeRow.findAll({ where: { id: { [Op.gt]: this.cursor } }, order: [['id', 'ASC']] });
-    for (const row of rows) await this.take(row);
-    const now = this.clock();
-    for (const view of [...this.views.values()]) {
-      const window = this.windows.get(view.windowId);
-      if (!window || window.closed) continue;
-      if (!view.state) await this.work(view, this.basisAt(window, view, now), window.createdAt, null);
-      await this.turn(view, window, now);
-      if (view.unsure && view.state) {
-        view.unsure = false;
-        await this.work(view, view.basis, view.state.revision.at, null);
-      }
+  async catchUp(): Promise<number> {
+    while (await this.queue.add(() => this.takeNext(), { priority: LOG })) {
+      // What is asked for meanwhile gets its turn between two changes.
     }
-    await this.noteBases();
+    return this.cursor;
   }
 
-  /** Returns the instant at which the first of all windows gets to its next day; with no window it is Infinity. */
-  nextTurn(): number {
+  private waiting: ChangeRow[] = [];
+
+  /** Takes in the next change; returns false when there is none. */
+  private async takeNext(): Promise<boolean> {
+    while (this.waiting.length && this.waiting[0]!.id <= this.cursor) this.waiting.shift();
+    if (!this.waiting.length)
+      this.waiting = await ChangeRow.findAll({
+        where: { id: { [Op.gt]: this.cursor } },
+        order: [['id', 'ASC']],
+        limit: ROWS,
+      });
+    const [row] = this.waiting;
+    if (row) await this.take(row);
+    return row !== undefined;
+  }
+
+  rest(): Promise<void> {
+    this.resting ??= this.restAll().finally(() => (this.resting = null));
+    return this.resting;
+  }
+
+  private async restAll(): Promise<void> {
+    for (const view of [...this.views.values()])
+      if (this.hasRest(view)) await this.queue.add(() => this.restOf(view), { priority: REST });
+    await this.queue.add(() => this.noteBases(), { priority: REST });
+  }
+
+  private hasRest(view: LiveView): boolean {
+    const window = this.windows.get(view.windowId);
+    if (!window || window.closed) return false;
+    if (!view.stored) return !this.troubles.has(view.id);
+    return view.unsure || dayAt(window.rules.hostZone, this.clock()) !== view.basis.day;
+  }
+
+  private async restOf(view: LiveView): Promise<void> {
+    const window = this.windows.get(view.windowId);
+    if (!window || window.closed) return;
+    this.concerned.add(view);
     const now = this.clock();
-    const turns = [...this.windows.values()].map(({ rules: { hostZone } }) =>
-      dayStart(hostZone, dayAt(hostZone, now) + 1),
+    if (!view.stored && !this.troubles.has(view.id)) {
+      const day = dayAt(window.rules.hostZone, now);
+      await this.work(view, { changeId: this.cursor, day }, window.createdAt, null);
+    }
+    // Days follow the clock, also back.
+    const today = dayAt(window.rules.hostZone, now);
+    if (today < view.basis.day) await this.work(view, { ...view.basis, day: today }, now, null, true);
+    await this.turn(view, window, now);
+    const state = view.unsure && view.stored ? await this.stateOf(view) : null;
+    view.unsure = false;
+    if (state) {
+      await this.work(view, view.basis, state.revision.at, null);
+      if (!this.troubles.has(view.id)) await this.note([view]);
+    }
+  }
+
+  async nextTurn(): Promise<Instant> {
+    const now = this.clock();
+    const zones = new Set<string>();
+    for (const { closed, rules } of this.windows.values()) if (!closed) zones.add(rules.hostZone);
+    return Math.min(...[...zones].map((zone) => dayStart(zone, dayAt(zone, now) + 1)));
+  }
+
+  async bring(viewId: string): Promise<void> {
+    await this.queue.add(() => this.bringNow(viewId), { priority: ASKED });
+  }
+
+  private async bringNow(viewId: string): Promise<void> {
+    const view = this.views.get(viewId);
+    if (!view || !this.windows.get(view.windowId)) return;
+    if (!view.stored && this.cursor >= this.begun) await this.restOf(view);
+    else await this.show(view, await this.stateOf(view));
+  }
+
+  async write(order: Order): Promise<Written | null> {
+    return (await this.queue.add(() => this.writeNow(order), { priority: ASKED })) ?? null;
+  }
+
+  private async writeNow(order: Order): Promise<Written | null> {
+    const view = this.views.get(order.viewId);
+    const window = view && this.windows.get(view.windowId);
+    if (!view || !window || !this.mayShow(view)) return null;
+    const state = await this.stateOf(view);
+    if (state && state.revision.number !== order.number) await this.show(view, state);
+    if (state?.revision.number !== order.number) return null;
+    return writeOrder(order, state, { publicUrl: this.publicUrl, listed: window.listed });
+  }
+
+  async close(): Promise<void> {
+    await this.queue.onIdle();
+    for (const view of this.views.values()) this.concerned.add(view);
+    await this.noteBases().catch((error: unknown) =>
+      log.warn({ err: error }, 'what was taken in could not be noted'),
     );
-    return Math.min(...turns);
   }
 
   private async take(row: ChangeRow): Promise<void> {
     const at = row.createdAt.getTime();
-    for (const view of this.views.values()) {
-      const window = this.windows.get(view.windowId);
-      if (window && !window.closed && view.state && view.basis.changeId < row.id)
-        await this.turn(view, window, at);
+    const cause = { userId: row.userId };
+    const ruled = new Set(row.windows.map((w) => w.id));
+    const calendars = [...row.calendarIds, ...row.dropped];
+    const concerned = () =>
+      [...this.views.values()].filter(({ windowId, basis }) => {
+        const window = this.windows.get(windowId);
+        return window && basis.changeId < row.id && (ruled.has(windowId) || takesAny(window, calendars));
+      });
+    // Days that were over by then were over before it.
+    for (const view of concerned()) {
+      const window = this.windows.get(view.windowId)!;
+      if (!window.closed && view.stored) await this.turn(view, window, at);
     }
     if (this.applied?.id !== row.id) {
-      const changes = row.edit ? await this.material.apply(this.sequelize, row.edit) : [];
+      const looked = new Set([...this.windows.values()].flatMap((w) => sourcesOf(w.rules)));
+      const touched = row.calendarIds.filter((id) => looked.has(id) || this.material.has(id));
+      const changes = row.edit ? await this.material.apply(this.sequelize, row.edit, touched) : [];
       this.applied = { id: row.id, changes };
     }
     const { changes } = this.applied;
-    for (const state of row.windows) await this.takeWindow(state);
-    const needed = row.windows.flatMap((w) => w.rules.sources.map((s) => s.calendarId));
-    await this.need(needed, row.id);
-    const ruled = new Set(row.windows.map((w) => w.id));
-    const cause = { userId: row.userId };
-    for (const view of [...this.views.values()]) {
-      const window = this.windows.get(view.windowId);
-      if (!window || view.basis.changeId >= row.id) continue;
-      const basis = this.basisAt(window, view, at, row.id);
-      const touched = ruled.has(window.id) || row.dropped.some((id) => takes(window, id));
-      if (window.closed) {
-        view.basis = basis;
-        if (touched) this.outside.drop(view.id);
-      } else if (touched) await this.work(view, basis, at, cause, true);
+    for (const state of row.windows) await this.takeWindow(state, row.id);
+    for (const view of concerned()) {
+      this.concerned.add(view);
+      const window = this.windows.get(view.windowId)!;
+      const day = dayAt(window.rules.hostZone, at);
+      const basis = { changeId: row.id, day: view.stored ? Math.max(day, view.basis.day) : day };
+      if (window.closed) view.basis = basis;
+      else if (ruled.has(window.id) || row.dropped.some((id) => sourcesOf(window.rules).includes(id)))
+        await this.work(view, basis, at, cause, true);
       else await this.takeEntries(view, window, changes, basis, at, cause);
     }
+    for (const view of this.views.values())
+      if (view.basis.changeId < row.id && view.stored) view.basis = { ...view.basis, changeId: row.id };
     for (const id of row.dropped) this.material.drop(id);
     this.cursor = row.id;
-    this.outside.news({
-      calendarIds: [...row.calendarIds, ...row.dropped],
-      windowIds: [...ruled],
-    });
+    if (row.id <= this.begun) return;
+    await this.outside.news({ calendarIds: calendars, windowIds: [...ruled] });
   }
 
   /** A change of entries, where it tells readers of the view anything at all. */
@@ -238,20 +324,22 @@ export class Compiler {
     changes: readonly EntryChange[],
     basis: Basis,
     at: Instant,
-    cause: Pick<Cause, 'userId'>,
+    cause: By,
   ): Promise<void> {
+    const own = sourcesOf(window.rules);
     const [before, after] = (['before', 'after'] as const).map((side) =>
-      changes.flatMap((c) => (c[side] && takes(window, c[side].calendarId) ? [c[side]] : [])),
+      changes.flatMap((c) => (c[side] && own.includes(c[side].calendarId) ? [c[side]] : [])),
     ) as [Entry[], Entry[]];
-    if (!before.length && !after.length) {
+    const settled = view.stored && !this.troubles.has(view.id);
+    if (settled && !before.length && !after.length) {
       view.basis = basis;
       return;
     }
     const { rules } = window;
     try {
-      const range = this.rangeOf(rules, basis.day);
-      const alike = tellsAlike(before, after, rules, range, view.reader, memoOf(view, rules, range.from));
-      if (alike && view.state && !this.troubles.has(view.id)) {
+      const range = rangeOf(rules, basis.day);
+      const memo = memoOf(this.states.get(view.id), rules, range);
+      if (settled && tellsAlike(before, after, rules, range, view.reader, memo)) {
         view.basis = basis;
         return;
       }
@@ -265,184 +353,205 @@ export class Compiler {
   /** The turns of the day up to an instant, each by itself, stamped with its midnight. */
   private async turn(view: LiveView, { rules }: OpenWindow, until: Instant): Promise<void> {
     const today = dayAt(rules.hostZone, until);
-    // Days follow the clock, also back.
-    if (today < view.basis.day) {
-      await this.work(view, { ...view.basis, day: today }, until, null, true);
-      return;
-    }
     const first = Math.max(view.basis.day + 1, today - MOST_DAYS);
-    for (let day = first; day <= today; day++)
-      await this.work(view, { ...view.basis, day }, dayStart(rules.hostZone, day), null, true);
+    for (let day = first; day <= today; day++) {
+      const basis = { ...view.basis, day };
+      if (rules.horizon.kind === 'fixed' && !this.troubles.has(view.id)) view.basis = basis;
+      else await this.work(view, basis, dayStart(rules.hostZone, day), null, true);
+    }
   }
 
   /**
    * Works a view out and shows it. Where that fails, other windows go on; what `takesAway` stops being served, and
    * everything else stays as it was.
    */
-  private async work(
-    view: LiveView,
-    basis: Basis,
-    at: Instant,
-    cause: Pick<Cause, 'userId'> | null,
-    takesAway = false,
-  ): Promise<void> {
+  private async work(view: LiveView, basis: Basis, at: Instant, cause: By, takesAway = false): Promise<void> {
     const window = this.windows.get(view.windowId)!;
     try {
       await this.workOut(view, window, basis, at, cause);
-      if (this.troubles.delete(view.id)) this.tellTrouble(window.id);
+      if (this.troubles.delete(view.id)) await this.tellTrouble(window.id);
+      await this.show(view, this.states.get(view.id) ?? null);
     } catch (error) {
       if (!(error instanceof Problem) && !(error instanceof RangeError) && !(error instanceof TypeError))
         throw error;
       // What stopped being served stays so until it is worked out, whatever comes after.
-      const stopped = takesAway || !view.state || this.troubles.get(view.id)?.shows === 'nothing';
+      const stopped = takesAway || !view.stored || this.troubles.get(view.id)?.shows === 'nothing';
       const shows = stopped ? 'nothing' : 'last';
       const reason = error instanceof Problem ? error.message : 'something in it is not as it should be.';
       const trouble = { windowId: window.id, at: new Date(at).toISOString(), reason, shows } as const;
-      if (stopped) this.outside.drop(view.id);
       this.troubles.set(view.id, trouble);
-      this.tellTrouble(window.id);
+      if (stopped) await this.outside.drop([view.id]);
+      await this.tellTrouble(window.id);
       view.basis = basis;
       log.error({ windowId: window.id, viewId: view.id, shows, reason }, 'a window could not be worked out');
     }
   }
 
   /** A window is in trouble where any view of it is; one that shows nothing is what is told of. */
-  private tellTrouble(windowId: string): void {
+  private async tellTrouble(windowId: string): Promise<void> {
     const all = [...this.troubles.values()].filter((t) => t.windowId === windowId);
-    this.outside.trouble(windowId, all.find((t) => t.shows === 'nothing') ?? all[0] ?? null);
+    await this.outside.trouble(windowId, all.find((t) => t.shows === 'nothing') ?? all[0] ?? null);
   }
 
   private async workOut(
     view: LiveView,
-    window: OpenWindow,
+    { rules, version }: OpenWindow,
     basis: Basis,
     at: Instant,
-    cause: Pick<Cause, 'userId'> | null,
+    cause: By,
   ): Promise<void> {
-    const { rules, listed, version } = window;
-    const range = this.rangeOf(rules, basis.day);
-    const entries: Entry[] = [];
-    for (const { calendarId } of rules.sources)
-      for (const entry of this.material.entriesOf(calendarId)) entries.push(entry);
-    const next = outwardView(entries, rules, range, view.reader, memoOf(view, rules, range.from));
-    const revision = nextRevision(view.state?.revision ?? null, next, at);
-    if (revision !== view.state?.revision) {
+    const before = await this.stateOf(view);
+    // Another process is further on.
+    if (view.basis.changeId > basis.changeId) return;
+    const range = rangeOf(rules, basis.day);
+    const entries = await this.entriesOf(rules, basis.changeId);
+    const memo = memoOf(before, rules, range);
+    const next = outwardView(entries, rules, range, view.reader, memo);
+    const revision = nextRevision(before?.revision ?? null, next, at);
+    if (revision !== before?.revision) {
       const told = { userId: cause?.userId ?? null, windowVersion: version };
       const stored = { view: next, revision, ...basis };
-      if (!(await storeRevision(this.sequelize, view, view.state, stored, told))) {
+      if (!(await storeRevision(this.sequelize, view, before, stored, told))) {
         await this.follow(view, basis);
         return;
       }
       view.stored = basis;
     }
-    view.state = { view: next, revision };
     view.basis = basis;
-    this.outside.view(view.id, { view: next, revision, listed });
+    this.keep(view.id, { view: next, revision, memo: { rules, from: range.from, telling: memo } }, before);
   }
 
   /** Another process was first. What it has stored is the same, or further on. */
   private async follow(view: LiveView, basis: Basis): Promise<void> {
-    await this.takeUp(view);
+    this.states.delete(view.id);
+    view.stored ??= basis;
+    await this.stateOf(view);
     if (view.basis.changeId < basis.changeId) view.basis = basis;
   }
 
-  private async takeWindow(state: WindowState): Promise<void> {
+  /** Returns what is known of a view, from memory or from the store. */
+  private async stateOf(view: LiveView): Promise<State | null> {
+    const known = this.states.get(view.id);
+    if (known || !view.stored) return known ?? null;
+    const stored = await loadView(view.id);
+    if (!stored) return null;
+    const { changeId, day } = stored;
+    if (changeId > view.basis.changeId) view.basis = view.stored = { changeId, day };
+    return this.keep(view.id, this.atDay(view, stored), null);
+  }
+
+  /** A stored view stands as of the day on which it last changed. */
+  private atDay(view: LiveView, { view: stored, revision }: StoredView): Omit<State, 'bodies'> {
+    const rules = this.windows.get(view.windowId)?.rules;
+    const range = rules ? rangeOf(rules, view.basis.day) : stored.range;
+    return { view: { ...stored, range }, revision, memo: null };
+  }
+
+  private keep(viewId: string, parts: Omit<State, 'bodies'>, before: State | null): State {
+    const state = { ...parts, bodies: before?.bodies ?? new Map() };
+    this.states.set(viewId, state);
+    return state;
+  }
+
+  /** What is in trouble, or behind what other processes have acted on, is not shown. */
+  private mayShow(view: LiveView): boolean {
+    const window = this.windows.get(view.windowId);
+    if (!window || window.closed) return false;
+    return this.troubles.get(view.id)?.shows !== 'nothing' && view.basis.changeId >= this.begun;
+  }
+
+  private async show(view: LiveView, state: State | null): Promise<void> {
+    if (!state || !this.mayShow(view)) return;
+    const { listed } = this.windows.get(view.windowId)!;
+    const { number } = state.revision;
+    await this.outside.view({ viewId: view.id, number, day: view.basis.day, listed });
+  }
+
+  private async takeWindow(state: WindowState, changeId: number): Promise<void> {
     const known = this.windows.get(state.id);
     const row = known
       ? { secret: known.rules.secret, createdAt: new Date(known.createdAt) }
       : await WindowRow.findByPk(state.id, { attributes: ['secret', 'createdAt'] });
     if (!row) return;
-    this.setWindow(state, row);
+    const window = this.setWindow(state, row);
+    const keys = this.setKeys(state.id, await KeyRow.findAll({ where: { windowId: state.id }, raw: true }));
     // What is closed is shut before anything else; what opens is worked out before it is shown.
-    await this.keysOf(state.id);
     if (state.closed) {
-      for (const view of this.views.values()) if (view.windowId === state.id) this.outside.drop(view.id);
+      const own = [...this.views.values()].filter((v) => v.windowId === state.id);
+      await this.outside.drop(own.map((v) => v.id));
     }
+    // At the start doors stood as they do after all of the log.
+    if (changeId > this.begun) await this.outside.windows([placeOf(window, keys)]);
   }
 
   private setWindow(
     state: WindowState,
     { secret, createdAt }: Pick<WindowRow, 'secret'> & { createdAt: Date },
-  ): void {
+  ): OpenWindow {
     const rules: WindowRules = { ...state.rules, secret };
-    this.windows.set(state.id, { ...state, rules, createdAt: createdAt.getTime() });
-  }
-
-  private async keysOf(windowId: string): Promise<KeyPlace[]> {
-    return this.setKeys(windowId, await KeyRow.findAll({ where: { windowId } }));
+    const window = { ...state, rules, createdAt: createdAt.getTime() };
+    this.windows.set(state.id, window);
+    return window;
   }
 
   /** Takes note of the views that keys open. */
   private setKeys(windowId: string, rows: readonly KeyRow[]): KeyPlace[] {
-    const keys = rows.map((key): KeyPlace => ({
-      token: key.token,
-      keyId: key.id,
-      viewId: viewIdOf(key),
-      reader: { audience: key.audience, cap: key.cap },
-      expiresAt: key.expiresAt?.getTime() ?? Infinity,
-    }));
-    for (const { viewId, reader } of keys) {
-      const basis = { changeId: -1, day: 0 };
-      if (!this.views.has(viewId))
-        this.views.set(viewId, {
-          id: viewId,
-          windowId,
-          reader,
-          basis,
-          stored: basis,
-          state: null,
-          memo: null,
-          unsure: true,
-        });
-    }
-    const window = this.windows.get(windowId);
-    if (window) this.outside.window(window, keys);
-    return keys;
+    return rows.map((key) => {
+      const viewId = viewIdOf(key);
+      if (!this.views.has(viewId)) {
+        const reader = { audience: key.audience, cap: key.cap };
+        const basis = { changeId: -1, day: 0 };
+        this.views.set(viewId, { id: viewId, windowId, reader, basis, stored: null, unsure: false });
+      }
+      const expiresAt = key.expiresAt ? new Date(key.expiresAt).getTime() : Infinity;
+      return { token: key.token, keyId: key.id, viewId, expiresAt };
+    });
   }
 
-  private async need(calendarIds: readonly string[], changeId = this.cursor): Promise<void> {
-    const missing = [...new Set(calendarIds)].filter((id) => !this.material.has(id));
-    if (!missing.length) return;
-    const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-    await this.sequelize.transaction({ isolationLevel }, (transaction) =>
-      this.material.load(this.sequelize, missing, changeId, transaction),
-    );
+  private entriesOf(rules: WindowRules, changeId: number): Promise<Entry[]> {
+    const position = this.applied?.id === changeId ? changeId : this.cursor;
+    return this.material.entriesOf(this.sequelize, sourcesOf(rules), position);
   }
 
-  private basisAt(window: OpenWindow, view: LiveView, at: Instant, changeId = this.cursor): Basis {
-    const day = dayAt(window.rules.hostZone, at);
-    return { changeId, day: view.state ? Math.max(day, view.basis.day) : day };
-  }
-
-  private rangeOf({ horizon, hostZone }: WindowRules, day: number) {
-    return rangeOfHorizon(horizon, hostZone, dayStart(hostZone, day));
-  }
-
-  /** The store learns now and then what views take into account that did not change. */
+  /** The store learns what views take into account that did not change: at once where changes concerned them. */
   private async noteBases(): Promise<void> {
-    const behind = [...this.views.values()].filter(
+    const lagging = [...this.views.values()].filter((view) => {
+      const { id, stored, basis } = view;
       // What is in trouble is gone through again after a restart: only then it is known what it must not show.
-      (v) =>
-        v.state &&
-        !this.troubles.has(v.id) &&
-        (v.stored.changeId !== v.basis.changeId || v.stored.day !== v.basis.day),
-    );
+      if (!stored || this.troubles.has(id)) return false;
+      if (stored.changeId === basis.changeId && stored.day === basis.day) return false;
+      return this.concerned.has(view) || basis.changeId - stored.changeId >= CHANGES_BEHIND;
+    });
+    await this.note(lagging);
+    this.concerned.clear();
+  }
+
+  private async note(views: readonly LiveView[]): Promise<void> {
     await storeBasis(
       this.sequelize,
-      behind.map((v) => ({ id: v.id, ...v.basis })),
+      views.map((v) => ({ id: v.id, ...v.basis })),
     );
-    for (const view of behind) view.stored = view.basis;
+    for (const view of views) view.stored = view.basis;
   }
 }
 
-function takes({ rules }: OpenWindow, calendarId: string): boolean {
-  return rules.sources.some((s) => s.calendarId === calendarId);
+function placeOf(
+  { id, closed, rules }: OpenWindow,
+  keys: readonly KeyPlace[],
+): { window: WindowPlace; keys: readonly KeyPlace[] } {
+  return { window: { id, name: rules.wording.name, closed, calendarIds: sourcesOf(rules) }, keys };
 }
 
-function memoOf(view: LiveView, rules: WindowRules, from: Instant): TellingMemo {
-  if (view.memo?.rules !== rules || view.memo.from !== from)
-    view.memo = { rules, from, telling: new WeakMap() };
-  return view.memo.telling;
+function sourcesOf({ sources }: WindowRules): string[] {
+  return sources.map((s) => s.calendarId);
+}
+
+function takesAny({ rules }: OpenWindow, calendarIds: readonly string[]): boolean {
+  return rules.sources.some((s) => calendarIds.includes(s.calendarId));
+}
+
+function rangeOf({ horizon, hostZone }: WindowRules, day: number) {
+  return rangeOfHorizon(horizon, hostZone, dayStart(hostZone, day));
 }
 
 function dayAt(zone: string, at: Instant): number {

@@ -1,5 +1,6 @@
 import type { Entry } from '@zonal/core/entries';
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { LRUCache } from 'lru-cache';
+import { Op, QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import { ChangeRow, EntryRow, type EditTarget, type EntryState } from '../db/models';
 import { entryOf } from '../entries/entryStore';
 
@@ -9,115 +10,138 @@ export interface EntryChange {
   readonly after: Entry | null;
 }
 
-/** The entries of calendars in memory, as they were after one change of the log. An entry that did not change stays the same object. */
+/** Bytes that an entry takes in memory, more or less. */
+const WEIGHT = 2_000;
+
+/**
+ * The entries of calendars in memory, as they were after one change of the log: as many as there is room for, others are
+ * read again when they are needed. An entry that did not change stays the same object as long as it is here.
+ */
 export class Material {
-  private readonly calendars = new Map<string, Map<string, Entry>>();
-  private readonly places = new Map<string, string>();
+  private readonly calendars: LRUCache<string, Map<string, Entry>>;
+
+  constructor(room: number) {
+    this.calendars = new LRUCache({
+      maxSize: room,
+      sizeCalculation: ({ size }) => (size + 1) * WEIGHT,
+    });
+  }
+
+  /** Returns the entries of calendars as they were after a change, from here or from the store. */
+  async entriesOf(sequelize: Sequelize, calendarIds: readonly string[], changeId: number): Promise<Entry[]> {
+    const found = new Map(calendarIds.map((id) => [id, this.calendars.get(id)]));
+    const missing = calendarIds.filter((id) => !found.get(id));
+    if (missing.length) {
+      const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
+      const read = await sequelize.transaction({ isolationLevel }, (transaction) =>
+        asAfter(sequelize, missing, changeId, transaction),
+      );
+      for (const [id, entries] of read) {
+        found.set(id, entries);
+        this.calendars.set(id, entries);
+      }
+    }
+    const out: Entry[] = [];
+    for (const entries of found.values()) for (const entry of entries!.values()) out.push(entry);
+    return out;
+  }
 
   /** Returns whether a calendar's entries are here. */
   has(calendarId: string): boolean {
     return this.calendars.has(calendarId);
   }
 
-  /** Returns the entries of a calendar; none where it is not here. */
-  entriesOf(calendarId: string): Iterable<Entry> {
-    return this.calendars.get(calendarId)?.values() ?? [];
-  }
-
-  /** Reads calendars as they were after a change, from what is stored now and from what later changes did. */
-  async load(
+  /** Takes in what an edit did, and returns it, as far as it concerns some calendars; others are not here. */
+  async apply(
     sequelize: Sequelize,
+    edit: EditTarget,
     calendarIds: readonly string[],
-    changeId: number,
-    transaction: Transaction,
-  ): Promise<void> {
-    for (const calendarId of calendarIds) {
-      const rows = await EntryRow.findAll({ where: { calendarId }, transaction });
-      this.calendars.set(calendarId, new Map());
-      for (const row of rows) this.put(entryOf(row));
-    }
-    const later = await ChangeRow.findAll({
-      where: { id: { [Op.gt]: changeId } },
-      order: [['id', 'DESC']],
-      transaction,
+  ): Promise<EntryChange[]> {
+    const concerned = new Set(calendarIds);
+    const rows = await statesOf(sequelize, edit.id, calendarIds);
+    const changed = new Set<string>();
+    const changes = rows.map((row): EntryChange => {
+      const [was, is] = [row[OTHER[edit.target]], row[edit.target]];
+      const before = was && (this.calendars.peek(was.calendarId)?.get(was.id) ?? was);
+      if (was) this.calendars.peek(was.calendarId)?.delete(was.id);
+      if (is) this.calendars.peek(is.calendarId)?.set(is.id, is);
+      for (const one of [was, is]) if (one) changed.add(one.calendarId);
+      const within = (one: Entry | null) => (one && concerned.has(one.calendarId) ? one : null);
+      return { before: within(before), after: within(is) };
     });
-    for (const { edit } of later) {
-      if (!edit) continue;
-      const states = await statesOf(
-        sequelize,
-        { id: edit.id, target: OTHER[edit.target] },
-        calendarIds,
-        transaction,
-      );
-      for (const [id, entry] of states) this.set(id, entry, calendarIds);
+    // What they weigh now.
+    for (const id of changed) {
+      const entries = this.calendars.peek(id);
+      if (entries) this.calendars.set(id, entries);
     }
-  }
-
-  /** Takes in what an edit did, and returns it, as far as its calendars are here. */
-  async apply(sequelize: Sequelize, edit: EditTarget): Promise<EntryChange[]> {
-    const here = [...this.calendars.keys()];
-    const states = await statesOf(sequelize, edit, here);
-    return [...states].map(([id, after]) => {
-      const before = this.find(id);
-      return { before, after: this.set(id, after, here) };
-    });
+    return changes;
   }
 
   /** Forgets a calendar and what was in it. */
   drop(calendarId: string): void {
-    for (const { id } of this.entriesOf(calendarId)) this.places.delete(id);
     this.calendars.delete(calendarId);
   }
+}
 
-  private find(id: string): Entry | null {
-    const place = this.places.get(id);
-    return (place !== undefined && this.calendars.get(place)?.get(id)) || null;
-  }
-
-  private set(id: string, entry: Entry | null, here: readonly string[]): Entry | null {
-    const place = this.places.get(id);
-    if (place !== undefined) {
-      this.places.delete(id);
-      this.calendars.get(place)?.delete(id);
+/** Reads calendars as they were after a change, from what is stored now and from what later changes did. */
+async function asAfter(
+  sequelize: Sequelize,
+  calendarIds: readonly string[],
+  changeId: number,
+  transaction: Transaction,
+): Promise<Map<string, Map<string, Entry>>> {
+  const calendars = new Map(calendarIds.map((id) => [id, new Map<string, Entry>()]));
+  for (const row of await EntryRow.findAll({
+    where: { calendarId: [...calendarIds] },
+    raw: true,
+    transaction,
+  }))
+    calendars.get(row.calendarId)!.set(row.id, entryOf(row));
+  const later = await ChangeRow.findAll({
+    attributes: ['edit'],
+    where: { id: { [Op.gt]: changeId } },
+    order: [['id', 'DESC']],
+    transaction,
+  });
+  for (const { edit } of later) {
+    if (!edit) continue;
+    for (const row of await statesOf(sequelize, edit.id, calendarIds, transaction)) {
+      const [was, is] = [row[OTHER[edit.target]], row[edit.target]];
+      if (is) calendars.get(is.calendarId)?.delete(is.id);
+      if (was) calendars.get(was.calendarId)?.set(was.id, was);
     }
-    if (!entry || !here.includes(entry.calendarId)) return null;
-    this.put(entry);
-    return entry;
   }
-
-  private put(entry: Entry): void {
-    this.calendars.get(entry.calendarId)?.set(entry.id, entry);
-    this.places.set(entry.id, entry.calendarId);
-  }
+  return calendars;
 }
 
 const OTHER = { before: 'after', after: 'before' } as const;
 
-/** Returns the entries that an edit concerns in some calendars, as they are before or after it; null for one that is not there. */
+/** Returns the entries that an edit concerns in some calendars, before and after it; null where one is not there. */
 async function statesOf(
   sequelize: Sequelize,
-  { id, target }: EditTarget,
+  editId: string,
   calendarIds: readonly string[],
   transaction?: Transaction,
-): Promise<Map<string, Entry | null>> {
-  if (!calendarIds.length) return new Map();
-  const rows = await sequelize.query<{ entry_id: string; state: EntryState | null }>(
-    `SELECT entry_id, ${target} AS state FROM edit_entries
-     WHERE edit_id = :id AND (before->>'calendarId' IN (:calendarIds) OR after->>'calendarId' IN (:calendarIds))
+): Promise<Record<EditTarget['target'], Entry | null>[]> {
+  if (!calendarIds.length) return [];
+  const rows = await sequelize.query<{ id: string; before: EntryState | null; after: EntryState | null }>(
+    `SELECT entry_id AS id, before, after FROM edit_entries
+     WHERE edit_id = :editId AND (before->>'calendarId' IN (:calendarIds) OR after->>'calendarId' IN (:calendarIds))
      ORDER BY entry_id`,
-    { replacements: { id, calendarIds }, type: QueryTypes.SELECT, ...(transaction ? { transaction } : {}) },
+    {
+      replacements: { editId, calendarIds },
+      type: QueryTypes.SELECT,
+      ...(transaction ? { transaction } : {}),
+    },
   );
-  return new Map(
-    rows.map(({ entry_id: entryId, state }) => [
-      entryId,
-      state && {
-        ...state.data,
-        id: entryId,
-        calendarId: state.calendarId,
-        version: 0,
-        uid: state.uid,
-        imported: state.imported,
-      },
-    ]),
-  );
+  const entry = (id: string, state: EntryState | null): Entry | null =>
+    state && {
+      ...state.data,
+      id,
+      calendarId: state.calendarId,
+      version: 0,
+      uid: state.uid,
+      imported: state.imported,
+    };
+  return rows.map(({ id, before, after }) => ({ before: entry(id, before), after: entry(id, after) }));
 }

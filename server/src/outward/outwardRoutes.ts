@@ -1,12 +1,11 @@
-import { writePage, type PageQuery } from '@zonal/core/forms';
+import type { PageQuery } from '@zonal/core/forms';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { unknownKeyLimit } from '../http/limits';
-import { addressesOf } from '../windows/windowStore';
-import { makeDocument, sendDocument } from './document';
-import { robots, type Publisher, type Shown } from './publisher';
+import { sendDocument, type Document } from './document';
 import type { KeyUses } from './keyUses';
 import { plainPage } from './plainPage';
+import type { Publisher } from './publisher';
 
 const POLICY = {
   useDefaults: false,
@@ -32,58 +31,37 @@ const embedHeaders = helmet({
 });
 
 /** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
-export function outwardRoutes(
-  publisher: Publisher,
-  publicUrl: string,
-  uses: KeyUses,
-  clock: () => number = Date.now,
-): Router {
+export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => number = Date.now): Router {
   const router = Router();
   const limit = unknownKeyLimit();
 
   const opened =
-    (found: (req: Request, res: Response, shown: Shown, token: string) => Promise<void>, page: boolean) =>
+    (find: (token: string, req: Request) => Promise<Document | null>, page: boolean) =>
     async (req: Request, res: Response, next: NextFunction) => {
       const token = String(req.params['token']);
+      const before = await publisher.opened(token);
+      const document = before?.state === 'open' ? await find(token, req) : null;
+      // As it is now: what was asked for may have been withdrawn while it was written.
       const door = publisher.door(token);
-      if (door?.state === 'open') {
-        uses.note(door.keyId, door.shown.revision.number, clock());
-        return found(req, res, door.shown, token);
-      }
-      if (door) return refuse(res, door.state, page);
-      limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
+      if (document && door?.state === 'open') {
+        uses.note(door.keyId, door.shown.number, clock());
+        sendDocument(req, res, document);
+      } else if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
+      else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
     };
 
   const page = (form: 'page' | 'embed') =>
-    opened(async (req, res, shown, token) => {
-      const addresses = addressesOf(publicUrl, token);
-      const self = new URL(form === 'page' ? addresses.see : addresses.embed).pathname;
-      const html = writePage(shown.view, shown.revision, {
-        form,
-        query: queryOf(req),
-        now: clock(),
-        addresses: { ...addresses, self, copy: new URL(addresses.copy).pathname },
-        assets: '/outside/',
-      });
-      const headers = { 'Content-Type': 'text/html; charset=utf-8', ...robots(shown.listed) };
-      sendDocument(req, res, await makeDocument(html, `r${shown.revision.number}`, headers));
-    }, true);
+    opened((token, req) => publisher.page(token, form, queryOf(req)), true);
 
   router.get('/see/:token', pageHeaders, page('page'));
   router.get('/embed/:token', embedHeaders, page('embed'));
   router.get(
     ['/copy/:token.ics', '/copy/:token'],
-    opened(async (req, res, shown, token) => {
-      sendDocument(req, res, await publisher.document(shown, token, 'copy'));
-    }, false),
+    opened((token) => publisher.document(token, 'copy'), false),
   );
-  // Only unknown and closed windows come here: polls of open ones were answered before.
   router.get(
     ['/feed/:token.ics', '/feed/:token.ifb'],
-    opened(async (req, res, shown, token) => {
-      const form = req.path.endsWith('.ifb') ? 'freeBusy' : 'feed';
-      sendDocument(req, res, await publisher.document(shown, token, form));
-    }, false),
+    opened((token, req) => publisher.document(token, req.path.endsWith('.ifb') ? 'freeBusy' : 'feed'), false),
   );
   return router;
 }

@@ -12,7 +12,7 @@ const PREFIX = '/feed/';
 
 /**
  * Returns a function that answers subscribers asking "anything new?" from memory, before Express sees the request.
- * It returns false for everything that is not such a poll of an open window.
+ * It returns false for everything that is not such a poll of an open window whose document is ready.
  */
 export function pollPath(
   publisher: Publisher,
@@ -28,15 +28,10 @@ export function pollPath(
     const token = url.slice(PREFIX.length, dot);
     const door = publisher.door(token);
     if (door?.state !== 'open') return false;
-    uses.note(door.keyId, door.shown.revision.number, Date.now());
     const ready = publisher.ready(door.shown, token, form);
-    if (ready) sendDocument(req, res, ready);
-    else {
-      publisher.document(door.shown, token, form).then(
-        (made) => sendDocument(req, res, made),
-        (error: unknown) => res.destroy(error as Error),
-      );
-    }
+    if (!ready) return false;
+    uses.note(door.keyId, door.shown.number, Date.now());
+    sendDocument(req, res, ready);
     return true;
   };
 }

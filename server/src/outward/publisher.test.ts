@@ -23,6 +23,8 @@ import { editNow, stageEdit, turnEdit } from '../edits/editStore';
 import { freshDatabase, windowInput } from '../testing';
 import type { WindowInput } from '../windows/windowInput';
 import { settingsOf } from '../windows/windowStore';
+import { Compiler } from './compiler';
+import type { Compiling } from './outside';
 import { Publisher } from './publisher';
 
 const ZONE = 'America/Halifax';
@@ -42,6 +44,27 @@ beforeAll(async () => {
   userId = (await UserRow.create(user)).id;
 });
 afterAll(() => sequelize.close());
+
+/** A publisher and its compiler, on the clock of all scenes. */
+function publishing() {
+  let compiler!: Compiler;
+  const publisher = new Publisher(
+    (outside) => {
+      compiler = new Compiler(outside, { sequelize, publicUrl: 'https://w.example', clock: () => now });
+      return compiler;
+    },
+    { clock: () => now },
+  );
+  compilers.set(publisher, compiler);
+  return { publisher, compiler };
+}
+const compilers = new WeakMap<Publisher, Compiling>();
+
+/** Takes in what there is, and does what can wait. */
+async function look(publisher: Publisher): Promise<void> {
+  await publisher.catchUp();
+  await publisher.rest();
+}
 
 let last: LoggedChange;
 const change: MakeChange = async (by, work) => {
@@ -135,18 +158,24 @@ async function scene({
   };
   for (let n = 0; n < windows; n++) await open(n);
   const start = async () => {
-    const publisher = new Publisher(sequelize, 'https://w.example', { clock: () => now });
+    const { publisher } = publishing();
     await publisher.start();
-    await publisher.catchUp();
+    await look(publisher);
     return publisher;
   };
   const publisher = await start();
-  const shown = (of = publisher, n = 0) => {
-    const door = of.door(keys[n]!.token);
+  /** What a feed of the window says. */
+  const shown = async (of = publisher, n = 0) => {
+    const { token } = keys[n]!;
+    const door = await of.opened(token);
     if (door?.state !== 'open') return { state: door?.state };
-    const { view, revision } = door.shown;
-    const titles = view.items.map((i) => (i.kind === 'busy' ? '' : i.content.title));
-    return { titles, number: revision.number, at: revision.at };
+    const document = (await of.document(token, 'feed'))!;
+    const titles = [
+      ...Buffer.concat(document.plain)
+        .toString()
+        .matchAll(/SUMMARY:(.*)\r/g),
+    ].map((m) => m[1]);
+    return { titles, number: door.shown.number, at: document.dated };
   };
   const lines = async (n = 0) =>
     (
@@ -188,12 +217,12 @@ describe('the turn of the day', () => {
       [4_000, 40],
     ] as const) {
       const { write, publisher, shown, today } = await scene();
-      expect(shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], number: 1 });
-      expect(publisher.nextTurn()).toBeLessThanOrEqual(today(1));
+      expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], number: 1 });
+      expect(publisher.nextTurn).toBeLessThanOrEqual(today(1));
       now = today(1) + late;
       for (let i = 0; i < hidden; i++) await write(1, { title: 'Never seen', hold: 'keep-in' });
-      await publisher.catchUp();
-      expect(shown()).toEqual({ titles: ['Day 1', 'Day 2'], number: 2, at: today(1) });
+      await look(publisher);
+      expect(await shown()).toEqual({ titles: ['Day 1', 'Day 2'], number: 2, at: today(1) });
     }
   });
 
@@ -202,21 +231,21 @@ describe('the turn of the day', () => {
     const opened = (await lines())[0]!;
     now = today(1) + 9_000;
     await write(2, { title: 'In sight' });
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ titles: ['Day 1', 'Day 2', 'In sight'], number: 3 });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ titles: ['Day 1', 'Day 2', 'In sight'], number: 3 });
     expect(await lines()).toEqual([opened, [2, today(1)], [3, today(1) + 9_000]]);
     // With nothing new, a later look changes nothing.
     now = today(1) + 60_000;
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ number: 3 });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ number: 3 });
   });
 
   it('comes day by day also for a process that was away for days', async () => {
     const { publisher, shown, lines, today } = await scene();
     const opened = (await lines())[0]!;
     now = today(3) + 5_000;
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ titles: ['Day 3', 'Day 4'], number: 4 });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ titles: ['Day 3', 'Day 4'], number: 4 });
     expect(await lines()).toEqual([opened, [2, today(1)], [3, today(2)], [4, today(3)]]);
   });
 
@@ -224,11 +253,11 @@ describe('the turn of the day', () => {
     const { publisher, shown, today } = await scene();
     const right = now;
     now = today(2) + 5_000;
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ titles: ['Day 2', 'Day 3'], at: today(2) });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ titles: ['Day 2', 'Day 3'], at: today(2) });
     now = right;
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], at: today(2) });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], at: today(2) });
   });
 });
 
@@ -244,8 +273,8 @@ describe('changes', () => {
       times.push(now);
     }
     now += 5_000;
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ number: 4, at: Math.floor(times[2]! / 1000) * 1000 });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ number: 4, at: Math.floor(times[2]! / 1000) * 1000 });
     expect(await lines()).toEqual([opened, ...times.map((t, i) => [i + 2, Math.floor(t / 1000) * 1000])]);
   });
 
@@ -255,30 +284,29 @@ describe('changes', () => {
       const { write, remove, publisher, start, shown, lines, entries, today } = await scene();
       const second = await start();
       const origin = today(0);
-      const look = async () => {
-        if (!often) return;
-        await Promise.all([publisher.catchUp(), second.catchUp()]);
+      const both = async () => {
+        if (often) await Promise.all([look(publisher), look(second)]);
       };
       now = today(1) - 5_000;
       await write(1, { title: 'First' });
-      await look();
+      await both();
       await write(1, { title: 'Kept', hold: 'keep-in' });
       now = today(1) + 5_000;
-      await look();
+      await both();
       await remove(entries[1]!);
-      await look();
+      await both();
       now += 1_000;
       const again = await write(2, { title: 'Second' });
-      await look();
+      await both();
       now += 1_000;
       await write(2, { title: 'Third' }, again);
       now += 1_000;
-      await Promise.all([publisher.catchUp(), second.catchUp()]);
-      expect(shown(second)).toEqual(shown());
+      await Promise.all([look(publisher), look(second)]);
+      expect(await shown(second)).toEqual(await shown());
       const late = await start();
-      expect(shown(late)).toEqual(shown());
+      expect(await shown(late)).toEqual(await shown());
       const since = (at: number) => at - origin;
-      told.push([shown().titles, (await lines()).slice(1).map(([n, at]) => [n, since(at!)])]);
+      told.push([(await shown()).titles, (await lines()).slice(1).map(([n, at]) => [n, since(at!)])]);
     }
     expect(told[1]).toEqual(told[0]);
     expect(told[0]![1]).toHaveLength(5);
@@ -287,34 +315,34 @@ describe('changes', () => {
   it('outlast a restart: what was worked out is shown at once, and goes on where it was', async () => {
     const { write, publisher, start, shown } = await scene();
     await write(0, { title: 'Before' });
-    await publisher.catchUp();
-    const before = shown();
-    const second = new Publisher(sequelize, 'https://w.example', { clock: () => now });
+    await look(publisher);
+    const before = await shown();
+    const { publisher: second } = publishing();
     await second.start();
-    expect(shown(second)).toEqual(before);
-    await second.catchUp();
-    expect(shown(second)).toEqual(before);
+    expect(await shown(second)).toEqual(before);
+    await look(second);
+    expect(await shown(second)).toEqual(before);
     now += 1_000;
     await write(0, { title: 'After' });
-    expect(shown(await start())).toMatchObject({ number: (before.number ?? 0) + 1 });
+    expect(await shown(await start())).toMatchObject({ number: (before.number ?? 0) + 1 });
   });
 
   it('made while a window was closed are not seen when it opens, not even for a moment', async () => {
     const { remove, publisher, shown, entries, setClosed, keys } = await scene();
     await setClosed(0, true);
-    await publisher.catchUp();
-    expect(shown()).toEqual({ state: 'closed' });
+    await look(publisher);
+    expect(await shown()).toEqual({ state: 'closed' });
     await remove(entries[0]!);
-    await publisher.catchUp();
+    await look(publisher);
     const seen: unknown[] = [];
     const { view } = publisher;
-    publisher.view = (id, told) => {
+    publisher.view = (told) => {
       seen.push(publisher.door(keys[0]!.token)?.state);
-      view.call(publisher, id, told);
+      view.call(publisher, told);
     };
     await setClosed(0, false);
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+    await look(publisher);
+    expect(await shown()).toMatchObject({ titles: ['Day 1'] });
     // Until it was worked out nothing stood behind the key.
     expect(seen).not.toContain('open');
   });
@@ -332,36 +360,36 @@ describe('a window that cannot be worked out', () => {
   it('keeps what it had where something only comes, says so, and holds no other window up', async () => {
     const other = await scene();
     const { writeOdd, write, publisher, shown, keys } = await scene({ windows: 2 });
-    const before = shown();
+    const before = await shown();
     await writeOdd(broken);
     await publisher.settle(last);
-    expect(shown()).toEqual(before);
+    expect(await shown()).toEqual(before);
     expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({
       shows: 'last',
       reason: expect.stringContaining('“Day 1”'),
     });
     await other.write(1, { title: 'Elsewhere' });
-    await other.publisher.catchUp();
-    expect(other.shown().titles).toContain('Elsewhere');
+    await look(other.publisher);
+    expect((await other.shown()).titles).toContain('Elsewhere');
     await write(0, { title: 'Also here' });
-    await expect(publisher.catchUp()).resolves.toBeUndefined();
+    await expect(look(publisher)).resolves.toBeUndefined();
   });
 
   it('shows nothing where something is taken away, tells whoever did it, and comes back once it is mended', async () => {
     const { writeOdd, remove, publisher, start, shown, entries, calendarId, keys } = await scene();
     const id = await writeOdd(broken);
-    await publisher.catchUp();
+    await look(publisher);
     await remove(entries[0]!);
     await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
-    expect(shown()).toEqual({ state: 'stopped' });
+    expect(await shown()).toEqual({ state: 'stopped' });
     // A process that starts now comes to the same.
-    expect(shown(await start())).toEqual({ state: 'stopped' });
+    expect(await shown(await start())).toEqual({ state: 'stopped' });
     const odd = (await EntryRow.findByPk(id))!;
     await editNow(sequelize, change, userId, 'Deleted', [
       { id, version: odd.version, calendarId, entry: null },
     ]);
     await publisher.settle(last);
-    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+    expect(await shown()).toMatchObject({ titles: ['Day 1'] });
     expect(publisher.troubles.has(keys[0]!.window.id)).toBe(false);
   });
 
@@ -375,10 +403,11 @@ describe('a window that cannot be worked out', () => {
       });
       const states = async (of: Publisher) => {
         const rows = await KeyRow.findAll({ where: { windowId: keys[0]!.window.id } });
-        return Object.fromEntries(rows.map((k) => [k.cap ?? 'none', of.door(k.token)?.state]));
+        const states = rows.map(async (k) => [k.cap ?? 'none', (await of.opened(k.token))?.state]);
+        return Object.fromEntries(await Promise.all(states)) as Record<string, string>;
       };
       await writeOdd(broken);
-      await publisher.catchUp();
+      await look(publisher);
       await remove(entries[0]!);
       await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
       expect(await states(publisher)).toEqual({ none: 'stopped', shut: 'open' });
@@ -394,22 +423,22 @@ describe('a window that cannot be worked out', () => {
   it('is told of to whoever opens it', async () => {
     const { writeOdd, open, publisher, shown } = await scene();
     await writeOdd(broken);
-    await publisher.catchUp();
+    await look(publisher);
     await open(1);
     await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
-    expect(shown(publisher, 1)).toEqual({ state: 'stopped' });
-    expect(shown()).toMatchObject({ titles: ['Day 0', 'Day 1'] });
+    expect(await shown(publisher, 1)).toEqual({ state: 'stopped' });
+    expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'] });
   });
 
   it('shows nothing until it is mended, also where something only comes after', async () => {
     const { writeOdd, write, remove, publisher, shown, entries, keys } = await scene();
     await writeOdd(broken);
-    await publisher.catchUp();
+    await look(publisher);
     await remove(entries[0]!);
-    await publisher.catchUp();
+    await look(publisher);
     await write(0, { title: 'Also here' });
     await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
-    expect(shown()).toEqual({ state: 'stopped' });
+    expect(await shown()).toEqual({ state: 'stopped' });
     expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({ shows: 'nothing' });
   });
 
@@ -418,7 +447,7 @@ describe('a window that cannot be worked out', () => {
     await writeOdd({ ...broken, hold: 'keep-in' });
     await remove(entries[0]!);
     await publisher.settle(last);
-    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+    expect(await shown()).toMatchObject({ titles: ['Day 1'] });
   });
 });
 
@@ -427,31 +456,32 @@ describe('the store', () => {
     const other = await scene();
     const { remove, publisher, shown, entries } = await scene();
     await remove(entries[0]!);
-    const { catchUp } = publisher['compiler'];
-    publisher['compiler'].catchUp = () => Promise.reject(new Error('Connection terminated'));
+    const compiler = compilers.get(publisher)!;
+    const { catchUp } = compiler;
+    compiler.catchUp = () => Promise.reject(new Error('Connection terminated'));
     await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-unsure' });
-    expect(shown()).toEqual({ state: 'stopped' });
+    expect(await shown()).toEqual({ state: 'stopped' });
     // The windows of other calendars go on.
-    expect(other.shown(publisher)).toMatchObject({ titles: expect.any(Array) });
-    publisher['compiler'].catchUp = catchUp;
-    await publisher.catchUp();
-    expect(shown()).toMatchObject({ titles: ['Day 1'] });
+    expect(await other.shown(publisher)).toMatchObject({ titles: expect.any(Array) });
+    compiler.catchUp = catchUp;
+    await look(publisher);
+    expect(await shown()).toMatchObject({ titles: ['Day 1'] });
   });
 
   it('that is not heard for too long ends what was last known', async () => {
     const { publisher, shown } = await scene();
     now += 599_000;
-    expect(shown()).toMatchObject({ number: 1 });
+    expect(await shown()).toMatchObject({ number: 1 });
     now += 2_000;
-    expect(shown()).toEqual({ state: 'unheard' });
-    await publisher.catchUp();
-    expect(shown()).not.toEqual({ state: 'unheard' });
+    expect(await shown()).toEqual({ state: 'unheard' });
+    await look(publisher);
+    expect(await shown()).not.toEqual({ state: 'unheard' });
   });
 
   it('is told item by item: a change of one entry writes little', async () => {
     const { write, publisher, keys } = await scene();
     await write(0, { title: 'One more' });
-    await publisher.catchUp();
+    await look(publisher);
     const row = (await ViewRow.findByPk(`${keys[0]!.window.id}|street|`))!;
     expect(row.revision).not.toHaveProperty('stamps');
     expect(JSON.stringify(row.revision).length).toBeLessThan(200);

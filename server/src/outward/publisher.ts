@@ -1,31 +1,19 @@
-import { FORMS, fileNameOf, type FormName } from '@zonal/core/forms';
-import type { OutwardView } from '@zonal/core/glass';
+import type { FormName, PageQuery } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
-import type { Revision } from '@zonal/core/reach';
-import type { Sequelize } from 'sequelize';
 import type { LoggedChange } from '../db/changes';
 import type { ChangeNews } from '../http/changeStream';
 import { log } from '../log';
-import { addressesOf } from '../windows/windowStore';
-import { Compiler, type KeyPlace, type OpenWindow, type Outside, type Trouble } from './compiler';
-import { makeDocument, type Document } from './document';
+import { DocumentShelf } from './documentShelf';
+import type { Document } from './document';
+import type { Compiling, KeyPlace, Outside, ShownView, Trouble, WindowPlace } from './outside';
 
 /**
- * What stands behind a key: a view of an open window, one that is not worked out yet, one that could not be, a closed
- * window, a key that has ended, or nothing that can be vouched for, as the store was not heard for too long.
+ * What stands behind a key: a view of an open window, one that is not in memory yet, one that could not be worked out, a
+ * closed window, a key that has ended, or nothing that can be vouched for, as the store was not heard for too long.
  */
 export type Door =
-  | { readonly state: 'open'; readonly shown: Shown; readonly keyId: string }
+  | { readonly state: 'open'; readonly shown: ShownView; readonly keyId: string }
   | { readonly state: 'waiting' | 'stopped' | 'closed' | 'expired' | 'unheard' };
-
-/** A view as it is shown now. It is never changed, only replaced. */
-export interface Shown {
-  readonly view: OutwardView;
-  readonly revision: Revision;
-  readonly listed: boolean;
-  /** Steady forms ready to be sent, by key and form; each is made when it is first asked for. */
-  readonly documents: Map<string, Document>;
-}
 
 export interface PublisherOptions {
   /** Is told what changed inside, once it acts outside. */
@@ -33,48 +21,63 @@ export interface PublisherOptions {
   readonly clock?: () => number;
   /** For how long, in milliseconds, what was last known is served without hearing the store. */
   readonly unheard?: number;
+  /** Bytes that documents may take in memory, more or less. */
+  readonly room?: number;
 }
 
 const TEN_MINUTES = 600_000;
+const MEGABYTE = 1024 * 1024;
+/** So often a document is asked for again where what is shown changed meanwhile. */
+const TRIES = 4;
+/** Pages tell of days and clocks: they are written anew every quarter of an hour, where all zones' days begin. */
+const QUARTER = 900_000;
 
 /**
- * Holds everything that can be fetched from outside in memory, and keeps it in step with the log of changes. What is
- * shown stays as it is while the store is away, for a time.
+ * Knows what stands behind each key, and holds the documents that were asked for. It works nothing out: that is another
+ * thread's work, which says what is to be shown. What is shown stays as it is while the store is away, for a time.
  */
 export class Publisher implements Outside {
-  private readonly compiler: Compiler;
-  private readonly windows = new Map<string, OpenWindow>();
+  private readonly compiling: Compiling;
+  private readonly places = new Map<string, WindowPlace>();
   private readonly keys = new Map<string, KeyPlace & { readonly windowId: string }>();
-  private readonly shown = new Map<string, Shown>();
+  private readonly shown = new Map<string, ShownView>();
   private readonly stopped = new Map<string, Trouble>();
   /** Windows that show nothing until a change is taken in, with its number. */
   private readonly suspended = new Map<string, number>();
+  private readonly shelf: DocumentShelf;
   private readonly tell: (news: ChangeNews) => void;
   private readonly clock: () => number;
   private readonly unheard: number;
+  private last = 0;
+  private turnAt = Infinity;
   private heardAt = 0;
   private running: Promise<void> = Promise.resolve();
 
   constructor(
-    sequelize: Sequelize,
-    private readonly publicUrl: string,
-    { tell = () => undefined, clock = Date.now, unheard = TEN_MINUTES }: PublisherOptions = {},
+    compilingFor: (outside: Outside) => Compiling,
+    {
+      tell = () => undefined,
+      clock = Date.now,
+      unheard = TEN_MINUTES,
+      room = 256 * MEGABYTE,
+    }: PublisherOptions = {},
   ) {
     this.tell = tell;
     this.clock = clock;
     this.unheard = unheard;
-    this.compiler = new Compiler(sequelize, this, clock);
+    this.compiling = compilingFor(this);
+    this.shelf = new DocumentShelf(this.compiling, room);
   }
 
-  /** Reads all windows, and shows what was worked out before; catchUp brings it up to date. */
+  /** Learns which windows there are; what was worked out before can be shown at once, catchUp brings it up to date. */
   async start(): Promise<void> {
-    await this.compiler.start();
+    await this.compiling.start();
     this.heardAt = this.clock();
   }
 
   /** The last change that acts outside in this process. */
   get taken(): number {
-    return this.compiler.taken;
+    return this.last;
   }
 
   /** When the store was last heard, and until when what was known then is served. */
@@ -87,52 +90,67 @@ export class Publisher implements Outside {
     return this.stopped;
   }
 
+  /** The instant at which the first of all windows gets to its next day; with no window it is Infinity. */
+  get nextTurn(): number {
+    return this.turnAt;
+  }
+
   /** Returns what stands behind a key, or null when there is no such key. */
   door(token: string): Door | null {
     const place = this.keys.get(token);
-    const window = place && this.windows.get(place.windowId);
+    const window = place && this.places.get(place.windowId);
     if (!place || !window) return null;
     if (window.closed) return { state: 'closed' };
     const now = this.clock();
     if (now >= place.expiresAt) return { state: 'expired' };
     if (now > this.heardAt + this.unheard) return { state: 'unheard' };
-    if (this.taken < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
+    if (this.last < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
     const shown = this.shown.get(place.viewId);
     if (shown) return { state: 'open', shown, keyId: place.keyId };
-    return { state: this.stopped.has(place.windowId) ? 'stopped' : 'waiting' };
+    return { state: this.stopped.get(place.windowId)?.shows === 'nothing' ? 'stopped' : 'waiting' };
+  }
+
+  /** Returns what stands behind a key once what was worked out of it is fetched from the store. */
+  async opened(token: string): Promise<Door | null> {
+    const door = this.door(token);
+    const viewId = this.keys.get(token)?.viewId;
+    // Of a window in trouble some views can be shown.
+    if ((door?.state !== 'waiting' && door?.state !== 'stopped') || viewId === undefined) return door;
+    await this.compiling.bring(viewId).catch(noted);
+    return this.door(token);
   }
 
   /** Returns a form's document that is ready, or undefined. */
-  ready(shown: Shown, token: string, form: FormName): Document | undefined {
-    return shown.documents.get(`${form}|${token}`);
+  ready(shown: ShownView, token: string, form: FormName): Document | undefined {
+    return this.shelf.ready(shown, token, form);
   }
 
-  /** Makes a form's document; steady ones are kept with what is shown. */
-  async document(shown: Shown, token: string, form: FormName): Promise<Document> {
-    const known = this.ready(shown, token, form);
-    if (known) return known;
-    const { contentType, steady, dated, write } = FORMS[form];
-    const now = this.clock();
-    const text = write(shown.view, shown.revision, { addresses: addressesOf(this.publicUrl, token), now });
-    const place = form === 'copy' ? 'attachment' : 'inline';
-    const document = await makeDocument(
-      text,
-      `r${shown.revision.number}`,
-      {
-        'Content-Type': contentType,
-        'Content-Disposition': `${place}; filename="${fileNameOf(form, shown.view, now)}"`,
-        ...(steady ? { 'Last-Modified': new Date(shown.revision.at).toUTCString() } : {}),
-        ...robots(shown.listed),
-      },
-      dated ? shown.revision.at : null,
+  /** Returns a form's document of what is shown behind a key, or null when nothing is. */
+  document(token: string, form: FormName): Promise<Document | null> {
+    return this.made(token, (shown, now) => this.shelf.form(shown, token, form, now));
+  }
+
+  /** Returns a page of what is shown behind a key, or null when nothing is. */
+  page(token: string, form: 'page' | 'embed', query: PageQuery): Promise<Document | null> {
+    return this.made(token, (shown, now) =>
+      this.shelf.page(shown, token, form, query, Math.floor(now / QUARTER) * QUARTER),
     );
-    if (steady) shown.documents.set(`${form}|${token}`, document);
-    return document;
   }
 
-  /** Returns the entries of a calendar, as far as changes were taken in. */
-  entriesOf(calendarId: string) {
-    return this.compiler.entriesOf(calendarId);
+  /** What is shown may be another thing by the time that it is written: then it is written again. */
+  private async made(
+    token: string,
+    make: (shown: ShownView, now: number) => Promise<Document | null>,
+  ): Promise<Document | null> {
+    for (let i = 0; i < TRIES; i++) {
+      const door = await this.opened(token);
+      if (door?.state !== 'open') return null;
+      const document = await make(door.shown, this.clock());
+      const now = this.door(token);
+      if (now?.state !== 'open') return null;
+      if (document && now.shown === door.shown) return document;
+    }
+    return null;
   }
 
   /** Takes in all changes since the last time; calls are worked off one after the other. Never throws. */
@@ -142,10 +160,20 @@ export class Publisher implements Outside {
     );
   }
 
+  /** Has done what can wait, such as turns of the day. Never throws. */
+  async rest(): Promise<void> {
+    try {
+      await this.compiling.rest();
+      this.turnAt = await this.compiling.nextTurn();
+    } catch (error) {
+      log.warn({ err: error }, 'what can wait could not be done; trying again later');
+    }
+  }
+
   private hear(): Promise<void> {
     const next = this.running.then(async () => {
       const asked = this.clock();
-      await this.compiler.catchUp();
+      this.last = await this.compiling.catchUp();
       this.heardAt = asked;
     });
     this.running = next.catch(() => undefined);
@@ -159,10 +187,10 @@ export class Publisher implements Outside {
    */
   async settle(change: LoggedChange): Promise<void> {
     if (!change.id) return;
-    const concerned = () => [...this.windows.values()].filter((w) => concerns(change, w));
+    const concerned = () => [...this.places.values()].filter((w) => concerns(change, w));
     const before = concerned();
     try {
-      while (this.taken < change.id) await this.hear();
+      while (this.last < change.id) await this.hear();
     } catch (error) {
       log.error({ err: error, changeId: change.id }, 'a change is stored and could not be taken in');
       for (const { id } of before) this.suspended.set(id, change.id);
@@ -171,31 +199,29 @@ export class Publisher implements Outside {
     // As it is now: the change may have opened a window, or closed one.
     const stopped = concerned().flatMap((w) => {
       const trouble = this.stopped.get(w.id);
-      return !w.closed && trouble?.shows === 'nothing' ? [{ name: w.rules.wording.name, trouble }] : [];
+      return !w.closed && trouble?.shows === 'nothing' ? [{ name: w.name, trouble }] : [];
     });
     if (!stopped.length) return;
     const windows = stopped.map((s) => `“${s.name}”`).join(', ');
     throw new Problem('outside-stopped', { windows, reason: stopped[0]!.trouble.reason });
   }
 
-  /** Returns the instant at which the first of all windows gets to its next day; with no window it is Infinity. */
-  nextTurn(): number {
-    return this.compiler.nextTurn();
+  windows(places: readonly { readonly window: WindowPlace; readonly keys: readonly KeyPlace[] }[]): void {
+    for (const { window, keys } of places) {
+      this.places.set(window.id, window);
+      for (const key of keys) this.keys.set(key.token, { ...key, windowId: window.id });
+    }
   }
 
-  window(window: OpenWindow, keys: readonly KeyPlace[]): void {
-    this.windows.set(window.id, window);
-    for (const key of keys) this.keys.set(key.token, { ...key, windowId: window.id });
+  view(shown: ShownView): void {
+    const before = this.shown.get(shown.viewId);
+    const { number, listed, day } = shown;
+    const same = before?.number === number && before.listed === listed && before.day === day;
+    if (!same) this.shown.set(shown.viewId, shown);
   }
 
-  view(viewId: string, { view, revision, listed }: Omit<Shown, 'documents'>): void {
-    const before = this.shown.get(viewId);
-    const same = before?.revision === revision && before.view === view && before.listed === listed;
-    if (!same) this.shown.set(viewId, { view, revision, listed, documents: new Map() });
-  }
-
-  drop(viewId: string): void {
-    this.shown.delete(viewId);
+  drop(viewIds: readonly string[]): void {
+    for (const id of viewIds) this.shown.delete(id);
   }
 
   trouble(windowId: string, trouble: Trouble | null): void {
@@ -206,13 +232,16 @@ export class Publisher implements Outside {
   news(news: ChangeNews): void {
     this.tell(news);
   }
+
+  async close(): Promise<void> {
+    await this.compiling.close();
+  }
 }
 
-function concerns({ calendarIds, windowIds }: LoggedChange, { id, rules }: OpenWindow): boolean {
-  return windowIds.includes(id) || rules.sources.some((s) => calendarIds.includes(s.calendarId));
+function concerns({ calendarIds, windowIds }: LoggedChange, { id, calendarIds: own }: WindowPlace): boolean {
+  return windowIds.includes(id) || own.some((c) => calendarIds.includes(c));
 }
 
-/** Pages and feeds that are not listed tell search engines so. */
-export function robots(listed: boolean): Record<string, string> {
-  return listed ? {} : { 'X-Robots-Tag': 'noindex, nofollow' };
+function noted(error: unknown): void {
+  log.warn({ err: error }, 'a view could not be fetched');
 }

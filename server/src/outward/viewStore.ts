@@ -3,6 +3,11 @@ import { compareTimes, type OutwardView } from '@zonal/core/glass';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { LedgerRow, ViewItemRow, ViewRow } from '../db/models';
 
+declare const BUILD: string | undefined;
+
+/** Names the program that works views out: another one may tell the same entries in another way. */
+export const PROGRAM = typeof BUILD === 'undefined' ? 'not built' : BUILD;
+
 /** What a worked-out view takes into account: the last change, and the day of the host zone. */
 export interface Basis {
   readonly changeId: number;
@@ -64,7 +69,7 @@ export async function storeRevision(
     if (row ? !before || row.revision.number !== before.revision.number : before) return false;
     const { items: _items, ...head } = view;
     const { stamps, ...rest } = revision;
-    const columns = { revision: rest, head, changeId, day };
+    const columns = { revision: rest, head, changeId, day, madeBy: PROGRAM };
     if (row) await row.update(columns, { transaction });
     else await ViewRow.create({ id, windowId, ...columns }, { transaction });
     const known = before && {
@@ -115,9 +120,9 @@ export async function storeBasis(
 ): Promise<void> {
   if (!views.length) return;
   await sequelize.query(
-    `UPDATE views v SET change_id = b."changeId", day = b.day
+    `UPDATE views v SET change_id = b."changeId", day = b.day, made_by = :program
      FROM jsonb_to_recordset(:views) AS b(id text, "changeId" bigint, day int)
-     WHERE v.id = b.id AND (v.change_id < b."changeId" OR (v.change_id = b."changeId" AND v.day < b.day))`,
-    { replacements: { views: JSON.stringify(views) }, type: QueryTypes.UPDATE },
+     WHERE v.id = b.id AND (v.change_id < b."changeId" OR (v.change_id = b."changeId" AND v.day <= b.day))`,
+    { replacements: { views: JSON.stringify(views), program: PROGRAM }, type: QueryTypes.UPDATE },
   );
 }

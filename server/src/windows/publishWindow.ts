@@ -5,7 +5,7 @@ import type { MakeChange } from '../db/changes';
 import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models';
 import { validated } from '../http/validated';
 import { log } from '../log';
-import type { Publisher } from '../outward/publisher';
+import type { Trouble } from '../outward/outside';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
 import { WindowInput, filterOf } from './windowInput';
 import {
@@ -22,7 +22,8 @@ import {
 /** What publishing needs from the server around it. */
 export interface Publishing {
   readonly sequelize: Sequelize;
-  readonly publisher: Publisher;
+  /** Returns what cannot be worked out just now, by window. */
+  readonly troubles: () => Promise<ReadonlyMap<string, Trouble>>;
   readonly publicUrl: string;
   /** Makes a change, and waits until it acts outside. */
   readonly change: MakeChange;
@@ -65,7 +66,7 @@ export async function checkConfirmed(
     closed: false,
     keys: old?.keys ?? [firstKey],
   };
-  await requireConfirmed(publishing.publisher, [{ before: old, after }], confirmed);
+  await requireConfirmed([{ before: old, after }], confirmed);
 }
 
 /** Shows new rules of an open window outside, all at once. Its draft is done with. */

@@ -1,8 +1,8 @@
 import type { Entry } from '@zonal/core/entries';
 import { DEMANDS, rehearse, type Demand, type RehearsedWindow, type Watch } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { HouseRow, UserRow } from '../db/models';
-import type { Publisher } from '../outward/publisher';
+import { EntryRow, HouseRow, UserRow } from '../db/models';
+import { entryOf } from '../entries/entryStore';
 import type { WindowAnswer } from './windowStore';
 
 const EFFECTS: Readonly<Record<Demand, string>> = {
@@ -23,14 +23,17 @@ export function rehearsed(window: WindowAnswer): RehearsedWindow {
  * and was not. `before` is null for a window that is not open yet.
  */
 export async function requireConfirmed(
-  publisher: Publisher,
   pairs: readonly { readonly before: RehearsedWindow | null; readonly after: RehearsedWindow }[],
   confirmed: readonly Demand[],
 ): Promise<void> {
   const calendars = new Map<string, Entry[]>();
   for (const { before, after } of pairs)
     for (const { calendarId } of [...after.rules.sources, ...(before?.rules.sources ?? [])])
-      if (!calendars.has(calendarId)) calendars.set(calendarId, [...(await publisher.entriesOf(calendarId))]);
+      if (!calendars.has(calendarId))
+        calendars.set(
+          calendarId,
+          (await EntryRow.findAll({ where: { calendarId }, raw: true })).map(entryOf),
+        );
   const entries = (id: string) => calendars.get(id) ?? [];
   const watch = await houseWatch();
   const now = Date.now();

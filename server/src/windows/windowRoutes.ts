@@ -22,7 +22,7 @@ import {
   windowAnswers,
   type WindowAnswer,
 } from './windowStore';
-import type { Trouble } from '../outward/compiler';
+import type { Trouble } from '../outward/outside';
 
 /** A draft of this size is no draft of a window. */
 const MOST_DRAFT = 200_000;
@@ -44,12 +44,13 @@ export interface WindowWithTrouble extends WindowAnswer {
 /** Answers wait until the change acts outside, so that an address that was answered works. */
 export const windowRoutes = (publishing: Publishing) => {
   const { sequelize, publicUrl, change } = publishing;
-  /** A window with what cannot be worked out of it just now. */
-  const withTrouble = (window: WindowAnswer): WindowWithTrouble => ({
-    ...window,
-    trouble: publishing.publisher.troubles.get(window.id) ?? null,
-  });
-  const answer = async (id: string) => withTrouble(await windowAnswer(sequelize, publicUrl, id));
+  /** Windows with what cannot be worked out of them just now. */
+  const withTrouble = async (windows: readonly WindowAnswer[]): Promise<WindowWithTrouble[]> => {
+    const troubles = await publishing.troubles();
+    return windows.map((window) => ({ ...window, trouble: troubles.get(window.id) ?? null }));
+  };
+  const answer = async (id: string) =>
+    (await withTrouble([await windowAnswer(sequelize, publicUrl, id)]))[0]!;
 
   /** Sets or clears the time at which a window was closed. */
   const shutting =
@@ -76,7 +77,7 @@ export const windowRoutes = (publishing: Publishing) => {
       path: '/windows',
       tag: 'Windows',
       summary: 'All windows with their sources, keys and drafts',
-      handle: async () => (await windowAnswers(sequelize, publicUrl)).map(withTrouble),
+      handle: async () => withTrouble(await windowAnswers(sequelize, publicUrl)),
     }),
     route({
       method: 'get',

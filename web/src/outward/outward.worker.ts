@@ -1,4 +1,4 @@
-import { FORMS, writePage } from '@zonal/core/forms';
+import { writeForm, writePage } from '@zonal/core/forms';
 import {
   differenceOf,
   outwardView,
@@ -45,7 +45,7 @@ async function preview(question: PreviewQuestion, stamp: string): Promise<Answer
   }
   const told = { count: countOf(view), taken, all: entries.length, titles: [...titles] };
   if (form === 'feed' || form === 'freeBusy') {
-    const text = FORMS[form].write(view, revision, { addresses: question.addresses, now });
+    const text = writeForm(form, view, revision, { addresses: question.addresses, now });
     return { kind: 'text', text, ...told };
   }
   const text = writePage(view, revision, {

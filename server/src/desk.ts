@@ -1,0 +1,93 @@
+import { rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { Sequelize } from 'sequelize';
+import type { Config } from './config';
+import { deskApp } from './app';
+import { changeMaker, dropOldChanges, type LoggedChange } from './db/changes';
+import { dropOldEdits } from './edits/editStore';
+import type { Unconfirmed } from './http/callNotes';
+import { ChangeStream, type ChangeNews } from './http/changeStream';
+import { log } from './log';
+import type { Trouble } from './outward/outside';
+import { valueOf, type Told } from './threads/told';
+import { followSchedule } from './windows/schedule';
+
+const DAY = 24 * 3600 * 1000;
+
+/** What the desk needs of the thread that answers readers. */
+export interface Front {
+  /** Waits until a change acts outside; returns who has not confirmed that in time. Tells `outside-stopped` and `outside-unsure`. */
+  acts(change: LoggedChange): Promise<Told<Unconfirmed | null>>;
+  troubles(): Promise<ReadonlyMap<string, Trouble>>;
+}
+
+/** The organisers' side of a server: the API, the application's files, drafts that show themselves. */
+export interface Desk {
+  /** Tells open pages what has changed. */
+  tell(news: ChangeNews): Promise<void>;
+  /** Ends open streams, so that connections can end. */
+  quiet(): Promise<void>;
+  close(): Promise<void>;
+}
+
+/** Starts the organisers' side; it answers what `listen` hands it. */
+export async function startDesk(
+  config: Config,
+  sequelize: Sequelize,
+  front: Front,
+): Promise<Desk & { readonly app: ReturnType<typeof deskApp>['app'] }> {
+  const daily = await keepTidy(sequelize);
+  const stream = new ChangeStream();
+  const change = changeMaker(sequelize, async (made) => valueOf(await front.acts(made)));
+  const troubles = () => front.troubles();
+  const publishing = { sequelize, publicUrl: config.publicUrl, change, troubles };
+  const { app, close } = deskApp(config, publishing, stream);
+  const schedule = followSchedule(publishing);
+  return {
+    app,
+    tell: (news) => Promise.resolve(stream.tell(news)),
+    quiet: () => Promise.resolve(stream.close()),
+    close: async () => {
+      clearInterval(daily);
+      await schedule.close();
+      await close();
+    },
+  };
+}
+
+/** Starts the organisers' side behind a socket of this machine. */
+export async function listeningDesk(
+  config: Config,
+  sequelize: Sequelize,
+  front: Front,
+  socketPath: string,
+): Promise<Desk> {
+  const desk = await startDesk(config, sequelize, front);
+  const server = createServer(desk.app);
+  // One that ended by itself has left its socket behind.
+  rmSync(socketPath, { force: true });
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(socketPath, resolve);
+  });
+  return {
+    tell: desk.tell,
+    quiet: desk.quiet,
+    close: async () => {
+      server.close();
+      server.closeAllConnections();
+      await desk.close();
+    },
+  };
+}
+
+/** Drops what is too old, at once and then daily. */
+async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
+  const tidy = async () => {
+    await dropOldEdits(sequelize);
+    await dropOldChanges(sequelize);
+  };
+  await tidy();
+  const note = (error: unknown) => log.warn({ err: error }, 'old edits could not be dropped');
+  return setInterval(() => void tidy().catch(note), DAY).unref();
+}

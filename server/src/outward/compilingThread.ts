@@ -1,0 +1,33 @@
+import { Thread } from '../threads/thread';
+import type { Compiler } from './compiler';
+import type { Compiling, Order, Outside, Written } from './outside';
+
+/** What the compiler's thread is started with. */
+export interface CompilerData {
+  readonly databaseUrl: string;
+  readonly publicUrl: string;
+  readonly room: number;
+}
+
+/** Returns a compiler in a thread of its own. */
+export function compilingThread(outside: Outside, data: CompilerData, folder: URL): Compiling {
+  const thread = new Thread<Outside, Compiler>(
+    'compiler',
+    new URL('compilerThread.js', folder),
+    data,
+    outside,
+    (compiler) => compiler.start(),
+  );
+  return {
+    start: () => thread.start(),
+    catchUp: () => thread.call((c) => c.catchUp()),
+    rest: () => thread.call((c) => c.rest()),
+    nextTurn: () => thread.call((c) => c.nextTurn()),
+    bring: (viewId: string) => thread.call((c) => c.bring(viewId)),
+    write: (order: Order) => thread.call<Written | null>((c) => c.write(order)),
+    close: async () => {
+      await thread.call((c) => c.close()).catch(() => undefined);
+      await thread.close();
+    },
+  };
+}

@@ -1,0 +1,104 @@
+import type { FormName, PageQuery } from '@zonal/core/forms';
+import { LRUCache } from 'lru-cache';
+import { documentOf, type Document } from './document';
+import type { Compiling, Order, ShownView, WrittenBody } from './outside';
+
+interface Kept {
+  /** What was shown when it was made: it is never sent when that is another thing. */
+  readonly shown: ShownView;
+  readonly document: Document;
+}
+
+/** Documents that were asked for, as many as there is room for; those of a view share their body. */
+export class DocumentShelf {
+  private readonly documents: LRUCache<string, Kept>;
+  private readonly bodies: LRUCache<string, WrittenBody>;
+  /** What is being written just now. */
+  private readonly asked = new Map<string, { shown: ShownView; document: Promise<Document | null> }>();
+
+  constructor(
+    private readonly compiling: Compiling,
+    room: number,
+  ) {
+    const half = Math.ceil(room / 2);
+    this.documents = new LRUCache({
+      maxSize: half,
+      sizeCalculation: ({ document }) => document.weight,
+    });
+    this.bodies = new LRUCache({
+      maxSize: half,
+      sizeCalculation: ({ plain, deflated }) => 1 + plain.length + deflated.length,
+    });
+  }
+
+  /** Returns a form's document that is ready, or undefined. */
+  ready(shown: ShownView, token: string, form: FormName): Document | undefined {
+    return this.kept(shown, `${form}|${token}`);
+  }
+
+  /** Returns the document of a form, or null where what is shown has changed meanwhile. */
+  form(shown: ShownView, token: string, form: FormName, now: number): Promise<Document | null> {
+    const bodyKey = `${shown.viewId}|${form}`;
+    const known = this.bodies.get(bodyKey) ?? null;
+    const order = { ...orderOf(shown, token, now), form, body: known?.print ?? null };
+    // A copy says when it was taken.
+    return this.once(shown, `${form}|${token}`, order, form !== 'copy', (body) => {
+      if (body?.print) this.bodies.set(bodyKey, body);
+      return body ?? known!;
+    });
+  }
+
+  /** Returns a page of what is shown, or null where that has changed meanwhile. */
+  page(
+    shown: ShownView,
+    token: string,
+    form: 'page' | 'embed',
+    query: PageQuery,
+    now: number,
+  ): Promise<Document | null> {
+    const name = JSON.stringify([form, token, query, now]);
+    return this.once(shown, name, { ...orderOf(shown, token, now), form, query }, true, (body) => body!);
+  }
+
+  private kept(shown: ShownView, name: string): Document | undefined {
+    const kept = this.documents.get(name);
+    return kept?.shown === shown ? kept.document : undefined;
+  }
+
+  /** Several readers who ask for the same at once wait for one. */
+  private once(
+    shown: ShownView,
+    name: string,
+    order: Order,
+    keep: boolean,
+    bodyOf: (body: WrittenBody | null) => WrittenBody,
+  ): Promise<Document | null> {
+    const ready = keep && this.kept(shown, name);
+    if (ready) return Promise.resolve(ready);
+    const asked = this.asked.get(name);
+    if (asked?.shown === shown) return asked.document;
+    const document = this.write(order, bodyOf).then((made) => {
+      if (made && keep) this.documents.set(name, { shown, document: made });
+      return made;
+    });
+    const mine = { shown, document };
+    this.asked.set(name, mine);
+    const done = () => {
+      if (this.asked.get(name) === mine) this.asked.delete(name);
+    };
+    document.then(done, done);
+    return document;
+  }
+
+  private async write(
+    order: Order,
+    bodyOf: (body: WrittenBody | null) => WrittenBody,
+  ): Promise<Document | null> {
+    const written = await this.compiling.write(order);
+    return written && documentOf(written, bodyOf(written.body), `r${order.number}`);
+  }
+}
+
+function orderOf({ viewId, number }: ShownView, token: string, now: number) {
+  return { viewId, number, token, now };
+}

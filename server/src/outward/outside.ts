@@ -1,0 +1,116 @@
+import type { FormName, PageQuery } from '@zonal/core/forms';
+import type { Instant } from '@zonal/core/zones';
+import type { ChangeNews } from '../http/changeStream';
+
+/*
+ * What the thread that answers readers and the one that works views out tell each other. All of it is plain data, as it
+ * goes from thread to thread.
+ */
+
+/** What cannot be worked out for a window, and what readers get meanwhile: what they had, or nothing. */
+export interface Trouble {
+  readonly windowId: string;
+  readonly at: string;
+  /** For organisers: it may name what readers must not see. */
+  readonly reason: string;
+  readonly shows: 'last' | 'nothing';
+}
+
+/** A window as far as answering readers needs it. */
+export interface WindowPlace {
+  readonly id: string;
+  readonly name: string;
+  readonly closed: boolean;
+  readonly calendarIds: readonly string[];
+}
+
+export interface KeyPlace {
+  readonly token: string;
+  readonly keyId: string;
+  readonly viewId: string;
+  /** Instant from which on it is no longer open. */
+  readonly expiresAt: number;
+}
+
+/** What is shown of a view from now on. */
+export interface ShownView {
+  readonly viewId: string;
+  /** Of its revision. */
+  readonly number: number;
+  /** The day of the host zone up to which it is worked out: its horizon and its busy time depend on it. */
+  readonly day: number;
+  readonly listed: boolean;
+}
+
+/** Is told what can be fetched from outside, in the order in which it is to act; each call is over once it acts. */
+export interface Outside {
+  /** Windows as they are open or closed from now on, with all their keys. */
+  windows(places: readonly { readonly window: WindowPlace; readonly keys: readonly KeyPlace[] }[]): Acting;
+  view(shown: ShownView): Acting;
+  /** Views are not to be served any more. */
+  drop(viewIds: readonly string[]): Acting;
+  trouble(windowId: string, trouble: Trouble | null): Acting;
+  news(news: ChangeNews): Acting;
+}
+
+type Acting = void | Promise<void>;
+
+/** Works views out and writes their documents. */
+export interface Compiling {
+  /** Reads which windows there are. */
+  start(): Promise<void>;
+  /** Takes in all changes since the last time; returns the number of the last one. Throws when the store is away. */
+  catchUp(): Promise<number>;
+  /** Does what can wait: turns of the day, views that were never worked out. Changes that come meanwhile go first. */
+  rest(): Promise<void>;
+  /** Returns the instant at which the first of all windows gets to its next day; with no window it is Infinity. */
+  nextTurn(): Promise<Instant>;
+  /** Shows a view that nobody has asked for yet, where it can be shown. */
+  bring(viewId: string): Promise<void>;
+  /** Returns a document of a view, or null where that revision is not the one to be shown any more. */
+  write(order: Order): Promise<Written | null>;
+  close(): Promise<void>;
+}
+
+/** A document that is asked for: of a revision of a view, for one key. */
+export type Order = {
+  readonly viewId: string;
+  readonly number: number;
+  readonly token: string;
+  readonly now: Instant;
+} & (
+  | {
+      readonly form: FormName;
+      /** The print of the body that is at hand already, or null. */
+      readonly body: string | null;
+    }
+  | { readonly form: 'page' | 'embed'; readonly query: PageQuery }
+);
+
+/** The bytes of a document but its body. */
+export interface WrittenHead {
+  readonly plain: Uint8Array;
+  /** The beginning of a gzip file (RFC 1952), up to where the body follows. */
+  readonly gzip: Uint8Array;
+  /** The end of that file. */
+  readonly tail: Uint8Array;
+}
+
+/** The bytes that the documents of all keys of a view have in common. */
+export interface WrittenBody {
+  readonly plain: Uint8Array;
+  /** Raw deflate (RFC 1951) that ends at a whole byte and looks back at nothing before it. */
+  readonly deflated: Uint8Array;
+  readonly print: string;
+}
+
+export interface Written {
+  readonly head: WrittenHead;
+  /** Null where it is the one that was at hand. */
+  readonly body: WrittenBody | null;
+  /** Stands for all of the plain bytes. */
+  readonly print: string;
+  readonly headers: Readonly<Record<string, string>>;
+  /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
+  readonly dated: Instant | null;
+}

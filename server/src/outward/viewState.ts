@@ -1,0 +1,32 @@
+import type { FormName } from '@zonal/core/forms';
+import type { OutwardView, TellingMemo, WindowRules } from '@zonal/core/glass';
+import type { Range } from '@zonal/core/entries';
+import type { Revision } from '@zonal/core/reach';
+import type { Instant } from '@zonal/core/zones';
+import type { BodyWriter } from './writing';
+
+/** A view as it is in memory: what it shows, and what makes it quick to work out and to write again. */
+export interface State {
+  readonly view: OutwardView;
+  readonly revision: Revision;
+  readonly memo: {
+    readonly rules: WindowRules;
+    readonly from: Instant;
+    readonly telling: TellingMemo;
+  } | null;
+  readonly bodies: Map<FormName, BodyWriter>;
+}
+
+/** Bytes that an item takes in memory, more or less: itself, its texts, its stamp, and what it was worked out from. */
+const WEIGHT = 6_000;
+
+/** Returns how many bytes a view takes in memory, more or less. */
+export function weightOf({ view }: State): number {
+  return (view.items.length + 5) * WEIGHT;
+}
+
+/** Returns what was worked out before of entries under the same rules in the same range, or an empty memo. */
+export function memoOf(state: State | null | undefined, rules: WindowRules, { from }: Range): TellingMemo {
+  const memo = state?.memo;
+  return memo?.rules === rules && memo.from === from ? memo.telling : new WeakMap();
+}

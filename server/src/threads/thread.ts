@@ -1,0 +1,103 @@
+import * as Comlink from 'comlink';
+import nodeEndpoint from 'comlink/dist/umd/node-adapter.js';
+import { setPriority } from 'node:os';
+import { parentPort, Worker, workerData } from 'node:worker_threads';
+import { log } from '../log';
+
+/** What a thread offers is had from its one function, which takes what it is offered in turn. */
+type Begin<Given, Offered> = (given: Given) => Promise<Offered>;
+
+const AGAIN = 1_000;
+
+/**
+ * A worker thread that offers something. One that ends by itself is started again; calls that it did not answer are
+ * rejected, and so are calls before it is there again.
+ */
+export class Thread<Given extends object, Offered extends object> {
+  private worker: Worker | null = null;
+  private offered: Comlink.Remote<Offered> | null = null;
+  private readonly waiting = new Set<(error: Error) => void>();
+  private closing = false;
+
+  constructor(
+    private readonly name: string,
+    private readonly file: URL,
+    private readonly data: unknown,
+    private readonly given: Given,
+    /** Is done with each new thread before it counts as being there. */
+    private readonly first: (offered: Comlink.Remote<Offered>) => Promise<void> = () => Promise.resolve(),
+  ) {}
+
+  /** Starts the thread; throws what keeps it from starting. */
+  async start(): Promise<void> {
+    const worker = new Worker(this.file, { workerData: this.data, name: this.name });
+    this.worker = worker;
+    const gone = new Promise<never>((_resolve, reject) => {
+      worker.once('error', (error) => {
+        log.error({ err: error, thread: this.name }, 'a thread failed');
+        reject(error);
+      });
+      worker.once('exit', (code) => {
+        reject(new Error(`The thread “${this.name}” ended with ${code}.`));
+        this.lost(worker);
+      });
+    });
+    const begin = Comlink.wrap<Begin<Given, Offered>>(nodeEndpoint(worker));
+    const began = (async () => {
+      const offered = (await begin(Comlink.proxy(this.given) as never)) as unknown as Comlink.Remote<Offered>;
+      await this.first(offered);
+      this.offered = offered;
+    })();
+    gone.catch(() => undefined);
+    await Promise.race([began, gone]);
+  }
+
+  /** Asks something of the thread. Throws when it ends before it has answered. */
+  call<T>(ask: (offered: Comlink.Remote<Offered>) => Promise<T>): Promise<T> {
+    const { offered } = this;
+    if (!offered) return Promise.reject(new Error(`The thread “${this.name}” is not there just now.`));
+    return new Promise<T>((resolve, reject) => {
+      this.waiting.add(reject);
+      ask(offered)
+        .then(resolve, reject)
+        .finally(() => this.waiting.delete(reject));
+    });
+  }
+
+  async close(): Promise<void> {
+    this.closing = true;
+    await this.worker?.terminate();
+  }
+
+  private lost(worker: Worker): void {
+    if (this.worker !== worker) return;
+    this.offered = null;
+    for (const reject of this.waiting) reject(new Error(`The thread “${this.name}” ended.`));
+    if (this.closing) return;
+    log.error({ thread: this.name }, 'a thread ended and is started again');
+    const again = () => {
+      if (this.closing) return;
+      this.start().catch((error: unknown) => {
+        log.error({ err: error, thread: this.name }, 'a thread could not be started again');
+        setTimeout(again, AGAIN).unref();
+      });
+    };
+    setTimeout(again, AGAIN).unref();
+  }
+}
+
+/** In a worker thread: offers what `begin` returns, and lets the thread that answers readers go first. */
+export function offer<Data, Given, Offered extends object>(
+  begin: (data: Data, given: Comlink.Remote<Given>) => Promise<Offered>,
+): void {
+  try {
+    // On Linux this is of the calling thread alone.
+    setPriority(10);
+  } catch (error) {
+    log.debug({ err: error }, 'the thread keeps its priority');
+  }
+  Comlink.expose(
+    async (given: Comlink.Remote<Given>) => Comlink.proxy(await begin(workerData as Data, given)),
+    nodeEndpoint(parentPort!),
+  );
+}
