@@ -1,52 +1,59 @@
 import { writeForm, writePage } from '@zonal/core/forms';
-import { outwardView, type Reader, type TellingMemo } from '@zonal/core/glass';
+import { emptyMemo, outwardView, type Reader } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
+import type { State } from '@zonal/server/outward/viewState';
+import { writeOrder } from '@zonal/server/outward/writeOrder';
 import ICAL from 'ical.js';
-import type { Figure } from './main';
-import { RANGE, RULES, manyEntries } from './material';
+import type { Figure } from './figure';
+import { RANGE, RULES, SETTING, manyEntries } from './material';
 import { medianRatio, medianTime } from './timing';
 
 const READER: Reader = { audience: 'street', cap: null };
 const PAGE = { self: '#', see: '#', feed: '#', copy: '#' };
-const SETTING = {
-  addresses: { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' },
-  now: 0,
-};
+const PLACE = { publicUrl: 'https://w.example', listed: true };
+
+/** Works a window of entries out, after what it was before. */
+function compiled(entries: ReturnType<typeof manyEntries>, before: State | null, rules = RULES): State {
+  const telling = before?.memo?.telling ?? emptyMemo();
+  const view = outwardView(entries, rules, RANGE, READER, telling);
+  const revision = nextRevision(before?.revision ?? null, view, 1_000_000);
+  return { view, revision, memo: { rules, from: RANGE.from, telling }, bodies: before?.bodies ?? new Map() };
+}
+
+/** Makes all that a poll of the feed and of the busy time needs: text, print and compressed bytes. */
+function served(state: State): void {
+  const order = { viewId: 'v', number: state.revision.number, token: 'k', now: 0, body: null };
+  for (const form of ['feed', 'freeBusy'] as const) writeOrder({ ...order, form }, state, PLACE);
+}
 
 /** Compiles a window of 10,000 entries, whole and after one edit. */
 export function compileFigures(): Figure[] {
   const entries = manyEntries();
-  const compile = (
-    list: typeof entries,
-    memo: TellingMemo,
-    before: ReturnType<typeof nextRevision> | null,
-    rules = RULES,
-  ) => {
-    const view = outwardView(list, rules, RANGE, READER, memo);
-    const revision = nextRevision(before, view, 1_000_000);
-    return { revision, text: writeForm('feed', view, revision, SETTING) };
-  };
   // Another secret each time: nothing that was worked out before is of use.
   let secret = 0;
-  const fresh = () => ({ ...RULES, secret: `secret ${secret++}` });
-  const coldCompile = () => void compile(entries, new WeakMap(), null, fresh());
-  const { text } = compile(entries, new WeakMap(), null);
+  const fresh = () => compiled(entries, null, { ...RULES, secret: `secret ${secret++}` });
+  const textOf = ({ view, revision }: State) => writeForm('feed', view, revision, SETTING);
+  const text = textOf(fresh());
   const document = new ICAL.Component(ICAL.parse(text) as never);
-  const cold = medianRatio(coldCompile, () => void document.toString());
+  const cold = medianRatio(
+    () => void textOf(fresh()),
+    () => void document.toString(),
+  );
+  const coldServed = medianTime(() => served(fresh()), 5);
 
-  const memo: TellingMemo = new WeakMap();
-  let { revision } = compile(entries, memo, null);
+  let state = compiled(entries, null);
+  served(state);
   let list = entries;
   let n = 0;
   // By itself, as edits come: rubbish left by a cold compile would be cleared away in its time.
   const warm = medianTime(() => {
     list = list.with(5000, { ...list[5000]!, title: `Changed ${n++}` });
-    ({ revision } = compile(list, memo, revision));
-  }, 15);
+    state = compiled(list, state);
+    served(state);
+  }, 25);
   const preview = medianTime(() => {
-    const view = outwardView(entries, RULES, RANGE, READER);
-    const shown = nextRevision(null, view, 1_000_000);
-    writePage(view, shown, {
+    const { view, revision } = compiled(entries, null);
+    writePage(view, revision, {
       form: 'page',
       query: {},
       now: RANGE.from,
@@ -60,15 +67,15 @@ export function compileFigures(): Figure[] {
       what: 'cold compile of 10,000 entries against ical.js serialising the same document',
       measured: `compile ${cold.ms.toFixed(0)} ms, ical.js ${cold.otherMs.toFixed(0)} ms, ${size}`,
       ratio: cold.ratio,
-      budget: '≤ 2',
-      kept: cold.ratio <= 2,
+      budget: '≤ 1.2',
+      kept: cold.ratio <= 1.2,
     },
     {
-      what: 'one edit to new feed text, against the cold compile',
-      measured: `edit ${warm.toFixed(1)} ms, cold ${cold.ms.toFixed(0)} ms; without hashing and gzip of the bytes`,
-      ratio: warm / cold.ms,
-      budget: '≤ 0.05',
-      kept: warm / cold.ms <= 0.05,
+      what: 'one edit until feed and busy time can be served, against the same cold',
+      measured: `edit ${warm.toFixed(1)} ms, cold ${coldServed.toFixed(0)} ms, both with prints and compressed bytes`,
+      ratio: warm / coldServed,
+      budget: '≤ 0.025',
+      kept: warm / coldServed <= 0.025,
     },
     {
       what: 'what the studio’s worker does for a preview of that window after a change of glass, in seconds',

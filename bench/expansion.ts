@@ -1,7 +1,7 @@
 import { expandRule, ruleFromText } from '@zonal/core/entries';
 import ICAL from 'ical.js';
 import rrulePackage from 'rrule';
-import type { Figure } from './main';
+import type { Figure } from './figure';
 import { medianTime } from './timing';
 
 const { RRule } = rrulePackage;

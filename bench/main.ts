@@ -1,17 +1,9 @@
 import { compileFigures } from './compile';
 import { expansionFigures } from './expansion';
+import type { Figure } from './figure';
 import { interfaceFigures } from './interface';
 import { pollFigures } from './poll';
 import { standstillFigures } from './standstill';
-
-/** One budget of docs/engineering and what was measured against it, both in this run on this machine. */
-export interface Figure {
-  readonly what: string;
-  readonly measured: string;
-  readonly ratio: number;
-  readonly budget: string;
-  readonly kept: boolean;
-}
 
 const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   expansion: expansionFigures,

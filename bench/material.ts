@@ -1,9 +1,9 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
 import { INCLUDE_ALL, NO_CEILINGS, PLAIN_TITLE, USUAL_SWITCHES, type WindowRules } from '@zonal/core/glass';
 
-/** Returns 10,000 entries of a calendar within a year, every twentieth a weekly series. */
+/** Returns 10,000 entries of a calendar within a year, every twentieth a weekly series, as they come from the store. */
 export function manyEntries(count = 10_000): Entry[] {
-  return Array.from({ length: count }, (_, i) => {
+  const entries = Array.from({ length: count }, (_, i): Entry => {
     const start = new Date(Date.UTC(2026, 0, 1) + ((i * 52_541) % 525_000) * 60_000)
       .toISOString()
       .slice(0, 19);
@@ -24,6 +24,7 @@ export function manyEntries(count = 10_000): Entry[] {
       overrides: [],
     };
   });
+  return JSON.parse(JSON.stringify(entries)) as Entry[];
 }
 
 export const RANGE = { from: Date.UTC(2026, 0, 1, 4), to: Date.UTC(2027, 0, 1, 4) };
@@ -53,4 +54,9 @@ export const RULES: WindowRules = {
   secret: 'a secret',
   ceilings: NO_CEILINGS,
   gone: [],
+};
+
+export const SETTING = {
+  addresses: { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' },
+  now: 0,
 };

@@ -13,7 +13,11 @@ await main(async () => {
   await build();
   const { bundleForNode } = await import('./lib/bundle.mjs');
   const outdir = join(ROOT, 'dist', 'bench');
-  await bundleForNode({ bench: join(ROOT, 'bench/main.ts') }, outdir);
+  const parts = { bench: 'main', client: 'client', monitor: 'monitor' };
+  const entryPoints = Object.fromEntries(
+    Object.entries(parts).map(([name, file]) => [name, join(ROOT, 'bench', `${file}.ts`)]),
+  );
+  await bundleForNode(entryPoints, outdir);
   const postgres = await startPostgres('bench', { durable: false });
   try {
     postgres.createDatabase('bench');

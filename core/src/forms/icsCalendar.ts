@@ -1,10 +1,11 @@
+import type { Range } from '../entries';
 import { safeUri, type OutwardItem, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
-import type { Instant } from '../zones';
+import type { ZoneName } from '../zones';
 import { eventLines, zonesOf, type EventSetting } from './icsEvent';
 import { compactWall, escapeText, joinLines } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
-import { startsBlock, type Parts } from './parts';
+import { blocksOf, type Block, type Parts } from './parts';
 
 export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';
 
@@ -32,28 +33,54 @@ export function calendarParts(view: OutwardView, revision: Revision, options: Ca
     hostZone: view.hostZone,
     dueAs: view.wording.dueAs,
   };
-  const blocks = [];
-  let block = zonesText(view, setting);
-  for (const item of view.items) {
-    if (startsBlock(item.uid)) {
-      blocks.push(block);
-      block = '';
-    }
-    block += itemText(item, revision.stamps[item.uid]!, setting);
-  }
-  blocks.push(block + 'END:VCALENDAR\r\n');
-  return { head: joinLines(headLines(view, revision, options)), blocks };
+  const blocks = blocksOf(view.items).map((block) => writtenBlock(block, revision.stamps, setting));
+  const texts = blocks.map((b) => b.text);
+  const head = joinLines(headLines(view, revision, options));
+  return { head, blocks: [zonesText(blocks), ...texts, 'END:VCALENDAR\r\n'] };
 }
 
-/** The text of each item is made once as long as its stamp stays the same. */
-const texts = new WeakMap<OutwardItem, { stamp: Stamp; busyWord: string; text: string }>();
+type Stretches = ReadonlyMap<ZoneName, Range>;
+
+interface WrittenBlock {
+  readonly text: string;
+  /** The zones that it names, and from when to when. */
+  readonly zones: Stretches;
+  readonly stamps: readonly Stamp[];
+  readonly setting: EventSetting;
+}
+
+/** Blocks are written once as long as their items and stamps stay the same. */
+const written = new WeakMap<Block, WrittenBlock>();
+
+function writtenBlock(
+  block: Block,
+  stamps: Readonly<Record<string, Stamp>>,
+  setting: EventSetting,
+): WrittenBlock {
+  const before = written.get(block);
+  const same = (item: OutwardItem, i: number) => sameStamp(before!.stamps[i]!, stamps[item.uid]!);
+  if (before && sameSetting(before.setting, setting) && block.every(same)) return before;
+  const own = block.map((item) => stamps[item.uid]!);
+  let text = '';
+  block.forEach((item, i) => (text += itemText(item, own[i]!, setting)));
+  const made = { text, zones: zonesIn(block, setting), stamps: own, setting };
+  // Copies say when they were taken: none is like another.
+  if (!setting.note) written.set(block, made);
+  return made;
+}
+
+function sameSetting(a: EventSetting, b: EventSetting): boolean {
+  return a.busyWord === b.busyWord && a.note === b.note && a.hostZone === b.hostZone && a.dueAs === b.dueAs;
+}
+
+/** The text of each item is made once as long as its stamp and the setting stay the same. */
+const texts = new WeakMap<OutwardItem, { stamp: Stamp; setting: EventSetting; text: string }>();
 
 function itemText(item: OutwardItem, stamp: Stamp, setting: EventSetting): string {
-  if (setting.note) return joinLines(eventLines(item, stamp, setting));
   const known = texts.get(item);
-  if (known && sameStamp(known.stamp, stamp) && known.busyWord === setting.busyWord) return known.text;
+  if (known && sameStamp(known.stamp, stamp) && sameSetting(known.setting, setting)) return known.text;
   const text = joinLines(eventLines(item, stamp, setting));
-  texts.set(item, { stamp, busyWord: setting.busyWord, text });
+  if (!setting.note) texts.set(item, { stamp, setting, text });
   return text;
 }
 
@@ -98,22 +125,30 @@ function headLines(view: OutwardView, revision: Revision, { source, page, copy }
   ];
 }
 
-function zonesText(view: OutwardView, setting: EventSetting): string {
-  const used = new Map<string, { from: Instant; to: Instant }>();
-  // A calendar has at least one component (RFC 5545 section 3.6): an empty one defines UTC, which never changes.
-  if (!view.items.length) used.set('UTC', { from: 0, to: 0 });
-  for (const item of view.items) {
+function zonesIn(block: Block, setting: EventSetting): Stretches {
+  const used = new Map<ZoneName, Range>();
+  for (const item of block) {
     // Most items name one zone in a stretch that is known already.
     if (item.kind === 'single' && item.start.kind === 'zoned' && item.end.kind === 'zoned') {
       const known = item.end.zone === item.start.zone ? used.get(item.start.zone) : undefined;
       if (known && known.from <= item.from && known.to >= item.to) continue;
     }
-    const { from, to } = extent(item);
-    for (const zone of zonesOf(item, setting)) {
-      const known = used.get(zone);
-      used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });
-    }
+    const stretch = extent(item);
+    for (const zone of zonesOf(item, setting)) widen(used, zone, stretch);
   }
+  return used;
+}
+
+function widen(used: Map<ZoneName, Range>, zone: ZoneName, { from, to }: Range): void {
+  const known = used.get(zone);
+  used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });
+}
+
+function zonesText(blocks: readonly WrittenBlock[]): string {
+  const used = new Map<ZoneName, Range>();
+  for (const { zones } of blocks) for (const [zone, stretch] of zones) widen(used, zone, stretch);
+  // A calendar has at least one component (RFC 5545 section 3.6): an empty one defines UTC, which never changes.
+  if (!blocks.length) used.set('UTC', { from: 0, to: 0 });
   let out = '';
   for (const [zone, { from, to }] of [...used].sort(([a], [b]) => (a < b ? -1 : 1))) {
     out += joinLines(timeZoneLines(zone, from, to));
@@ -121,7 +156,7 @@ function zonesText(view: OutwardView, setting: EventSetting): string {
   return out;
 }
 
-function extent(item: OutwardItem): { from: Instant; to: Instant } {
+function extent(item: OutwardItem): Range {
   let { from, to } = item;
   if (item.kind === 'series') {
     for (const time of [...item.plain, ...item.overrides]) {

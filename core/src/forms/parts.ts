@@ -1,3 +1,5 @@
+import type { OutwardItem } from '../glass';
+
 /**
  * A document in parts: what differs from key to key stands in its head alone, all else is the same for every key of a view.
  * Where a block ends follows from the document's own text, so that a change leaves the blocks of all that did not change.
@@ -7,10 +9,40 @@ export interface Parts {
   readonly blocks: readonly string[];
 }
 
-/** One item in so many starts a block. */
-const ITEMS = 128;
+/** Items that follow each other. As long as they stay the same objects, so does their block. */
+export type Block = readonly OutwardItem[];
 
-/** Returns whether an item starts a block, by its outward identifier: about every hundredth does. */
-export function startsBlock(uid: string): boolean {
-  return parseInt(uid.slice(0, 6), 16) % ITEMS === 0;
+/** By its first item. */
+const known = new WeakMap<OutwardItem, Block>();
+const blocks = new WeakMap<readonly OutwardItem[], readonly Block[]>();
+
+/** Returns the items of a view in blocks; about every hundredth item, by its outward identifier, starts one. */
+export function blocksOf(items: readonly OutwardItem[]): readonly Block[] {
+  let out = blocks.get(items);
+  if (!out) blocks.set(items, (out = cut(items)));
+  return out;
+}
+
+function cut(items: readonly OutwardItem[]): Block[] {
+  const out: Block[] = [];
+  let from = 0;
+  for (let at = 1; at <= items.length; at++) {
+    if (at < items.length && !startsBlock(items[at]!.uid)) continue;
+    out.push(blockAt(items, from, at));
+    from = at;
+  }
+  return out;
+}
+
+/** Of 256 identifiers, which begin with two hexadecimal digits, two. */
+function startsBlock(uid: string): boolean {
+  return uid.startsWith('00') || uid.startsWith('01');
+}
+
+function blockAt(items: readonly OutwardItem[], from: number, to: number): Block {
+  const before = known.get(items[from]!);
+  if (before?.length === to - from && before.every((item, i) => item === items[from + i])) return before;
+  const block = items.slice(from, to);
+  known.set(items[from]!, block);
+  return block;
 }

@@ -52,22 +52,42 @@ function outward(instant: Instant, step: number, zone: ZoneName, way: (n: number
  * firm one counts.
  */
 export function mergeSpans(spans: readonly Span[]): Span[] {
-  const firm = union(spans.filter((s) => !s.tentative));
-  const tentative = union(spans.filter((s) => s.tentative));
-  const rest = subtract(tentative, firm);
-  return [
-    ...firm.map((s) => ({ ...s, tentative: false })),
-    ...rest.map((s) => ({ ...s, tentative: true })),
-  ].sort((a, b) => a.from - b.from);
+  const sorted = inOrder(spans);
+  if (!sorted.some((s) => s.tentative)) return union(sorted, false);
+  const firm = union(
+    sorted.filter((s) => !s.tentative),
+    false,
+  );
+  const tentative = union(
+    sorted.filter((s) => s.tentative),
+    true,
+  );
+  const rest = subtract(tentative, firm).map((s) => ({ ...s, tentative: true }));
+  return [...firm, ...rest].sort(byStart);
 }
 
-function union(spans: readonly Range[]): Range[] {
-  const out: { from: Instant; to: Instant }[] = [];
-  for (const span of [...spans].sort((a, b) => a.from - b.from)) {
-    const last = out.at(-1);
-    if (last && span.from <= last.to) last.to = Math.max(last.to, span.to);
-    else out.push({ from: span.from, to: span.to });
+function byStart(a: Range, b: Range): number {
+  return a.from - b.from;
+}
+
+/** They often are in order already. */
+function inOrder(spans: readonly Span[]): readonly Span[] {
+  for (let i = 1; i < spans.length; i++)
+    if (spans[i - 1]!.from > spans[i]!.from) return [...spans].sort(byStart);
+  return spans;
+}
+
+function union(sorted: readonly Range[], tentative: boolean): Span[] {
+  const out: Span[] = [];
+  let [first, last] = [0, -Infinity];
+  for (const { from, to } of sorted) {
+    if (from <= last) last = Math.max(last, to);
+    else {
+      if (last > -Infinity) out.push({ from: first, to: last, tentative });
+      [first, last] = [from, to];
+    }
   }
+  if (last > -Infinity) out.push({ from: first, to: last, tentative });
   return out;
 }
 

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { date, entry, rulesOf, STREET, zoned } from '../testing/samples';
 import { dayFromText } from '../zones';
 import {
+  emptyMemo,
   GLASSES,
   LIMITERS,
   effectiveGlass,
@@ -173,7 +174,7 @@ describe('the outward view', () => {
 
   it('works entries out once as long as they stay the same objects', () => {
     const entries = [entry({ start: date('2026-05-01') }), entry({ id: 'two', start: date('2026-05-02') })];
-    const memo = new WeakMap();
+    const memo = emptyMemo();
     const rules = rulesOf('tinted');
     const first = outwardView(entries, rules, RANGE, STREET, memo);
     const changed = [entries[0]!, { ...entries[1]!, title: 'Other' }];

@@ -76,6 +76,7 @@ export {
 export {
   compareText,
   compareTimes,
+  occurrencesOfItems,
   occurrencesOfView,
   type OutwardBusy,
   type OutwardItem,
@@ -95,6 +96,7 @@ export {
   sourceLimits,
   takenBy,
   tellsAlike,
+  emptyMemo,
   type TellingMemo,
 } from './outwardView';
 export {

@@ -13,6 +13,7 @@ import {
 } from './fields';
 import { filterTest } from './filter';
 import { effectiveGlass, type Glass, type Limit } from './glass';
+import { listChanges } from './listChanges';
 import { outwardText } from './outwardText';
 import { pseudonym } from './pseudonym';
 import { compareTimes, type OutwardBusy, type OutwardItem, type OutwardView } from './view';
@@ -35,8 +36,20 @@ interface Told {
   items?: readonly OutwardItem[];
 }
 
-/** What was worked out for entries under one set of rules, range and reader; entries are told apart by identity. */
-export type TellingMemo = WeakMap<Entry, Told>;
+/** What was worked out under one set of rules, range and reader; entries are told apart by identity. */
+export interface TellingMemo {
+  readonly told: WeakMap<Entry, Told>;
+  /** The items of the last view, as they were told and in order. */
+  items: readonly OutwardItem[];
+  sorted: readonly OutwardItem[];
+  /** Busy time of the last view, by what it says. */
+  busy: ReadonlyMap<string, OutwardBusy>;
+}
+
+/** Returns a memo in which nothing was worked out yet. */
+export function emptyMemo(): TellingMemo {
+  return { told: new WeakMap(), items: [], sorted: [], busy: new Map() };
+}
 
 const HOLD_LIMITS: Readonly<Record<Entry['hold'], Glass | null>> = {
   none: null,
@@ -169,7 +182,7 @@ export function outwardView(
   rules: WindowRules,
   range: Range,
   reader: Reader,
-  memo: TellingMemo = new WeakMap(),
+  memo: TellingMemo = emptyMemo(),
 ): OutwardView {
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
@@ -187,7 +200,7 @@ export function outwardView(
     for (const span of told.spans) spans.push(span);
     if (!told.visible.length) continue;
     const lineage = lineageOf(entry);
-    if (roots.has(lineage)) {
+    if (roots.size && roots.has(lineage)) {
       const times = pieces.get(lineage) ?? [];
       for (const time of told.visible) times.push(time);
       pieces.set(lineage, times);
@@ -195,14 +208,17 @@ export function outwardView(
   }
   for (const [lineage, times] of pieces)
     for (const item of tellLineage(lineage, times, telling)) items.push(item);
-  for (const item of busyItems(spans, rules, range)) items.push(item);
+  memo.busy = busyItems(spans, rules, range, memo.busy);
+  for (const item of memo.busy.values()) items.push(item);
+  memo.sorted = inOrder(items, memo);
+  memo.items = items;
   const { secret } = rules;
   return {
     ids: { calendar: pseudonym(secret, 'calendar'), freeBusy: pseudonym(secret, 'free/busy') },
     wording: orderedWording(rules.wording),
     hostZone: rules.hostZone,
     range,
-    items: items.sort(compareTimes),
+    items: memo.sorted,
   };
 }
 
@@ -211,8 +227,8 @@ function settingOf(rules: WindowRules, range: Range, reader: Reader): Setting {
 }
 
 function toldOf(entry: Entry, setting: Setting, memo: TellingMemo): Told {
-  let told = memo.get(entry);
-  if (!told) memo.set(entry, (told = tellNamed(entry, setting)));
+  let told = memo.told.get(entry);
+  if (!told) memo.told.set(entry, (told = tellNamed(entry, setting)));
   return told;
 }
 
@@ -320,11 +336,44 @@ function tellerOf(
   return teller;
 }
 
-function busyItems(spans: readonly Span[], rules: WindowRules, range: Range): OutwardBusy[] {
-  return mergeSpans(roundSpans(spans, range, rules.rounding, rules.hostZone)).map((span) => ({
-    kind: 'busy',
-    uid: pseudonym(rules.secret, `busy|${span.from}|${span.to}|${span.tentative}`),
-    ...timeOfSpan(span, rules.hostZone),
-    tentative: span.tentative,
-  }));
+/** Busy time by what it says; what said the same before is the same object again. */
+function busyItems(
+  spans: readonly Span[],
+  rules: WindowRules,
+  range: Range,
+  before: ReadonlyMap<string, OutwardBusy>,
+): Map<string, OutwardBusy> {
+  const out = new Map<string, OutwardBusy>();
+  for (const span of mergeSpans(roundSpans(spans, range, rules.rounding, rules.hostZone))) {
+    const { from, to, tentative } = span;
+    const says = `busy|${from}|${to}|${tentative}`;
+    out.set(says, before.get(says) ?? busyItem(span, says, rules));
+  }
+  return out;
+}
+
+function busyItem(span: Span, says: string, { secret, hostZone }: WindowRules): OutwardBusy {
+  const { tentative } = span;
+  return { kind: 'busy', uid: pseudonym(secret, says), ...timeOfSpan(span, hostZone), tentative };
+}
+
+/** Returns items in order: most stand in a list that is in order already. */
+function inOrder(items: readonly OutwardItem[], before: TellingMemo): readonly OutwardItem[] {
+  const changes = listChanges(before.items, items);
+  if (!changes || !before.sorted.length) return [...items].sort(compareTimes);
+  const out = [...before.sorted];
+  for (const item of changes.gone) out.splice(placeIn(out, item), 1);
+  for (const item of changes.come) out.splice(placeIn(out, item), 0, item);
+  return out;
+}
+
+/** Returns where an item stands in a list that is in order, or would stand. */
+function placeIn(sorted: readonly OutwardItem[], item: OutwardItem): number {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (compareTimes(sorted[middle]!, item) < 0) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

@@ -69,6 +69,14 @@ const ALWAYS: Range = { from: -Infinity, to: Infinity };
 
 /** Returns every single time of a view that touches a stretch of instants, in order of start. */
 export function occurrencesOfView(view: OutwardView, within: Range = ALWAYS): OutwardOccurrence[] {
+  return occurrencesOfItems(view.items, within).sort(compareTimes);
+}
+
+/** Returns every single time of some items that touches a stretch of instants, in no order. */
+export function occurrencesOfItems(
+  items: readonly OutwardItem[],
+  within: Range = ALWAYS,
+): OutwardOccurrence[] {
   const out: OutwardOccurrence[] = [];
   const tell = (
     { start, end, from, to }: OutwardTime,
@@ -78,7 +86,7 @@ export function occurrencesOfView(view: OutwardView, within: Range = ALWAYS): Ou
   ) => {
     if (from < within.to && to >= within.from) out.push({ start, end, from, to, uid, content, tentative });
   };
-  for (const item of view.items) {
+  for (const item of items) {
     if (item.kind === 'busy') {
       tell(item, item.uid, null, item.tentative);
       continue;
@@ -91,7 +99,7 @@ export function occurrencesOfView(view: OutwardView, within: Range = ALWAYS): Ou
       for (const o of item.overrides) tell(o, uid, o.content, o.content.status === 'tentative');
     }
   }
-  return out.sort(compareTimes);
+  return out;
 }
 
 /** Orders times by start, end, title and UID; busy time has no title. */

@@ -8,9 +8,11 @@ export interface Document {
   /** Strong validators (RFC 9110 section 8.8.3): one for each encoding, as their bytes differ. */
   readonly etag: string;
   readonly gzipEtag: string;
-  /** All headers of an answer, names and values in turn. */
+  /** All headers of a 200 and of a 304 for both encodings, names and values in turn. */
   readonly plainHeaders: string[];
   readonly gzipHeaders: string[];
+  readonly plainUnchanged: string[];
+  readonly gzipUnchanged: string[];
   /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
   readonly dated: number | null;
   /** Bytes that it takes by itself, without what it shares. */
@@ -30,9 +32,10 @@ export function documentOf(written: Written, body: WrittenBody, label: string): 
   const etag = `"${label}-${print}"`;
   const gzipEtag = `"${label}-${print}-gz"`;
   const own = Object.entries(headers).flat();
+  const unchanged = (tag: string) => ['ETag', tag, 'Vary', 'Accept-Encoding', 'Cache-Control', CACHE];
   const sent = (of: readonly Uint8Array[], tag: string) => [
     ...own,
-    ...['ETag', tag, 'Vary', 'Accept-Encoding', 'Cache-Control', CACHE],
+    ...unchanged(tag),
     ...['Content-Length', String(lengthOf(of)), 'X-Content-Type-Options', 'nosniff'],
   ];
   return {
@@ -42,6 +45,8 @@ export function documentOf(written: Written, body: WrittenBody, label: string): 
     gzipEtag,
     plainHeaders: sent(plain, etag),
     gzipHeaders: [...sent(gzip, gzipEtag), 'Content-Encoding', 'gzip'],
+    plainUnchanged: unchanged(etag),
+    gzipUnchanged: unchanged(gzipEtag),
     dated,
     weight: 2_000 + head.plain.length + head.gzip.length + (shares ? 0 : lengthOf(plain) + lengthOf(gzip)),
   };
@@ -56,8 +61,7 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
   const compressed = acceptsGzip(req.headers['accept-encoding']);
   const asked = req.headers['if-none-match'];
   if (asked !== undefined ? holds(asked, doc) : isUnmodified(req, doc)) {
-    const etag = compressed ? doc.gzipEtag : doc.etag;
-    res.writeHead(304, ['ETag', etag, 'Vary', 'Accept-Encoding', 'Cache-Control', CACHE]);
+    res.writeHead(304, compressed ? doc.gzipUnchanged : doc.plainUnchanged);
     res.end();
     return 304;
   }

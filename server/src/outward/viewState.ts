@@ -1,5 +1,5 @@
 import type { FormName } from '@zonal/core/forms';
-import type { OutwardView, TellingMemo, WindowRules } from '@zonal/core/glass';
+import { emptyMemo, type OutwardView, type TellingMemo, type WindowRules } from '@zonal/core/glass';
 import type { Range } from '@zonal/core/entries';
 import type { Revision } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
@@ -28,5 +28,5 @@ export function weightOf({ view }: State): number {
 /** Returns what was worked out before of entries under the same rules in the same range, or an empty memo. */
 export function memoOf(state: State | null | undefined, rules: WindowRules, { from }: Range): TellingMemo {
   const memo = state?.memo;
-  return memo?.rules === rules && memo.from === from ? memo.telling : new WeakMap();
+  return memo?.rules === rules && memo.from === from ? memo.telling : emptyMemo();
 }
