@@ -4,12 +4,14 @@ import type { Figure } from './figure';
 import { interfaceFigures } from './interface';
 import { pollFigures } from './poll';
 import { standstillFigures } from './standstill';
+import { storeFigures } from './store';
 
 const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   expansion: expansionFigures,
   compile: compileFigures,
   poll: pollFigures,
   standstill: () => standstillFigures(process.env),
+  store: () => storeFigures(process.env),
   interface: () => interfaceFigures(process.env),
 };
 

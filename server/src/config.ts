@@ -1,3 +1,5 @@
+import { totalmem } from 'node:os';
+
 /** What a server process is told by its environment. */
 export interface Config {
   readonly databaseUrl: string;
@@ -28,6 +30,9 @@ export interface DemoAccount {
   readonly password: string;
   readonly role: string;
 }
+
+/** Megabytes: a quarter of what the machine has, and no more than 2 GB. */
+const USUAL_ROOM = Math.max(64, Math.min(2048, Math.floor(totalmem() / 4 / 1024 / 1024)));
 
 /** Letters of a session secret, and how many different ones. */
 const [LEAST_SECRET, LEAST_LETTERS] = [20, 8];
@@ -71,7 +76,7 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     outsideFolder: need('OUTSIDE_FOLDER'),
     proxies,
     unheard: whole('UNHEARD_SECONDS', 600, 86_400) * 1000,
-    room: whole('KEEP_MB', 1024, 1_000_000, 16) * 1024 * 1024,
+    room: whole('KEEP_MB', USUAL_ROOM, 1_000_000, 16) * 1024 * 1024,
     threads: new URL('.', import.meta.url),
     demoAccounts: env['DEMO_ACCOUNTS'] ? (JSON.parse(env['DEMO_ACCOUNTS']) as DemoAccount[]) : null,
   };

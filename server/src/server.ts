@@ -126,7 +126,7 @@ function deskThread(config: Config, front: Front, folder: URL): Organisers {
   const place = mkdtempSync(join(tmpdir(), 'zonal-'));
   const socketPath = join(place, 'desk.sock');
   const data: DeskData = { config: { ...config, threads: null }, socketPath };
-  const thread = new Thread<Front, Desk>('desk', new URL('deskThread.js', folder), data, front);
+  const thread = new Thread<Front, Desk>('desk', new URL('deskThread.js', folder), data, front, 2048);
   return {
     handle: forwardTo(socketPath, config.proxies),
     start: async () => {

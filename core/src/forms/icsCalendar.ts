@@ -61,8 +61,7 @@ function writtenBlock(
   const same = (item: OutwardItem, i: number) => sameStamp(before!.stamps[i]!, stamps[item.uid]!);
   if (before && sameSetting(before.setting, setting) && block.every(same)) return before;
   const own = block.map((item) => stamps[item.uid]!);
-  let text = '';
-  block.forEach((item, i) => (text += itemText(item, own[i]!, setting)));
+  const text = block.map((item, i) => itemText(item, own[i]!, setting)).join('');
   const made = { text, zones: zonesIn(block, setting), stamps: own, setting };
   // Copies say when they were taken: none is like another.
   if (!setting.note) written.set(block, made);

@@ -25,7 +25,8 @@ export function followChanges(
   const look = async () => {
     await publisher.catchUp();
     taken();
-    await publisher.rest();
+    // It can take long, and must not keep the store from being heard.
+    void publisher.rest();
   };
 
   const open = async () => {

@@ -82,6 +82,7 @@ export class Compiler implements Compiling {
   /** What the change that is being taken in did to entries, in case it has to be begun again. */
   private applied: { readonly id: number; readonly changes: readonly EntryChange[] } | null = null;
   private resting: Promise<void> | null = null;
+  private closing = false;
   /** Views that changes concerned since the store was told what they take into account. */
   private readonly concerned = new Set<LiveView>();
 
@@ -92,9 +93,9 @@ export class Compiler implements Compiling {
     this.sequelize = sequelize;
     this.publicUrl = publicUrl;
     this.clock = clock;
-    const half = Math.ceil(room / 2);
-    this.material = new Material(half);
-    this.states = new LRUCache({ maxSize: half, sizeCalculation: weightOf });
+    const forMaterial = Math.ceil(room / 5);
+    this.material = new Material(forMaterial);
+    this.states = new LRUCache({ maxSize: room - forMaterial, sizeCalculation: weightOf });
   }
 
   async start(): Promise<void> {
@@ -204,7 +205,8 @@ export class Compiler implements Compiling {
 
   private async restAll(): Promise<void> {
     for (const view of [...this.views.values()])
-      if (this.hasRest(view)) await this.queue.add(() => this.restOf(view), { priority: REST });
+      if (!this.closing && this.hasRest(view))
+        await this.queue.add(() => this.restOf(view), { priority: REST });
     await this.queue.add(() => this.noteBases(), { priority: REST });
   }
 
@@ -251,7 +253,7 @@ export class Compiler implements Compiling {
     const view = this.views.get(viewId);
     if (!view || !this.windows.get(view.windowId)) return;
     if (!view.stored && this.cursor >= this.begun) await this.restOf(view);
-    else await this.show(view, await this.stateOf(view));
+    else await this.show(view, await this.stateOf(view, true));
   }
 
   async write(order: Order): Promise<Written | null> {
@@ -262,13 +264,14 @@ export class Compiler implements Compiling {
     const view = this.views.get(order.viewId);
     const window = view && this.windows.get(view.windowId);
     if (!view || !window || !this.mayShow(view)) return null;
-    const state = await this.stateOf(view);
+    const state = await this.stateOf(view, true);
     if (state && state.revision.number !== order.number) await this.show(view, state);
     if (state?.revision.number !== order.number) return null;
     return writeOrder(order, state, { publicUrl: this.publicUrl, listed: window.listed });
   }
 
   async close(): Promise<void> {
+    this.closing = true;
     await this.queue.onIdle();
     for (const view of this.views.values()) this.concerned.add(view);
     await this.noteBases().catch((error: unknown) =>
@@ -338,7 +341,7 @@ export class Compiler implements Compiling {
     const { rules } = window;
     try {
       const range = rangeOf(rules, basis.day);
-      const memo = memoOf(this.states.get(view.id), rules, range);
+      const memo = memoOf(this.states.peek(view.id), rules, range);
       if (settled && tellsAlike(before, after, rules, range, view.reader, memo)) {
         view.basis = basis;
         return;
@@ -368,9 +371,9 @@ export class Compiler implements Compiling {
   private async work(view: LiveView, basis: Basis, at: Instant, cause: By, takesAway = false): Promise<void> {
     const window = this.windows.get(view.windowId)!;
     try {
-      await this.workOut(view, window, basis, at, cause);
+      const state = await this.workOut(view, window, basis, at, cause);
       if (this.troubles.delete(view.id)) await this.tellTrouble(window.id);
-      await this.show(view, this.states.get(view.id) ?? null);
+      await this.show(view, state);
     } catch (error) {
       if (!(error instanceof Problem) && !(error instanceof RangeError) && !(error instanceof TypeError))
         throw error;
@@ -399,10 +402,10 @@ export class Compiler implements Compiling {
     basis: Basis,
     at: Instant,
     cause: By,
-  ): Promise<void> {
+  ): Promise<State | null> {
     const before = await this.stateOf(view);
     // Another process is further on.
-    if (view.basis.changeId > basis.changeId) return;
+    if (view.basis.changeId > basis.changeId) return before;
     const range = rangeOf(rules, basis.day);
     const entries = await this.entriesOf(rules, basis.changeId);
     const memo = memoOf(before, rules, range);
@@ -412,32 +415,33 @@ export class Compiler implements Compiling {
       const told = { userId: cause?.userId ?? null, windowVersion: version };
       const stored = { view: next, revision, ...basis };
       if (!(await storeRevision(this.sequelize, view, before, stored, told))) {
-        await this.follow(view, basis);
-        return;
+        return this.follow(view, basis);
       }
       view.stored = basis;
     }
     view.basis = basis;
-    this.keep(view.id, { view: next, revision, memo: { rules, from: range.from, telling: memo } }, before);
+    const told = { rules, from: range.from, telling: memo };
+    return this.keep(view.id, { view: next, revision, memo: told }, before);
   }
 
   /** Another process was first. What it has stored is the same, or further on. */
-  private async follow(view: LiveView, basis: Basis): Promise<void> {
+  private async follow(view: LiveView, basis: Basis): Promise<State | null> {
     this.states.delete(view.id);
     view.stored ??= basis;
-    await this.stateOf(view);
+    const state = await this.stateOf(view);
     if (view.basis.changeId < basis.changeId) view.basis = basis;
+    return state;
   }
 
   /** Returns what is known of a view, from memory or from the store. */
-  private async stateOf(view: LiveView): Promise<State | null> {
-    const known = this.states.get(view.id);
+  private async stateOf(view: LiveView, asked = false): Promise<State | null> {
+    const known = asked ? this.states.get(view.id) : this.states.peek(view.id);
     if (known || !view.stored) return known ?? null;
     const stored = await loadView(view.id);
     if (!stored) return null;
     const { changeId, day } = stored;
     if (changeId > view.basis.changeId) view.basis = view.stored = { changeId, day };
-    return this.keep(view.id, this.atDay(view, stored), null);
+    return this.keep(view.id, this.atDay(view, stored), null, asked);
   }
 
   /** A stored view stands as of the day on which it last changed. */
@@ -447,9 +451,14 @@ export class Compiler implements Compiling {
     return { view: { ...stored, range }, revision, memo: null };
   }
 
-  private keep(viewId: string, parts: Omit<State, 'bodies'>, before: State | null): State {
+  /**
+   * Keeps a view in memory. What readers ask for pushes out what nobody asked for longest; what only changes does so not:
+   * a change that concerns more views than there is room for would push out all of them, one by the other.
+   */
+  private keep(viewId: string, parts: Omit<State, 'bodies'>, before: State | null, asked = false): State {
     const state = { ...parts, bodies: before?.bodies ?? new Map() };
-    this.states.set(viewId, state);
+    const fits = this.states.calculatedSize + weightOf(state) <= this.states.maxSize;
+    if (asked || fits || this.states.has(viewId)) this.states.set(viewId, state);
     return state;
   }
 

@@ -16,6 +16,8 @@ export function compilingThread(outside: Outside, data: CompilerData, folder: UR
     new URL('compilerThread.js', folder),
     data,
     outside,
+    // What is worked out at one time comes on top, and what is kept is weighed roughly.
+    2048 + Math.ceil((2 * data.room) / 1024 / 1024),
     (compiler) => compiler.start(),
   );
   return {

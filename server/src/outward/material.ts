@@ -11,7 +11,7 @@ export interface EntryChange {
 }
 
 /** Bytes that an entry takes in memory, more or less. */
-const WEIGHT = 2_000;
+const WEIGHT = 1_200;
 
 /**
  * The entries of calendars in memory, as they were after one change of the log: as many as there is room for, others are

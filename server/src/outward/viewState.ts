@@ -18,7 +18,7 @@ export interface State {
 }
 
 /** Bytes that an item takes in memory, more or less: itself, its texts, its stamp, and what it was worked out from. */
-const WEIGHT = 6_000;
+const WEIGHT = 3_500;
 
 /** Returns how many bytes a view takes in memory, more or less. */
 export function weightOf({ view }: State): number {

@@ -24,13 +24,19 @@ export class Thread<Given extends object, Offered extends object> {
     private readonly file: URL,
     private readonly data: unknown,
     private readonly given: Given,
+    /** Megabytes of memory that it may take at most, so that one that grows without end stops itself alone. */
+    private readonly most: number,
     /** Is done with each new thread before it counts as being there. */
     private readonly first: (offered: Comlink.Remote<Offered>) => Promise<void> = () => Promise.resolve(),
   ) {}
 
   /** Starts the thread; throws what keeps it from starting. */
   async start(): Promise<void> {
-    const worker = new Worker(this.file, { workerData: this.data, name: this.name });
+    const worker = new Worker(this.file, {
+      workerData: this.data,
+      name: this.name,
+      resourceLimits: { maxOldGenerationSizeMb: this.most },
+    });
     this.worker = worker;
     const gone = new Promise<never>((_resolve, reject) => {
       worker.once('error', (error) => {
