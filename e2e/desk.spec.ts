@@ -19,9 +19,10 @@ const weekdayOf = (day: string) => new Date(`${day}T12:00:00Z`).getUTCDay();
 const entry = (page: Page, title: string): Locator =>
   page.getByRole('region').getByRole('button', { name: title }).first();
 
-async function make(page: Page, name: string): Promise<void> {
+async function make(page: Page, name: string, zone = ''): Promise<void> {
   await page.getByRole('button', { name: 'New calendar' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
+  if (zone) await page.getByLabel('Time zone').selectOption(zone);
   await page.getByRole('button', { name: 'Make the calendar' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await showOnly(page, name);
@@ -438,6 +439,38 @@ test('a file that is too large is refused with a sentence, and one that is read 
   await choose(file('most.ics', calendarOf(20_000)));
   await page.getByRole('button', { name: 'Stop' }).click();
   await said(page, 'Stopped. Nothing was brought in.');
+});
+
+test('a file’s own zone that could be several is taken for the house’s', async ({ page }, info) => {
+  await page.route('**/api/house', async (route) => {
+    const answer = await route.fetch();
+    await route.fulfill({ response: answer, json: { ...(await answer.json()), zone: 'America/Thule' } });
+  });
+  await signIn(page);
+  await make(page, 'Elsewhere', 'Europe/Lisbon');
+  const onset = (kind: string, month: number, day: string, from: string, to: string) => [
+    `BEGIN:${kind}`,
+    `DTSTART:2007${String(month).padStart(2, '0')}01T020000`,
+    `RRULE:FREQ=YEARLY;BYMONTH=${month};BYDAY=${day}`,
+    `TZOFFSETFROM:${from}`,
+    `TZOFFSETTO:${to}`,
+    `END:${kind}`,
+  ];
+  const path = info.outputPath('own.ics');
+  const lines = [
+    ...['BEGIN:VCALENDAR', 'VERSION:2.0', 'BEGIN:VTIMEZONE', 'TZID:Our own'],
+    ...onset('STANDARD', 11, '1SU', '-0300', '-0400'),
+    ...onset('DAYLIGHT', 3, '2SU', '-0400', '-0300'),
+    ...['END:VTIMEZONE', 'BEGIN:VEVENT', 'UID:1', 'DTSTART;TZID=Our own:20270610T100000'],
+    ...['SUMMARY:Ice report', 'END:VEVENT', 'END:VCALENDAR', ''],
+  ];
+  writeFileSync(path, lines.join('\r\n'));
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByLabel('Into calendar').selectOption({ label: 'ELS Elsewhere' });
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose a file' }).click();
+  await (await chooser).setFiles(path);
+  await expect(page.getByText('“Our own” was read as America/Thule')).toBeVisible();
 });
 
 test('a calendar is taken out as a file and comes back the same', async ({ page }) => {

@@ -437,7 +437,7 @@ export class Compiler implements Compiling {
   private async stateOf(view: LiveView, asked = false): Promise<State | null> {
     const known = asked ? this.states.get(view.id) : this.states.peek(view.id);
     if (known || !view.stored) return known ?? null;
-    const stored = await loadView(view.id);
+    const stored = await loadView(this.sequelize, view.id);
     if (!stored) return null;
     const { changeId, day } = stored;
     if (changeId > view.basis.changeId) view.basis = view.stored = { changeId, day };

@@ -45,15 +45,16 @@ beforeAll(async () => {
 });
 afterAll(() => sequelize.close());
 
-/** A publisher and its compiler, on the clock of all scenes. */
-function publishing() {
+/** A publisher and its compiler, on the clock of all scenes, with as much memory as told. */
+function publishing(room = 64 * 1024 * 1024) {
   let compiler!: Compiler;
   const publisher = new Publisher(
     (outside) => {
-      compiler = new Compiler(outside, { sequelize, publicUrl: 'https://w.example', clock: () => now });
+      const options = { sequelize, publicUrl: 'https://w.example', clock: () => now, room };
+      compiler = new Compiler(outside, options);
       return compiler;
     },
-    { clock: () => now },
+    { clock: () => now, room },
   );
   compilers.set(publisher, compiler);
   return { publisher, compiler };
@@ -157,8 +158,8 @@ async function scene({
     keys.push({ token: tokens[0]!.token, window });
   };
   for (let n = 0; n < windows; n++) await open(n);
-  const start = async () => {
-    const { publisher } = publishing();
+  const start = async (room?: number) => {
+    const { publisher } = publishing(room);
     await publisher.start();
     await look(publisher);
     return publisher;
@@ -345,6 +346,88 @@ describe('changes', () => {
     expect(await shown()).toMatchObject({ titles: ['Day 1'] });
     // Until it was worked out nothing stood behind the key.
     expect(seen).not.toContain('open');
+  });
+});
+
+describe('memory', () => {
+  it('that is too small for anything changes nothing that is told', async () => {
+    const { write, remove, publisher, start, shown, entries, today, setClosed } = await scene({ windows: 3 });
+    const cramped = await start(16);
+    const both = async () => {
+      await Promise.all([look(publisher), look(cramped)]);
+      for (const n of [0, 1, 2]) expect(await shown(cramped, n)).toEqual(await shown(publisher, n));
+    };
+    await both();
+    now += 1_000;
+    const written = await write(0, { title: 'Seen' });
+    await write(0, { title: 'Not seen', hold: 'keep-in' });
+    await both();
+    now += 1_000;
+    await write(0, { title: 'Seen again' }, written);
+    await remove(entries[0]!);
+    await setClosed(1, true);
+    await both();
+    now = today(1) + 1_000;
+    await write(2, { title: 'Tomorrow' });
+    await setClosed(1, false);
+    await both();
+    expect((await shown(cramped)).titles).toEqual(['Day 1', 'Day 2', 'Tomorrow']);
+  });
+
+  it('is not filled at the start: what nobody asks for is not fetched', async () => {
+    const { write, shown } = await scene({ windows: 4 });
+    await write(0, { title: 'Before' });
+    const { publisher } = publishing();
+    const told: string[] = [];
+    const { view } = publisher;
+    publisher.view = (shownNow) => {
+      told.push(shownNow.viewId);
+      view.call(publisher, shownNow);
+    };
+    await publisher.start();
+    await look(publisher);
+    told.length = 0;
+    const again = publishing().publisher;
+    again.view = (shownNow) => {
+      told.push(shownNow.viewId);
+      view.call(again, shownNow);
+    };
+    await again.start();
+    await look(again);
+    expect(told).toEqual([]);
+    expect((await shown(again, 2)).titles).toContain('Before');
+    expect(told).toHaveLength(1);
+  });
+});
+
+describe('a process that was killed', () => {
+  it('goes through what it had not taken in by the rules of then, and shows nothing of it before it is done', async () => {
+    const { write, remove, publisher, start, shown, lines, entries, keys, setClosed } = await scene();
+    const opened = (await lines())[0]!;
+    // Nobody takes any of this in.
+    now += 1_000;
+    const first = now;
+    await write(0, { title: 'First' });
+    now += 1_000;
+    await setClosed(0, true);
+    now += 1_000;
+    await write(0, { title: 'While it was closed' });
+    await setClosed(0, false);
+    const reopened = now;
+    now += 1_000;
+    await remove(entries[0]!);
+    const { publisher: late } = publishing();
+    await late.start();
+    // What it finds in the store is older than what was taken away meanwhile.
+    expect(await shown(late)).toEqual({ state: 'waiting' });
+    await look(late);
+    expect((await shown(late)).titles).toEqual(['First', 'While it was closed', 'Day 1']);
+    const at = (instant: number) => Math.floor(instant / 1000) * 1000;
+    expect(await lines()).toEqual([opened, [2, at(first)], [3, at(reopened)], [4, at(now)]]);
+    await look(publisher);
+    expect(await shown()).toEqual(await shown(late));
+    expect(await shown(await start())).toEqual(await shown(late));
+    expect(keys).toHaveLength(1);
   });
 });
 

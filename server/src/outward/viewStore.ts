@@ -1,6 +1,6 @@
 import { ledgerItem, ledgerStep, outwardItem, type Revision, type Stamp } from '@zonal/core/reach';
 import { compareTimes, type OutwardView } from '@zonal/core/glass';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import { LedgerRow, ViewItemRow, ViewRow } from '../db/models';
 
 declare const BUILD: string | undefined;
@@ -26,25 +26,19 @@ export interface StoredView extends Basis {
   readonly revision: Revision;
 }
 
-/** Returns a stored view, or null when there is none yet. */
-export async function loadView(id: string, transaction?: Transaction): Promise<StoredView | null> {
-  const t = transaction ?? null;
-  const row = await ViewRow.findByPk(id, { transaction: t });
+/** Returns a stored view, or null when there is none yet. Its parts are of one moment. */
+export async function loadView(sequelize: Sequelize, id: string): Promise<StoredView | null> {
+  const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
+  const [row, rows] = await sequelize.transaction({ isolationLevel }, async (transaction) => {
+    const found = await ViewRow.findByPk(id, { transaction });
+    return [found, await ViewItemRow.findAll({ where: { viewId: id }, raw: true, transaction })] as const;
+  });
   if (!row) return null;
-  const rows = await ViewItemRow.findAll({ where: { viewId: id }, raw: true, transaction: t });
   const stamps: Record<string, Stamp> = {};
   for (const { uid, stamp } of rows) stamps[uid] = stamp;
   const items = rows.map(({ item }) => outwardItem(item, row.head.hostZone)).sort(compareTimes);
   const { changeId, day, head, revision } = row;
   return { changeId, day, view: { ...head, items }, revision: { ...revision, stamps } };
-}
-
-/** Returns the revision of a stored view with its stamps, or null. */
-export async function storedRevision(id: string): Promise<Revision | null> {
-  const row = await ViewRow.findByPk(id);
-  if (!row) return null;
-  const rows = await ViewItemRow.findAll({ where: { viewId: id }, attributes: ['uid', 'stamp'], raw: true });
-  return { ...row.revision, stamps: Object.fromEntries(rows.map((r) => [r.uid, r.stamp])) };
 }
 
 /**

@@ -4,7 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route } from '../http/route';
-import { storedRevision } from '../outward/viewStore';
+import { loadView } from '../outward/viewStore';
 import { validated } from '../http/validated';
 import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
 import { DraftInput, KeyInput, ScheduleInput, WindowInput } from './windowInput';
@@ -92,7 +92,7 @@ export const windowRoutes = (publishing: Publishing) => {
       tag: 'Windows',
       summary: 'The revision that readers with a key see now; null before the first one',
       handle: async ({ param }) => {
-        return storedRevision(viewIdOf(await keyOf(param('id'))));
+        return (await loadView(sequelize, viewIdOf(await keyOf(param('id')))))?.revision ?? null;
       },
     }),
     route<KeyInput>({

@@ -52,7 +52,9 @@ async function open({ file, calendarId, zone }: Extract<FileQuestion, { kind: 'o
   progress('Reading the file')(0);
   const bytes = new Uint8Array(await file.arrayBuffer());
   if (!/\.(csv|tsv|txt)$/i.test(file.name) && file.type !== 'text/csv') {
-    return compare(readCalendar(bytes, zone, progress('Reading the file')));
+    // Where a file's own zone could be several, the calendar's is likely, and the house's next.
+    const house = await ask<{ zone: string }>('GET', '/house');
+    return compare(readCalendar(bytes, [zone, house.zone], progress('Reading the file')));
   }
   table = csvTable(bytes);
   const mapping = guessMapping(table.headings);
