@@ -130,6 +130,7 @@ export class Compiler implements Compiling {
       this.cursor = await this.rewind(transaction);
       return known;
     });
+    await this.outside.begin();
     for (let i = 0; i < places.length; i += ROWS) await this.outside.windows(places.slice(i, i + ROWS));
   }
 

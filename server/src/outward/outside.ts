@@ -44,6 +44,8 @@ export interface ShownView {
 
 /** Is told what can be fetched from outside, in the order in which it is to act; each call is over once it acts. */
 export interface Outside {
+  /** What was told so far does not count any more: whoever works views out begins anew, and knows nothing of it. */
+  begin(): Acting;
   /** Windows as they are open or closed from now on, with all their keys. */
   windows(places: readonly { readonly window: WindowPlace; readonly keys: readonly KeyPlace[] }[]): Acting;
   view(shown: ShownView): Acting;

@@ -24,7 +24,7 @@ import { freshDatabase, windowInput } from '../testing';
 import type { WindowInput } from '../windows/windowInput';
 import { settingsOf } from '../windows/windowStore';
 import { Compiler } from './compiler';
-import type { Compiling } from './outside';
+import type { Compiling, Order } from './outside';
 import { Publisher } from './publisher';
 
 const ZONE = 'America/Halifax';
@@ -428,6 +428,27 @@ describe('a process that was killed', () => {
     expect(await shown()).toEqual(await shown(late));
     expect(await shown(await start())).toEqual(await shown(late));
     expect(keys).toHaveLength(1);
+  });
+});
+
+describe('a thread that works views out and begins anew', () => {
+  it('leaves nothing open that was shown before', async () => {
+    const { remove, publisher, start, shown, entries, keys } = await scene();
+    expect((await shown()).titles).toContain('Day 0');
+    await remove(entries[0]!);
+    // What was worked out of it got into the store, and no further.
+    await start();
+    const options = { sequelize, publicUrl: 'https://w.example', clock: () => now };
+    const again = new Compiler(publisher, options);
+    await again.start();
+    expect(publisher.door(keys[0]!.token)).toEqual({ state: 'waiting' });
+    Object.assign(compilers.get(publisher)!, {
+      catchUp: () => again.catchUp(),
+      bring: (id: string) => again.bring(id),
+      write: (order: Order) => again.write(order),
+    });
+    await publisher.settle(last);
+    expect(await shown()).toMatchObject({ titles: ['Day 1'], number: 2 });
   });
 });
 

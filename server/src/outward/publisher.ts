@@ -206,6 +206,11 @@ export class Publisher implements Outside {
     throw new Problem('outside-stopped', { windows, reason: stopped[0]!.trouble.reason });
   }
 
+  begin(): void {
+    this.shown.clear();
+    this.stopped.clear();
+  }
+
   windows(places: readonly { readonly window: WindowPlace; readonly keys: readonly KeyPlace[] }[]): void {
     for (const { window, keys } of places) {
       this.places.set(window.id, window);
