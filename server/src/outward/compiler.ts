@@ -55,8 +55,8 @@ const MOST_DAYS = 400;
 const CHANGES_BEHIND = 1000;
 const MEGABYTE = 1024 * 1024;
 const ROWS = 200;
-/** What is asked for goes before the log, and the log before what can wait. */
-const [ASKED, LOG, REST] = [2, 1, 0];
+/** The log goes before what readers ask for: nobody can hold up a withdrawal by asking. What can wait goes last. */
+const [LOG, ASKED, REST] = [2, 1, 0];
 
 type By = Pick<Cause, 'userId'> | null;
 
@@ -83,6 +83,8 @@ export class Compiler implements Compiling {
   private applied: { readonly id: number; readonly changes: readonly EntryChange[] } | null = null;
   private resting: Promise<void> | null = null;
   private closing = false;
+  /** Changes that were read and not taken in yet. */
+  private waiting: ChangeRow[] = [];
   /** Views that changes concerned since the store was told what they take into account. */
   private readonly concerned = new Set<LiveView>();
 
@@ -151,7 +153,8 @@ export class Compiler implements Compiling {
     const known = [...this.views.values()].filter((v) => v.basis.changeId >= 0);
     for (const view of known)
       if (view.basis.changeId < oldest - 1) view.basis = { ...view.basis, changeId: oldest - 1 };
-    const touches = await touchesSince(store, Math.min(this.begun, ...known.map((v) => v.basis.changeId)));
+    const furthest = known.reduce((least, { basis }) => Math.min(least, basis.changeId), this.begun);
+    const touches = await touchesSince(store, furthest);
     const ruled = new Map<string, number>();
     for (const { id, windowIds } of touches) for (const windowId of windowIds) ruled.set(windowId, id);
     let from = this.begun;
@@ -178,12 +181,10 @@ export class Compiler implements Compiling {
 
   async catchUp(): Promise<number> {
     while (await this.queue.add(() => this.takeNext(), { priority: LOG })) {
-      // What is asked for meanwhile gets its turn between two changes.
+      // One change after the other.
     }
     return this.cursor;
   }
-
-  private waiting: ChangeRow[] = [];
 
   /** Takes in the next change; returns false when there is none. */
   private async takeNext(): Promise<boolean> {
@@ -405,8 +406,9 @@ export class Compiler implements Compiling {
     cause: By,
   ): Promise<State | null> {
     const before = await this.stateOf(view);
-    // Another process is further on.
-    if (view.basis.changeId > basis.changeId) return before;
+    // Another process is further on: what it has worked out stands until this one has taken in as much.
+    const here = Math.max(this.cursor, this.applied?.id ?? 0);
+    if (view.basis.changeId > Math.min(basis.changeId, here)) return before;
     const range = rangeOf(rules, basis.day);
     const entries = await this.entriesOf(rules, basis.changeId);
     const memo = memoOf(before, rules, range);
