@@ -1,8 +1,8 @@
 import { writeForm, writePage } from '@zonal/core/forms';
 import { emptyMemo, outwardView, type Reader } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
-import type { State } from '@zonal/server/outward/viewState';
-import { writeOrder } from '@zonal/server/outward/writeOrder';
+import type { State } from '@zonal/server/outside/viewState';
+import { writeOrder } from '@zonal/server/outside/writeOrder';
 import ICAL from 'ical.js';
 import type { Figure } from './figure';
 import { RANGE, RULES, SETTING, manyEntries } from './material';

@@ -1,11 +1,11 @@
 import { outwardView } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
-import { KeyUses } from '@zonal/server/outward/keyUses';
-import type { Compiling, Order } from '@zonal/server/outward/outside';
-import { pollPath } from '@zonal/server/outward/pollPath';
-import { Publisher } from '@zonal/server/outward/publisher';
-import type { State } from '@zonal/server/outward/viewState';
-import { writeOrder } from '@zonal/server/outward/writeOrder';
+import { KeyUses } from '@zonal/server/outside/keyUses';
+import type { Compiling, Order } from '@zonal/server/outside/outside';
+import { pollPath } from '@zonal/server/outside/pollPath';
+import { Publisher } from '@zonal/server/outside/publisher';
+import type { State } from '@zonal/server/outside/viewState';
+import { writeOrder } from '@zonal/server/outside/writeOrder';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer, type RequestListener } from 'node:http';

@@ -1,10 +1,10 @@
 import { windowInput, TestClient } from '@zonal/server/testing';
 import { connect } from '@zonal/server/db/connect';
-import { columnsOf } from '@zonal/server/entries/entryStore';
+import { columnsOf } from '@zonal/server/inside/entryStore';
 import { migrate } from '@zonal/server/db/migrate';
 import { CalendarRow, EntryRow, UserRow } from '@zonal/server/db/models';
 import { hashPassword } from '@zonal/server/people/passwords';
-import { settingsOf } from '@zonal/server/windows/windowStore';
+import { settingsOf } from '@zonal/server/glass/windowStore';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';

@@ -16,8 +16,8 @@ import {
   WindowSourceRow,
   type Role,
 } from '@zonal/server/db/models';
-import { rememberVersion } from '@zonal/server/windows/windowStore';
-import { columnsOf } from '@zonal/server/entries/entryStore';
+import { rememberVersion } from '@zonal/server/glass/windowStore';
+import { columnsOf } from '@zonal/server/inside/entryStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';

@@ -63,7 +63,7 @@ async function buildServer(stamp) {
   const { bundleForNode } = await import('./bundle.mjs');
   const entryPoints = {
     main: join(ROOT, 'server/src/main.ts'),
-    compilerThread: join(ROOT, 'server/src/outward/compilerThread.ts'),
+    compilerThread: join(ROOT, 'server/src/outside/compilerThread.ts'),
     deskThread: join(ROOT, 'server/src/deskThread.ts'),
     seed: join(ROOT, 'demo/src/seed.ts'),
   };

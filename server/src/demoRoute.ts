@@ -1,7 +1,7 @@
 import type { DemoAccount } from './config';
 import { route } from './http/route';
 import type { Sequelize } from 'sequelize';
-import { windowAnswers } from './windows/windowStore';
+import { windowAnswers } from './glass/windowStore';
 
 /** The accounts and addresses of the demo. Mounted in demo mode only. */
 export const demoRoute = (accounts: readonly DemoAccount[], sequelize: Sequelize, publicUrl: string) =>

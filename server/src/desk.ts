@@ -4,13 +4,13 @@ import type { Sequelize } from 'sequelize';
 import type { Config } from './config';
 import { deskApp } from './app';
 import { changeMaker, dropOldChanges, type LoggedChange } from './db/changes';
-import { dropOldEdits } from './edits/editStore';
+import { dropOldEdits } from './inside/editStore';
 import type { Unconfirmed } from './http/callNotes';
 import { ChangeStream, type ChangeNews } from './http/changeStream';
 import { log } from './log';
-import type { Trouble } from './outward/outside';
+import type { Trouble } from './outside/outside';
 import { valueOf, type Told } from './threads/told';
-import { followSchedule } from './windows/schedule';
+import { followSchedule } from './glass/schedule';
 
 const DAY = 24 * 3600 * 1000;
 

@@ -1,8 +1,8 @@
 import { Problem } from '@zonal/core/problems';
 import { describe, expect, it } from 'vitest';
-import { CalendarInput } from '../calendars/calendarInput';
-import { EntryInput } from '../entries/entryInput';
-import { WindowInput } from '../windows/windowInput';
+import { CalendarInput } from '../inside/calendarInput';
+import { EntryInput } from '../inside/entryInput';
+import { WindowInput } from '../glass/windowInput';
 import { problemFrom } from './errors';
 import { validated } from './validated';
 

@@ -6,7 +6,7 @@ import { QueryTypes, literal, UniqueConstraintError, type Sequelize, type Transa
 import type { MakeChange, Touched } from '../db/changes';
 import { learnLabels } from '../db/labels';
 import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
-import { columnsOf, entryOf } from '../entries/entryStore';
+import { columnsOf, entryOf } from './entryStore';
 import type { ChangeInput } from './editInput';
 
 /** What an edit did, as the API gives it. */

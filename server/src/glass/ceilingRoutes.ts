@@ -2,12 +2,12 @@ import { AUDIENCES, DEMANDS, GLASSES, withCeiling, type Demand } from '@zonal/co
 import { Problem } from '@zonal/core/problems';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
 import type { Transaction } from 'sequelize';
-import { calendarOf } from '../calendars/calendarRoutes';
+import { calendarOf } from '../inside/calendarRoutes';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route } from '../http/route';
-import { windowIdsOn, type Publishing } from '../windows/publishWindow';
-import { rehearsed, requireConfirmed } from '../windows/requireConfirmed';
-import { namesOf, windowAnswers } from '../windows/windowStore';
+import { windowIdsOn, type Publishing } from './publishWindow';
+import { rehearsed, requireConfirmed } from './requireConfirmed';
+import { namesOf, windowAnswers } from './windowStore';
 
 export class CeilingInput {
   /** The calendar; null for the whole house. */

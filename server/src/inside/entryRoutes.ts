@@ -2,10 +2,10 @@ import { ENTRY_LIMITS, FIND_IN, finder, found, wallOf, type Entry } from '@zonal
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { Op, type Sequelize } from 'sequelize';
-import { calendarOf } from '../calendars/calendarRoutes';
+import { calendarOf } from './calendarRoutes';
 import type { MakeChange } from '../db/changes';
 import { EntryRow } from '../db/models';
-import { editNow, type EditAnswer } from '../edits/editStore';
+import { editNow, type EditAnswer } from './editStore';
 import { route } from '../http/route';
 import { EntryInput } from './entryInput';
 import { entryOf, within } from './entryStore';

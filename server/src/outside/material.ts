@@ -2,7 +2,7 @@ import type { Entry } from '@zonal/core/entries';
 import { LRUCache } from 'lru-cache';
 import { Op, QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import { ChangeRow, EntryRow, type EditTarget, type EntryState } from '../db/models';
-import { entryOf } from '../entries/entryStore';
+import { entryOf } from '../inside/entryStore';
 
 /** An entry before and after a change; null where it is not in a calendar that is looked at. */
 export interface EntryChange {

@@ -9,7 +9,7 @@ import {
   Min,
   MinLength,
 } from 'class-validator';
-import { EntryInput } from '../entries/entryInput';
+import { EntryInput } from './entryInput';
 import { IsVersion, Part, Parts } from '../http/inputs';
 
 /** Changes that may come in one request; a staged edit can have many requests. */

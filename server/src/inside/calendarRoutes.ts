@@ -5,10 +5,10 @@ import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow, type UserRow } from '../db/models';
-import { MOST_AT_ONCE, type ChangeInput } from '../edits/editInput';
-import { addChanges, stageEdit, turnEdit } from '../edits/editStore';
-import type { EntryInput } from '../entries/entryInput';
-import { entryOf } from '../entries/entryStore';
+import { MOST_AT_ONCE, type ChangeInput } from './editInput';
+import { addChanges, stageEdit, turnEdit } from './editStore';
+import type { EntryInput } from './entryInput';
+import { entryOf } from './entryStore';
 import { route } from '../http/route';
 import { ArchiveInput, CalendarInput, ZoneInput } from './calendarInput';
 

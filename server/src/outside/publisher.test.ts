@@ -19,10 +19,10 @@ import {
   WindowSourceRow,
   type EntryData,
 } from '../db/models';
-import { editNow, stageEdit, turnEdit } from '../edits/editStore';
+import { editNow, stageEdit, turnEdit } from '../inside/editStore';
 import { freshDatabase, windowInput } from '../testing';
-import type { WindowInput } from '../windows/windowInput';
-import { settingsOf } from '../windows/windowStore';
+import type { WindowInput } from '../glass/windowInput';
+import { settingsOf } from '../glass/windowStore';
 import { Compiler } from './compiler';
 import type { Compiling, Order } from './outside';
 import { Publisher } from './publisher';

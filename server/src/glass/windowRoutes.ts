@@ -4,7 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route } from '../http/route';
-import { loadView } from '../outward/viewStore';
+import { loadView } from '../outside/viewStore';
 import { validated } from '../http/validated';
 import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
 import { DraftInput, KeyInput, ScheduleInput, WindowInput } from './windowInput';
@@ -22,7 +22,7 @@ import {
   windowAnswers,
   type WindowAnswer,
 } from './windowStore';
-import type { Trouble } from '../outward/outside';
+import type { Trouble } from '../outside/outside';
 
 /** A draft of this size is no draft of a window. */
 const MOST_DRAFT = 200_000;

@@ -5,7 +5,7 @@ import type { MakeChange } from '../db/changes';
 import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models';
 import { validated } from '../http/validated';
 import { log } from '../log';
-import type { Trouble } from '../outward/outside';
+import type { Trouble } from '../outside/outside';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
 import { WindowInput, filterOf } from './windowInput';
 import {

@@ -8,7 +8,7 @@ import PQueue from 'p-queue';
 import { Op, Transaction, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, ViewRow, WindowRow, type WindowState } from '../db/models';
 import { log } from '../log';
-import { viewIdOf, windowStates } from '../windows/windowStore';
+import { viewIdOf, windowStates } from '../glass/windowStore';
 import { Material, type EntryChange } from './material';
 import type { Compiling, KeyPlace, Order, Outside, Trouble, WindowPlace, Written } from './outside';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';

@@ -2,7 +2,7 @@ import type { Entry } from '@zonal/core/entries';
 import { DEMANDS, rehearse, type Demand, type RehearsedWindow, type Watch } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { EntryRow, HouseRow, UserRow } from '../db/models';
-import { entryOf } from '../entries/entryStore';
+import { entryOf } from '../inside/entryStore';
 import type { WindowAnswer } from './windowStore';
 
 const EFFECTS: Readonly<Record<Demand, string>> = {

@@ -5,8 +5,8 @@ import type { MakeChange } from '../db/changes';
 import { HouseRow } from '../db/models';
 import { IsVersion, IsZone, Parts } from '../http/inputs';
 import { route } from '../http/route';
-import { windowIdsOn } from '../windows/publishWindow';
-import { houseWatch } from '../windows/requireConfirmed';
+import { windowIdsOn } from './publishWindow';
+import { houseWatch } from './requireConfirmed';
 
 export class PropertyInput {
   @IsString() @MinLength(1) @MaxLength(120) name!: string;

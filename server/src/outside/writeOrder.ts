@@ -1,5 +1,5 @@
 import { FORMS, fileNameOf, writePage } from '@zonal/core/forms';
-import { addressesOf } from '../windows/windowStore';
+import { addressesOf } from '../glass/windowStore';
 import type { Order, Written } from './outside';
 import type { State } from './viewState';
 import { BodyWriter, noBody, writeHead } from './writing';
