@@ -8,6 +8,35 @@ const layer = (files, forbidden, message) => ({
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group: forbidden, message }] }] },
 });
 
+/** The rooms of the server, from the outside in; http, db and threads are what all stand on. */
+const SERVER_ROOMS = ['outside', 'glass', 'inside', 'people', ['http', 'db', 'threads']];
+
+/** In each room nothing of a higher one may be imported, nor what puts all together. */
+const rooms = (folder, order) =>
+  order.flatMap((room, at) =>
+    [room].flat().map((name) => {
+      const higher = order.slice(0, at).flat();
+      const together = '\\.\\./(app|desk|deskThread|server|main|demoRoute)$';
+      const regex = higher.length ? `^(\\.\\./)+(${higher.join('|')})/|${together}` : together;
+      const message = `Arrows between rooms run one way: ${order.flat().join(', ')}.`;
+      return {
+        files: [`${folder}/${name}/**`],
+        ignores: TESTS,
+        rules: {
+          'no-restricted-imports': [
+            'error',
+            {
+              patterns: [
+                { regex, message },
+                { group: ['@zonal/web*', '@zonal/demo*'], message },
+              ],
+            },
+          ],
+        },
+      };
+    }),
+  );
+
 const TESTS = ['**/*.test.ts', '**/*.test.tsx', 'core/src/testing/**'];
 
 export default tseslint.config(
@@ -57,6 +86,7 @@ export default tseslint.config(
     ['@zonal/web*', '@zonal/demo*', '**/web/**', '**/demo/**'],
     'server uses core only.',
   ),
+  ...rooms('server/src', SERVER_ROOMS),
   layer(['web/src/**'], ['node:*', '@zonal/server*', '@zonal/demo*', '**/server/**'], 'web uses core only.'),
   layer(['e2e/**'], ['@zonal/server*', '@zonal/web*'], 'e2e meets the built application over HTTP only.'),
   {

@@ -20,6 +20,7 @@ import { openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
 import { outwardRoutes } from './outside/outwardRoutes';
+import { keyRoutes } from './outside/keyRoutes';
 import type { KeyUses } from './outside/keyUses';
 import type { Publisher } from './outside/publisher';
 import { Doorkeeper, sessions } from './people/session';
@@ -124,6 +125,7 @@ function api(
     ...houseRoutes(change),
     changeRoute(stream, (req, userId) => door.stillSignedIn(req, userId)),
     ...windowRoutes(publishing),
+    ...keyRoutes(publishing),
     ...ledgerRoutes,
     ...ceilingRoutes(publishing),
     ...labelRoutes(sequelize, change),

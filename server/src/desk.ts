@@ -8,7 +8,7 @@ import { dropOldEdits } from './inside/editStore';
 import type { Unconfirmed } from './http/callNotes';
 import { ChangeStream, type ChangeNews } from './http/changeStream';
 import { log } from './log';
-import type { Trouble } from './outside/outside';
+import type { Trouble } from './glass/trouble';
 import { valueOf, type Told } from './threads/told';
 import { followSchedule } from './glass/schedule';
 

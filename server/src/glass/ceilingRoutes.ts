@@ -2,7 +2,7 @@ import { AUDIENCES, DEMANDS, GLASSES, withCeiling, type Demand } from '@zonal/co
 import { Problem } from '@zonal/core/problems';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
 import type { Transaction } from 'sequelize';
-import { calendarOf } from '../inside/calendarRoutes';
+import { calendarOf } from '../inside/calendarStore';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route } from '../http/route';
 import { windowIdsOn, type Publishing } from './publishWindow';

@@ -5,8 +5,8 @@ import type { MakeChange } from '../db/changes';
 import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models';
 import { validated } from '../http/validated';
 import { log } from '../log';
-import type { Trouble } from '../outside/outside';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
+import type { Trouble } from './trouble';
 import { WindowInput, filterOf } from './windowInput';
 import {
   lostLabelsOf,
@@ -27,6 +27,26 @@ export interface Publishing {
   readonly publicUrl: string;
   /** Makes a change, and waits until it acts outside. */
   readonly change: MakeChange;
+}
+
+/** A window, and what of it cannot be worked out: readers get what they had, or nothing. */
+export interface WindowWithTrouble extends WindowAnswer {
+  readonly trouble: Trouble | null;
+}
+
+/** Returns windows with what cannot be worked out of them just now. */
+export async function withTroubles(
+  { troubles }: Publishing,
+  windows: readonly WindowAnswer[],
+): Promise<WindowWithTrouble[]> {
+  const known = await troubles();
+  return windows.map((window) => ({ ...window, trouble: known.get(window.id) ?? null }));
+}
+
+/** Returns one window with what cannot be worked out of it. Throws `not-found`. */
+export async function windowTold(publishing: Publishing, id: string): Promise<WindowWithTrouble> {
+  const window = await windowAnswer(publishing.sequelize, publishing.publicUrl, id);
+  return (await withTroubles(publishing, [window]))[0]!;
 }
 
 /** Throws what keeps an input from being shown: see checkRules, and `source-missing` for an unknown calendar. */

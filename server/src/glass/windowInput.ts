@@ -116,11 +116,6 @@ export class DraftInput {
   @IsVersion() version!: number;
 }
 
-export class KeyInput {
-  /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
-  @IsOptional() @IsISO8601({ strict: true }) expiresAt!: string | null;
-}
-
 export class ScheduleInput {
   /** When the draft is to be shown by itself; null for not. */
   @IsOptional() @IsISO8601({ strict: true }) at!: string | null;

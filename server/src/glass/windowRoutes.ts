@@ -4,25 +4,26 @@ import { randomBytes } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route } from '../http/route';
-import { loadView } from '../outside/viewStore';
 import { validated } from '../http/validated';
-import { checkConfirmed, checkInput, publishWindow, type Publishing } from './publishWindow';
-import { DraftInput, KeyInput, ScheduleInput, WindowInput } from './windowInput';
+import {
+  checkConfirmed,
+  checkInput,
+  publishWindow,
+  windowTold,
+  withTroubles,
+  type Publishing,
+} from './publishWindow';
+import { DraftInput, ScheduleInput, WindowInput } from './windowInput';
 import {
   draftAnswer,
-  keyOf,
   lostLabelsOf,
   namesOf,
   rememberVersion,
   ruleContext,
   settingsOf,
   sourceRowsOf,
-  viewIdOf,
-  windowAnswer,
   windowAnswers,
-  type WindowAnswer,
 } from './windowStore';
-import type { Trouble } from '../outside/outside';
 
 /** A draft of this size is no draft of a window. */
 const MOST_DRAFT = 200_000;
@@ -36,21 +37,10 @@ async function freeSlug(name: string, transaction: Transaction): Promise<string>
   }
 }
 
-/** A window, and what of it cannot be worked out: readers get what they had, or nothing. */
-export interface WindowWithTrouble extends WindowAnswer {
-  readonly trouble: Trouble | null;
-}
-
 /** Answers wait until the change acts outside, so that an address that was answered works. */
 export const windowRoutes = (publishing: Publishing) => {
   const { sequelize, publicUrl, change } = publishing;
-  /** Windows with what cannot be worked out of them just now. */
-  const withTrouble = async (windows: readonly WindowAnswer[]): Promise<WindowWithTrouble[]> => {
-    const troubles = await publishing.troubles();
-    return windows.map((window) => ({ ...window, trouble: troubles.get(window.id) ?? null }));
-  };
-  const answer = async (id: string) =>
-    (await withTrouble([await windowAnswer(sequelize, publicUrl, id)]))[0]!;
+  const answer = (id: string) => windowTold(publishing, id);
 
   /** Sets or clears the time at which a window was closed. */
   const shutting =
@@ -77,7 +67,7 @@ export const windowRoutes = (publishing: Publishing) => {
       path: '/windows',
       tag: 'Windows',
       summary: 'All windows with their sources, keys and drafts',
-      handle: async () => withTrouble(await windowAnswers(sequelize, publicUrl)),
+      handle: async () => withTroubles(publishing, await windowAnswers(sequelize, publicUrl)),
     }),
     route({
       method: 'get',
@@ -85,35 +75,6 @@ export const windowRoutes = (publishing: Publishing) => {
       tag: 'Windows',
       summary: 'One window',
       handle: ({ param }) => answer(param('id')),
-    }),
-    route({
-      method: 'get',
-      path: '/keys/:id/revision',
-      tag: 'Windows',
-      summary: 'The revision that readers with a key see now; null before the first one',
-      handle: async ({ param }) => {
-        return (await loadView(sequelize, viewIdOf(await keyOf(param('id')))))?.revision ?? null;
-      },
-    }),
-    route<KeyInput>({
-      method: 'put',
-      path: '/keys/:id',
-      tag: 'Windows',
-      summary:
-        'Set the moment from which on the addresses of a key are no longer open, or take it back with null',
-      body: KeyInput,
-      again: async ({ param }) => answer((await keyOf(param('id'))).windowId),
-      handle: async ({ body, param, user }) => {
-        const key = await keyOf(param('id'));
-        const expiresAt = body.expiresAt ? new Date(body.expiresAt) : null;
-        if (expiresAt && expiresAt.getTime() <= Date.now()) throw new Problem('expiry-past');
-        const { windowId } = key;
-        await change(user.id, async (transaction) => {
-          await key.update({ expiresAt }, { transaction });
-          return { result: undefined, touched: [{ windowId }] };
-        });
-        return answer(windowId);
-      },
     }),
     route<WindowInput>({
       method: 'post',

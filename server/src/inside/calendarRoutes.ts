@@ -1,10 +1,10 @@
 import { rezone } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow, type UserRow } from '../db/models';
+import { calendarOf } from './calendarStore';
 import { MOST_AT_ONCE, type ChangeInput } from './editInput';
 import { addChanges, stageEdit, turnEdit } from './editStore';
 import type { EntryInput } from './entryInput';
@@ -69,13 +69,6 @@ async function impactOf(calendarId: string): Promise<CalendarImpact> {
       left: sources.some((s) => s.windowId === id && s.calendarId !== calendarId),
     })),
   };
-}
-
-/** Returns a calendar. Throws `not-found`. */
-export async function calendarOf(id: string): Promise<CalendarRow> {
-  const row = isUUID(id) ? await CalendarRow.findByPk(id) : null;
-  if (!row) throw new Problem('not-found');
-  return row;
 }
 
 async function named<T>(name: string, work: () => Promise<T>): Promise<T> {

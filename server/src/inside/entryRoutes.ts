@@ -2,7 +2,7 @@ import { ENTRY_LIMITS, FIND_IN, finder, found, wallOf, type Entry } from '@zonal
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { Op, type Sequelize } from 'sequelize';
-import { calendarOf } from './calendarRoutes';
+import { calendarOf } from './calendarStore';
 import type { MakeChange } from '../db/changes';
 import { EntryRow } from '../db/models';
 import { editNow, type EditAnswer } from './editStore';

@@ -8,9 +8,10 @@ import PQueue from 'p-queue';
 import { Op, Transaction, type Sequelize } from 'sequelize';
 import { ChangeRow, KeyRow, ViewRow, WindowRow, type WindowState } from '../db/models';
 import { log } from '../log';
+import type { Trouble } from '../glass/trouble';
 import { viewIdOf, windowStates } from '../glass/windowStore';
 import { Material, type EntryChange } from './material';
-import type { Compiling, KeyPlace, Order, Outside, Trouble, WindowPlace, Written } from './outside';
+import type { Compiling, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
 import {
   PROGRAM,

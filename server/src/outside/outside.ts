@@ -1,20 +1,12 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
 import type { Instant } from '@zonal/core/zones';
+import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '../http/changeStream';
 
 /*
  * What the thread that answers readers and the one that works views out tell each other. All of it is plain data, as it
  * goes from thread to thread.
  */
-
-/** What cannot be worked out for a window, and what readers get meanwhile: what they had, or nothing. */
-export interface Trouble {
-  readonly windowId: string;
-  readonly at: string;
-  /** For organisers: it may name what readers must not see. */
-  readonly reason: string;
-  readonly shows: 'last' | 'nothing';
-}
 
 /** A window as far as answering readers needs it. */
 export interface WindowPlace {

@@ -1,11 +1,12 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
 import type { LoggedChange } from '../db/changes';
+import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '../http/changeStream';
 import { log } from '../log';
 import { DocumentShelf } from './documentShelf';
 import type { Document } from './document';
-import type { Compiling, KeyPlace, Outside, ShownView, Trouble, WindowPlace } from './outside';
+import type { Compiling, KeyPlace, Outside, ShownView, WindowPlace } from './outside';
 
 /**
  * What stands behind a key: a view of an open window, one that is not in memory yet, one that could not be worked out, a
