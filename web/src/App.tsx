@@ -1,14 +1,14 @@
 import { Navigate, Route, Routes } from 'react-router';
 import { problemOf, useSessionQuery } from './api/zonalApi';
-import { CalendarsPage } from './calendars/CalendarsPage';
+import { CalendarsPage } from './inside/CalendarsPage';
 import { HousePage } from './house/HousePage';
 import { Shell } from './shell/Shell';
 import { SignIn } from './shell/SignIn';
 import { Empty, Loading, Notice } from './ui/Notice';
-import { SightlinesPage } from './sightlines/SightlinesPage';
-import { LedgerPage } from './windows/LedgerPage';
-import { Studio } from './windows/Studio';
-import { WindowsPage } from './windows/WindowsPage';
+import { SightlinesPage } from './glass/SightlinesPage';
+import { LedgerPage } from './glass/LedgerPage';
+import { Studio } from './glass/Studio';
+import { WindowsPage } from './glass/WindowsPage';
 
 export function App() {
   const { data, error, isLoading } = useSessionQuery();

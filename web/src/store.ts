@@ -3,8 +3,8 @@ import { useDispatch, useSelector, useStore } from 'react-redux';
 import { changeSlice } from './api/changeSlice';
 import { unconfirmedSlice } from './api/unconfirmedSlice';
 import { zonalApi } from './api/zonalApi';
-import { historySlice } from './edits/historySlice';
-import { deskSlice, keepDesk } from './calendars/deskSlice';
+import { historySlice } from './inside/historySlice';
+import { deskSlice, keepDesk } from './inside/deskSlice';
 
 export const store = configureStore({
   reducer: {

@@ -12,18 +12,18 @@ import {
   useWindowsQuery,
 } from '../api/zonalApi';
 import type { Calendar, CeilingRequest } from '../api/types';
-import type { RehearsalQuestion } from '../outward/questions';
-import { Confirmations, useConfirming } from '../outward/Confirmations';
-import { RehearsalView } from '../outward/RehearsalView';
-import { rehearsed } from '../outward/sighted';
-import { useAnswer } from '../outward/useAnswer';
+import type { RehearsalQuestion } from '../workers/questions';
+import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
+import { RehearsalView } from '../rehearsal/RehearsalView';
+import { rehearsed } from '../rehearsal/sighted';
+import { useAnswer } from '../workers/useAnswer';
 import { Button, OutsideButton } from '../ui/Button';
 import { AUDIENCE_WORDS, GLASS_WORDS, Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
-import { dayOf } from '../windows/CeilingNote';
+import { dayOf } from '../glass/CeilingNote';
 
 const Wide = styled.div`
   overflow-x: auto;

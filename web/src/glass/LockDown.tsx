@@ -1,0 +1,79 @@
+import { LOCKED_DOWN } from '@zonal/core/glass';
+import { Lock, LockOpen } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { problemOf, useLockDownMutation, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import type { Calendar } from '../api/types';
+import type { RehearsalQuestion } from '../workers/questions';
+import { RehearsalView } from '../rehearsal/RehearsalView';
+import { rehearsed } from '../rehearsal/sighted';
+import { useAnswer } from '../workers/useAnswer';
+import { Button, OutsideButton, QuietButton } from '../ui/Button';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Loading, Notice } from '../ui/Notice';
+import { Sheet } from '../ui/Sheet';
+
+/** Withdraws everything of a calendar from outside in one step, after showing what that cuts; undoable for a day. */
+export function LockDown({ calendar }: { calendar: Calendar }) {
+  const [open, setOpen] = useState(false);
+  const [lock, locking] = useLockDownMutation();
+  const { lockedAt, id, name } = calendar;
+  if (lockedAt)
+    return (
+      <Stack style={{ gap: '0.2rem' }}>
+        <Faded>Locked down since {new Date(lockedAt).toLocaleString('en-GB')}</Faded>
+        <QuietButton isDisabled={locking.isLoading} onPress={() => void lock({ id, locked: false })}>
+          <LockOpen aria-hidden="true" /> Take the lock-down back
+        </QuietButton>
+        {locking.error && <Notice>{problemOf(locking.error)?.message}</Notice>}
+      </Stack>
+    );
+  return (
+    <>
+      <QuietButton aria-label={`Lock ${name} down`} onPress={() => setOpen(true)}>
+        <Lock aria-hidden="true" /> Lock down
+      </QuietButton>
+      {open && <LockSheet calendar={calendar} onClose={() => setOpen(false)} />}
+    </>
+  );
+}
+
+function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; onClose: () => void }) {
+  const { data: windows } = useWindowsQuery();
+  const { data: watch } = useWatchQuery();
+  const [lock, locking] = useLockDownMutation();
+  const [now] = useState(() => Date.now());
+  const question = useMemo((): RehearsalQuestion | null => {
+    if (!windows || !watch) return null;
+    const shown = windows.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === id));
+    const pairs = shown.map((w) => {
+      const calendars = { ...w.ceilings.calendars, [id]: LOCKED_DOWN };
+      const before = rehearsed(w, now);
+      return { before, after: { ...before, rules: { ...w, ceilings: { ...w.ceilings, calendars } } } };
+    });
+    return { kind: 'rehearsal', pairs, changes: [], watch, now };
+  }, [windows, watch, id, now]);
+  const { answer, problem } = useAnswer(question);
+  const go = async () => {
+    const { error } = await lock({ id, locked: true });
+    if (!error) onClose();
+  };
+  return (
+    <Sheet title={`Lock ${name} down`} onClose={onClose} wide>
+      <Stack>
+        <p>
+          Everything of {name} is withdrawn from all windows at once, for every audience. What was fetched
+          before cannot be called back. For a day, anybody here can take the lock-down back in one step.
+        </p>
+        {problem && <Notice>{problem}</Notice>}
+        {answer ? <RehearsalView rehearsals={answer} /> : <Loading what="Working out what it cuts" />}
+        {locking.error && <Notice>{problemOf(locking.error)?.message}</Notice>}
+        <Row>
+          <OutsideButton isDisabled={!answer || locking.isLoading} onPress={() => void go()}>
+            Lock it down now
+          </OutsideButton>
+          <Button onPress={onClose}>Leave it as it is</Button>
+        </Row>
+      </Stack>
+    </Sheet>
+  );
+}

@@ -1,0 +1,142 @@
+import type { Demand } from '@zonal/core/glass';
+import { useMemo, useState } from 'react';
+import {
+  problemOf,
+  useWatchQuery,
+  useOpenWindowMutation,
+  useSaveWindowMutation,
+  useScheduleDraftMutation,
+} from '../api/zonalApi';
+import { NOTHING_WATCHED } from '@zonal/core/glass';
+import type { OutwardWindow, WindowDraft, WindowInput } from '../api/types';
+import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
+import { RehearsalView } from '../rehearsal/RehearsalView';
+import { rehearsed } from '../rehearsal/sighted';
+import { useAnswer } from '../workers/useAnswer';
+import type { RehearsalQuestion } from '../workers/questions';
+import { Button, OutsideButton } from '../ui/Button';
+import { Field } from '../ui/Field';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Loading, Notice } from '../ui/Notice';
+import { Sheet } from '../ui/Sheet';
+import { rulesOfDraft, type DraftSetting } from './draft';
+
+interface PublishSheetProps {
+  draft: WindowInput;
+  setting: DraftSetting;
+  onPublished: (window: OutwardWindow) => void;
+  onScheduled: (draft: WindowDraft | null) => void;
+  /** Goes on from a version that a colleague has published meanwhile. */
+  onTake: (window: OutwardWindow, whose: 'theirs' | 'mine') => void;
+  onClose: () => void;
+}
+
+/** The rehearsal of a draft: what readers would see differently, what must be confirmed, and then the step itself. */
+export function PublishSheet({
+  draft,
+  setting,
+  onPublished,
+  onScheduled,
+  onTake,
+  onClose,
+}: PublishSheetProps) {
+  const { window } = setting;
+  const [now] = useState(() => Date.now());
+  const { data: watch } = useWatchQuery();
+  const [at, setAt] = useState('');
+  const [open, opening] = useOpenWindowMutation();
+  const [save, saving] = useSaveWindowMutation();
+  const [schedule, scheduling] = useScheduleDraftMutation();
+
+  const question = useMemo((): RehearsalQuestion => {
+    const rules = rulesOfDraft(draft, setting);
+    const first = {
+      id: 'first',
+      madeOutTo: 'First key',
+      audience: draft.audience ?? 'street',
+      cap: null,
+    } as const;
+    const before = window ? rehearsed(window, now) : null;
+    const after = {
+      id: window?.id ?? 'new',
+      rules,
+      listed: draft.listed,
+      closed: false,
+      keys: before?.keys ?? [first],
+    };
+    return {
+      kind: 'rehearsal',
+      pairs: [{ before, after }],
+      changes: [],
+      watch: watch ?? NOTHING_WATCHED,
+      now,
+    };
+  }, [draft, setting, window, watch, now]);
+  const { answer, problem: failed, busy } = useAnswer(watch ? question : null);
+  const told = answer?.[0];
+  const problem = problemOf(opening.error ?? saving.error ?? scheduling.error);
+  const refused = (problem?.details['demands'] as Demand[] | undefined) ?? [];
+  const name = draft.name.trim();
+  const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, 'the window’s name');
+  const { accepted } = confirming;
+  const ready = !!told && confirming.ready;
+
+  const publish = async () => {
+    const body = { ...draft, name, confirmed: accepted };
+    const { data } = window ? await save({ id: window.id, body }) : await open(body);
+    if (data) onPublished(data);
+  };
+  const setTime = async (time: string | null) => {
+    if (!window) return;
+    const { data } = await schedule({ id: window.id, at: time, confirmed: accepted });
+    if (data) onScheduled(data.draft);
+  };
+  const working = opening.isLoading || saving.isLoading || scheduling.isLoading;
+  const current = problem?.code === 'version-conflict' ? (problem.details['current'] as OutwardWindow) : null;
+
+  return (
+    <Sheet title="Rehearsal: what readers would see differently" onClose={onClose} wide>
+      <Stack>
+        {(busy || !told) && !failed && <Loading what="Working out the difference" />}
+        {failed && <Notice>{failed}</Notice>}
+        {told && <RehearsalView rehearsals={[{ ...told, quiet: false }]} />}
+        {problem && <Notice>{problem.message}</Notice>}
+        {current && (
+          <Row>
+            <Button onPress={() => onTake(current, 'theirs')}>Take theirs</Button>
+            <Button onPress={() => onTake(current, 'mine')}>
+              Keep mine, and look again before showing it
+            </Button>
+          </Row>
+        )}
+        <Confirmations {...confirming} />
+        <Row>
+          <OutsideButton isDisabled={!ready || working} onPress={() => void publish()}>
+            {window ? 'Show this outside now' : 'Open the window now'}
+          </OutsideButton>
+          <Button onPress={onClose}>Not yet</Button>
+        </Row>
+        {window && (
+          <Row style={{ alignItems: 'end' }}>
+            <Field
+              label="Or at a time (on this device’s clock)"
+              type="datetime-local"
+              value={at}
+              onChange={setAt}
+            />
+            <Button
+              isDisabled={!ready || !at || working}
+              onPress={() => void setTime(new Date(at).toISOString())}
+            >
+              Show it then
+            </Button>
+            <Faded>
+              If by then it would have a large effect that was not confirmed here, it stays a draft and says
+              so.
+            </Faded>
+          </Row>
+        )}
+      </Stack>
+    </Sheet>
+  );
+}

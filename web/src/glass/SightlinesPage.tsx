@@ -1,0 +1,289 @@
+import { reasonWords, SIGHT_MARK_WORDS, sightlineTable } from '@zonal/core/forms';
+import { AUDIENCES, type SightCell, type SightPath, type SightRow } from '@zonal/core/glass';
+import { Download, Printer, TriangleAlert } from 'lucide-react';
+import { Fragment, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import type { Calendar } from '../api/types';
+import type { SightQuestion } from '../workers/questions';
+import { sighted } from '../rehearsal/sighted';
+import { useAnswer } from '../workers/useAnswer';
+import { Button } from '../ui/Button';
+import { AUDIENCE_WORDS, GLASS_WORDS, GlassMark, Rings } from '../ui/GlassMark';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { Plate } from '../ui/Plate';
+import { saveFile } from '../ui/saveFile';
+import { EntryCheck } from './EntryCheck';
+import { LockDown } from './LockDown';
+
+const Wide = styled.div`
+  overflow-x: auto;
+`;
+
+const Table = styled.table`
+  width: 100%;
+  min-width: 46rem;
+  border-collapse: collapse;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  th,
+  td {
+    text-align: left;
+    vertical-align: top;
+    padding: 0.45rem 0.7rem;
+    border-bottom: 1px solid var(--hair);
+    font-weight: 400;
+  }
+  thead small {
+    display: block;
+    color: var(--faded);
+  }
+  td + td {
+    border-left: 1px solid var(--hair);
+  }
+  td > button {
+    border: 0;
+    background: none;
+    padding: 0;
+    cursor: pointer;
+    text-align: left;
+    display: grid;
+    gap: 0.15rem;
+  }
+  td > button:hover strong {
+    text-decoration: underline;
+  }
+  td[data-open] {
+    background: var(--shade);
+  }
+  small {
+    font-size: 0.78rem;
+  }
+  @media print {
+    min-width: 0;
+    font-size: 9pt;
+  }
+`;
+
+const Mark = styled.small`
+  color: var(--outside);
+  display: block;
+`;
+
+const Paths = styled.ul`
+  margin: 0;
+  padding-left: 1.1rem;
+  display: grid;
+  gap: 0.3rem;
+`;
+
+const OnPaper = styled.div`
+  display: none;
+  @media print {
+    display: block;
+  }
+`;
+
+const OffPaper = styled.div`
+  @media print {
+    display: none;
+  }
+`;
+
+/** The matrix of calendars by audiences, the check of one entry, and lock-down. */
+export function SightlinesPage() {
+  const calendars = useCalendarsQuery();
+  const windows = useWindowsQuery();
+  const { data: watch } = useWatchQuery();
+  const [now] = useState(() => Date.now());
+  const question = useMemo((): SightQuestion | null => {
+    if (!calendars.data || !windows.data || !watch) return null;
+    return {
+      kind: 'sightlines',
+      calendarIds: calendars.data.map((c) => c.id),
+      windows: windows.data.map(sighted),
+      watch,
+      now,
+    };
+  }, [calendars.data, windows.data, watch, now]);
+  const { answer, problem, busy } = useAnswer(question);
+  const failed = problemOf(calendars.error ?? windows.error)?.message ?? problem;
+  if (failed) return <Notice>{failed}</Notice>;
+  if (!answer || !calendars.data || !windows.data) return <Loading what="Looking along all sightlines" />;
+  const nameOf = (id: string) => calendars.data?.find((c) => c.id === id)?.name ?? '';
+  return (
+    <Stack>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <h1>Sightlines</h1>
+        <OffPaper>
+          <Row>
+            <Button
+              onPress={() => saveFile(sightlineTable(answer, nameOf), 'sightlines.csv')}
+              isDisabled={!answer.length}
+            >
+              <Download aria-hidden="true" /> Table (.csv)
+            </Button>
+            <Button onPress={() => window.print()}>
+              <Printer aria-hidden="true" /> Print for the review
+            </Button>
+          </Row>
+        </OffPaper>
+      </Row>
+      <p>
+        What each audience can see of each calendar, at most, and through what. Holds on single entries come
+        on top. <Faded role="status">{busy ? 'Looking again …' : ''}</Faded>
+      </p>
+      <OnPaper>As of {new Date(now).toLocaleString('en-GB')}.</OnPaper>
+      {!answer.length ? (
+        <Empty>There are no calendars yet, so there is nothing to be seen.</Empty>
+      ) : (
+        <Matrix rows={answer} calendars={calendars.data} />
+      )}
+      <OffPaper>
+        <EntryCheck calendars={calendars.data} windows={windows.data} now={now} />
+      </OffPaper>
+    </Stack>
+  );
+}
+
+function Matrix({ rows, calendars }: { rows: readonly SightRow[]; calendars: readonly Calendar[] }) {
+  const [open, setOpen] = useState('');
+  return (
+    <Wide>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Calendar</th>
+            {AUDIENCES.map((a) => (
+              <th scope="col" key={a}>
+                <Row style={{ gap: '0.35rem' }}>
+                  <Rings audience={a} /> {AUDIENCE_WORDS[a].word}
+                </Row>
+                <small>{AUDIENCE_WORDS[a].plain}</small>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => {
+            const calendar = calendars.find((c) => c.id === row.calendarId)!;
+            const chosen = row.cells.find((c) => open === `${row.calendarId}|${c.audience}`);
+            return (
+              <Fragment key={row.calendarId}>
+                <tr>
+                  <th scope="row">
+                    <Row style={{ flexWrap: 'nowrap' }}>
+                      <Plate {...calendar} /> {calendar.name}
+                    </Row>
+                    <LockDown calendar={calendar} />
+                  </th>
+                  {row.cells.map((cell) => {
+                    const key = `${row.calendarId}|${cell.audience}`;
+                    const on = open === key;
+                    return (
+                      <td key={cell.audience} {...(on ? { 'data-open': '' } : {})}>
+                        <button
+                          type="button"
+                          aria-expanded={on}
+                          aria-label={cellWords(cell, calendar.name)}
+                          onClick={() => setOpen(on ? '' : key)}
+                        >
+                          <Cell cell={cell} />
+                        </button>
+                        <OnPaper>
+                          <PathList paths={cell.paths} />
+                        </OnPaper>
+                      </td>
+                    );
+                  })}
+                </tr>
+                {chosen && (
+                  <tr>
+                    <td colSpan={AUDIENCES.length + 1}>
+                      <Detail cell={chosen} usual={row.usual} name={calendar.name} />
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </Table>
+    </Wide>
+  );
+}
+
+function cellWords({ audience, glass, paths, marks }: SightCell, name: string): string {
+  const ways = paths.length === 1 ? '1 key' : `${paths.length} keys`;
+  const words = marks.map((m) => SIGHT_MARK_WORDS[m]).join(', ');
+  return `${name} for ${AUDIENCE_WORDS[audience].word}: ${GLASS_WORDS[glass].word}, ${ways}${words ? `, ${words}` : ''}`;
+}
+
+function Cell({ cell: { glass, paths, marks } }: { cell: SightCell }) {
+  if (!paths.length) return <Faded>no way to it</Faded>;
+  return (
+    <>
+      <Row style={{ gap: '0.4rem', flexWrap: 'nowrap' }}>
+        <GlassMark glass={glass} /> <strong>{GLASS_WORDS[glass].word}</strong>
+        {paths.some((p) => p.cut) && <small>cut</small>}
+      </Row>
+      <small>
+        {paths.length} {paths.length === 1 ? 'key' : 'keys'} in{' '}
+        {[...new Set(paths.map((p) => p.window))].join(', ')}
+      </small>
+      {marks.map((m) => (
+        <Mark key={m}>
+          <TriangleAlert aria-hidden="true" size={12} /> {SIGHT_MARK_WORDS[m]}
+        </Mark>
+      ))}
+    </>
+  );
+}
+
+function PathList({ paths }: { paths: readonly SightPath[] }) {
+  return (
+    <Paths>
+      {paths.map((p) => (
+        <li key={p.keyId}>
+          <Link to={`/windows/${p.windowId}`}>{p.window}</Link>, key “{p.madeOutTo}”:{' '}
+          <strong>{GLASS_WORDS[p.glass].word}</strong>
+          {p.cut && ', cut field by field'}. <Faded>{reasonWords(p.reasons)}.</Faded>{' '}
+          {p.marks.map((m) => (
+            <Mark key={m}>{SIGHT_MARK_WORDS[m]}</Mark>
+          ))}
+        </li>
+      ))}
+    </Paths>
+  );
+}
+
+function Detail({ cell, usual, name }: { cell: SightCell; usual: SightRow['usual']; name: string }) {
+  const { audience, paths, exposed } = cell;
+  return (
+    <Stack style={{ gap: '0.5rem' }} role="region" aria-label={`Ways to ${name} for ${audience}`}>
+      <strong>
+        {AUDIENCE_WORDS[audience].word} and {name}: usually {GLASS_WORDS[usual].word.toLowerCase()} here
+      </strong>
+      {paths.length ? (
+        <PathList paths={paths} />
+      ) : (
+        <Faded>No open window with a key for them shows it.</Faded>
+      )}
+      {exposed.length > 0 && (
+        <div>
+          <Mark>Sensitive matter that they can read: {exposed.length}</Mark>
+          <Paths>
+            {exposed.slice(0, 40).map((e) => (
+              <li key={`${e.kind}|${e.text}|${e.uid}|${e.field}`}>
+                <strong>{e.text}</strong> in the {e.field} of “{e.title}”
+              </li>
+            ))}
+            {exposed.length > 40 && <li>and {exposed.length - 40} more</li>}
+          </Paths>
+        </div>
+      )}
+    </Stack>
+  );
+}

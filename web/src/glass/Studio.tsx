@@ -1,0 +1,259 @@
+import { goneFrom } from '@zonal/core/glass';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import {
+  problemOf,
+  useCalendarsQuery,
+  useCeilingsQuery,
+  useHouseQuery,
+  useLabelsQuery,
+  useScheduleDraftMutation,
+  useShutWindowMutation,
+  useWindowsQuery,
+} from '../api/zonalApi';
+import type { Calendar, OutwardWindow } from '../api/types';
+import type { PreviewAnswer } from '../workers/questions';
+import { Button, OutsideButton } from '../ui/Button';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { Addresses } from './Addresses';
+import { ceilingsOf, lackOf, regained, type DraftSetting } from './draft';
+import { GlassPanel } from './GlassPanel';
+import { InsidePanel, audiencesOf } from './InsidePanel';
+import { OutsidePanel } from './OutsidePanel';
+import { PublishSheet } from './PublishSheet';
+import { differs, useDraft } from './useDraft';
+import { troubleWords } from './windowNotes';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 23rem 19rem minmax(0, 1fr);
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  > section {
+    padding: 0.8rem 0.8rem 1.2rem;
+    min-width: 0;
+  }
+  > section + section {
+    border-left: 3px double var(--line);
+  }
+  /* The true outside view stays in sight beside whatever rule is being changed. */
+  > section:last-child > div {
+    position: sticky;
+    top: 0.5rem;
+  }
+  @media (max-width: 70rem) {
+    grid-template-columns: 1fr 1fr;
+    > section:last-child > div {
+      position: static;
+    }
+    > section:last-child {
+      grid-column: 1 / -1;
+      border-left: 0;
+      border-top: 3px double var(--line);
+    }
+  }
+  @media (max-width: 44rem) {
+    grid-template-columns: 1fr;
+    > section + section {
+      border-left: 0;
+      border-top: 3px double var(--line);
+    }
+  }
+`;
+
+const Head = styled.header`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.6rem 1.5rem;
+  align-items: center;
+  h1 {
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Live = styled.span`
+  color: var(--outside);
+  font-size: 0.9rem;
+`;
+
+/** Inside, glass, outside: the rules of one window with what they let out. */
+export function Studio() {
+  const { id } = useParams();
+  const calendars = useCalendarsQuery();
+  const windows = useWindowsQuery();
+  if (calendars.isLoading || windows.isLoading) return <Loading what="Fetching the window" />;
+  const problem = problemOf(calendars.error ?? windows.error);
+  if (problem) return <Notice>{problem.message}</Notice>;
+  const window = windows.data?.find((w) => w.id === id);
+  if (id !== 'new' && !window)
+    return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
+  return <Desk key={id} calendars={calendars.data ?? []} window={window ?? null} />;
+}
+
+function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: OutwardWindow | null }) {
+  const navigate = useNavigate();
+  const work = useDraft(window, calendars);
+  const { draft, set, kept, conflict } = work;
+  const { data: labels = [] } = useLabelsQuery();
+  const { data: house } = useHouseQuery();
+  const { data: ceilings } = useCeilingsQuery();
+  const [shut, shutting] = useShutWindowMutation();
+  const [schedule] = useScheduleDraftMutation();
+  const [asking, setAsking] = useState(false);
+  const [rehearsing, setRehearsing] = useState(false);
+  const [told, setTold] = useState<PreviewAnswer | null>(null);
+  const problem = problemOf(shutting.error);
+  const lack = lackOf(draft);
+  const closed = !!window?.closedAt;
+  const setting = useMemo(
+    (): DraftSetting => ({
+      window,
+      ceilings: ceilingsOf(ceilings, calendars, draft.sources),
+      known: {
+        calendars: calendars.map((c) => c.id),
+        labels: labels.map((l) => l.name),
+        properties: house?.properties.map((p) => p.name) ?? [],
+      },
+    }),
+    [window, ceilings, calendars, draft.sources, labels, house],
+  );
+  const gone = useMemo(() => goneFrom(draft.filter, setting.known), [draft.filter, setting.known]);
+
+  // What a filter had lost stays lost outside until somebody shows the window anew.
+  const found = window ? regained(window, setting.known) : [];
+  const changed = differs(draft, window) || found.length > 0;
+
+  const published = (live: OutwardWindow) => {
+    setRehearsing(false);
+    work.settle(live);
+    if (!window) void navigate(`/windows/${live.id}`, { replace: true });
+  };
+  const setShut = async (close: boolean) => {
+    if (!window) return;
+    const result = await shut({ id: window.id, close });
+    setAsking(false);
+    if (result.data) set({ version: result.data.version });
+  };
+
+  return (
+    <Stack>
+      <Head>
+        <div>
+          <h1>{draft.name.trim() || 'New window'}</h1>
+          {closed ? (
+            <Faded>Closed: its addresses answer that it is gone.</Faded>
+          ) : window && !changed ? (
+            <Live>What you see at the right is visible outside now.</Live>
+          ) : (
+            <Faded>
+              {window
+                ? `A draft${kept ? `, kept${kept.by ? ` by ${kept.by}` : ''}` : ''}: outside, readers still see the window as it was.`
+                : 'Not outside yet.'}
+            </Faded>
+          )}
+        </div>
+        <Row>
+          {window && <Link to={`/windows/${window.id}/ledger`}>Ledger</Link>}
+          {window && changed && <Button onPress={() => void work.discard()}>Discard the draft</Button>}
+          {!closed && (
+            <OutsideButton isDisabled={!!lack || !changed} onPress={() => setRehearsing(true)}>
+              {window ? 'Show this outside …' : 'Open the window …'}
+            </OutsideButton>
+          )}
+          {window && !closed && !asking && <Button onPress={() => setAsking(true)}>Close the window</Button>}
+          {closed && <OutsideButton onPress={() => void setShut(false)}>Open it again</OutsideButton>}
+        </Row>
+      </Head>
+      {problem && <Notice>{problem.message}</Notice>}
+      {kept?.publishAt && (
+        <Row role="status">
+          <Live>
+            This draft is shown outside by itself at {new Date(kept.publishAt).toLocaleString('en-GB')}.
+          </Live>
+          <Button
+            onPress={() =>
+              void schedule({ id: window!.id, at: null, confirmed: [] }).then(
+                ({ data }) => data && work.setKept(data.draft),
+              )
+            }
+          >
+            Take the time back
+          </Button>
+        </Row>
+      )}
+      {work.problem && <Notice>The draft is kept in this page only: {work.problem.message}</Notice>}
+      {window?.trouble && <Notice>{troubleWords(window.trouble)}</Notice>}
+      {kept?.stopped && <Notice>The draft was not shown when its time came: {kept.stopped}</Notice>}
+      {conflict && (
+        <Notice>
+          <p>Somebody else works on a draft of this window too. Yours is still here.</p>
+          <Row>
+            <Button onPress={() => work.resolve('theirs')}>Take theirs</Button>
+            <Button onPress={() => work.resolve('mine')}>Keep mine over theirs</Button>
+          </Row>
+        </Notice>
+      )}
+      {asking && (
+        <Notice>
+          <p>
+            Page, embed and feed of this window will answer “closed” at once. Programs keep what they have
+            fetched already. You can open it again later, with the same addresses.
+          </p>
+          <Row>
+            <OutsideButton onPress={() => void setShut(true)}>Close it for everybody</OutsideButton>
+            <Button onPress={() => setAsking(false)}>Leave it open</Button>
+          </Row>
+        </Notice>
+      )}
+      {found.length > 0 && (
+        <Notice>
+          What the filter had lost is there again: {found.join(', ')}. Outside, less is shown until you show
+          the window anew.
+        </Notice>
+      )}
+      {lack && changed && <Faded>{lack}</Faded>}
+      <Columns>
+        <section aria-labelledby="inside">
+          <InsidePanel
+            calendars={calendars}
+            labels={labels}
+            house={house}
+            ceilings={ceilings}
+            draft={draft}
+            audiences={audiencesOf(window?.keys, draft.audience ?? 'street')}
+            gone={gone}
+            taken={told}
+            set={set}
+          />
+        </section>
+        <section aria-labelledby="glass">
+          <GlassPanel draft={draft} set={set} isNew={!window} labels={labels} titles={told?.titles ?? []} />
+        </section>
+        <section aria-labelledby="outside">
+          <OutsidePanel draft={draft} setting={setting} onTold={setTold} />
+        </section>
+      </Columns>
+      {window && !closed && <Addresses window={window} />}
+      {rehearsing && (
+        <PublishSheet
+          draft={draft}
+          setting={setting}
+          onPublished={published}
+          onScheduled={(d) => {
+            work.setKept(d);
+            setRehearsing(false);
+          }}
+          onTake={(current, whose) => {
+            if (whose === 'theirs') work.settle(current);
+            else set({ version: current.version });
+            setRehearsing(false);
+          }}
+          onClose={() => setRehearsing(false)}
+        />
+      )}
+    </Stack>
+  );
+}

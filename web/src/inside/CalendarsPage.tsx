@@ -1,0 +1,270 @@
+import { finder, type FindIn } from '@zonal/core/entries';
+import { zoneWithOffset } from '@zonal/core/forms';
+import { dayFromText, dayOfWall, dayToText, partsOfDay, wallAt, type Day } from '@zonal/core/zones';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { problemOf, useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import type { Calendar } from '../api/types';
+import { useEdits } from './useEdits';
+import { useAppDispatch, useAppSelector } from '../store';
+import { MainButton } from '../ui/Button';
+import { Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { useNow } from '../ui/useNow';
+import { CalendarSheet } from './CalendarSheet';
+import { ClocksRow } from './ClocksRow';
+import { itemsOf, itemsWhere, rangeOf, stepOf, type DeskItem } from './deskDays';
+import { calendarSwitched, deskSet, layerSwitched, type Desk as DeskState } from './deskSlice';
+import { DeskBar } from './DeskBar';
+import { EntryEditor, type Editing } from './EntryEditor';
+import type { EntryForm } from './entryForm';
+import { ExportSheet } from './ExportSheet';
+import { FindField } from './FindField';
+import { ImportSheet } from './import/ImportSheet';
+import { PlateBar, whereOpen } from './PlateBar';
+import { QuickLine } from './QuickLine';
+import { useDayNotes } from './readymade';
+import { ScopeSheet } from './ScopeSheet';
+import { useDeskEdits } from './useDeskEdits';
+import { useEntries } from './useEntries';
+import { Columns } from './views/Columns';
+import { isTyping } from './views/keys';
+import { Lanes } from './views/Lanes';
+import { List } from './views/List';
+import { Month } from './views/Month';
+import type { ViewProps } from './views/viewTypes';
+import { Week } from './views/Week';
+
+/** The height of what stands above and below the views is known, so that they fill the rest. */
+const Views = styled.div<{ $above: number }>`
+  --above: ${(p) => p.$above}rem;
+  min-width: 0;
+`;
+
+const Lines = styled.div<{ $open: boolean }>`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(15rem, 24rem);
+  gap: 0.4rem 1.6rem;
+  align-items: start;
+  @media (max-width: 60rem) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  ${whereOpen}
+`;
+
+export function CalendarsPage() {
+  const { data: calendars, error, isLoading } = useCalendarsQuery();
+  if (isLoading) return <Loading what="Fetching calendars" />;
+  if (error || !calendars) return <Notice>{problemOf(error)?.message}</Notice>;
+  return <Desk calendars={calendars} />;
+}
+
+type Work =
+  | { readonly kind: 'entry'; readonly editing: Editing }
+  | { readonly kind: 'calendar'; readonly calendar: Calendar | null }
+  | { readonly kind: 'import' | 'export' };
+
+function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
+  const dispatch = useAppDispatch();
+  const desk = useAppSelector((state) => state.desk);
+  const set = useCallback((part: Partial<DeskState>) => void dispatch(deskSet(part)), [dispatch]);
+  const { data: windows } = useWindowsQuery();
+  const { data: house } = useHouseQuery();
+  const [work, setWork] = useState<Work | null>(null);
+  const [tools, setTools] = useState(false);
+  const edits = useEdits();
+  const now = useNow();
+
+  const calendars = useMemo(() => all.filter((c) => !c.archivedAt), [all]);
+  const shown = useMemo(() => calendars.filter((c) => !desk.hidden.includes(c.id)), [calendars, desk.hidden]);
+  const home = desk.readAs || (house?.name ? house.zone : (calendars[0]?.zone ?? 'UTC'));
+  const today = dayOfWall(wallAt(home, now));
+  const day = desk.from ? dayFromText(desk.from) : today;
+  const { from, to } = rangeOf(desk.view, day, desk.weeks);
+  const { entries, loading, stale, problem } = useEntries(shown, from, to);
+  const items = useMemo(() => {
+    const own = (c: Calendar) =>
+      itemsOf(entries.get(c.id) ?? [], { from, to }, desk.readAs || c.zone, c.zone);
+    return itemsWhere(new Map(shown.map((c) => [c.id, own(c)])), finder(desk.find));
+  }, [shown, entries, from, to, desk.readAs, desk.find]);
+  const ordered = useMemo(
+    () => [...items.values()].flat().sort((a, b) => a.firstDay - b.firstDay || a.start - b.start),
+    [items],
+  );
+  const spot = shown.find((c) => c.latitude !== null && c.longitude !== null);
+  const notes = useDayNotes({
+    layers: desk.layers,
+    from,
+    to,
+    zone: home,
+    country: house?.country ?? '',
+    region: house?.region ?? '',
+    spot: spot ? { latitude: spot.latitude!, longitude: spot.longitude! } : null,
+  });
+
+  const go = useCallback((to: Day) => set({ from: dayToText(to) }), [set]);
+  const choose = useCallback((chosen: string) => set({ chosen }), [set]);
+  const find = useCallback((query: { text: string; in: FindIn }) => set({ find: query }), [set]);
+  const open = useCallback((item: DeskItem) => {
+    setWork({ kind: 'entry', editing: { entry: item.entry, date: item.one } });
+  }, []);
+  const write = (calendarId: string, on: Day, form?: Partial<EntryForm>) =>
+    setWork({ kind: 'entry', editing: { calendarId, day: on, ...(form ? { form } : {}) } });
+  const deskEdits = useDeskEdits({
+    calendars: shown,
+    items: ordered,
+    edits,
+    busy: edits.busy || stale,
+    onWrite: write,
+    onOpen: open,
+    onChoose: choose,
+  });
+  useUndoKeys(edits.undo, edits.redo, work === null && deskEdits.waiting === null);
+
+  /** In another view the same days stay in sight; what is chosen goes before the first day. */
+  const showView = (view: DeskState['view']) => {
+    const chosen = ordered.find((i) => i.key === desk.chosen);
+    const next = rangeOf(view, day, desk.weeks);
+    const lost = chosen && (chosen.firstDay < next.from || chosen.firstDay >= next.to);
+    set({ view, ...(lost ? { from: dayToText(chosen.firstDay) } : {}) });
+  };
+
+  const view: ViewProps = {
+    calendars: shown,
+    items,
+    range: { from, to },
+    today,
+    chosen: desk.chosen,
+    notes,
+    onChoose: choose,
+    onOpen: open,
+    onGesture: deskEdits.onGesture,
+  };
+  const beside = desk.sideBySide && (desk.view === 'week' || desk.view === 'month');
+
+  return (
+    <Stack style={{ gap: '0.6rem' }}>
+      <DeskBar
+        desk={desk}
+        range={{ from, to }}
+        day={day}
+        set={set}
+        onGo={go}
+        onStep={(way) => go(stepOf(desk.view, day, desk.weeks, way))}
+        onToday={() => set({ from: '' })}
+        onView={showView}
+        edits={edits}
+      />
+      <PlateBar
+        calendars={calendars}
+        archived={all.filter((c) => c.archivedAt)}
+        hidden={desk.hidden}
+        onSwitch={(id) => void dispatch(calendarSwitched(id))}
+        onCalendar={(calendar) => setWork({ kind: 'calendar', calendar })}
+        onImport={() => setWork({ kind: 'import' })}
+        onExport={() => setWork({ kind: 'export' })}
+        onWrite={() => shown[0] && write(shown[0].id, today >= from && today < to ? today : from)}
+        canWrite={shown.length > 0}
+        said={edits.said}
+        tools={tools}
+        onTools={setTools}
+      />
+      {desk.clocksOpen && (
+        <ClocksRow
+          desk={desk}
+          set={set}
+          onLayer={(layer) => void dispatch(layerSwitched(layer))}
+          home={home}
+          house={house}
+          spotName={spot ? spot.place || spot.name : null}
+          now={now}
+        />
+      )}
+      {shown.length > 0 && (
+        <Lines $open={tools}>
+          <QuickLine calendars={shown} edits={edits} />
+          <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
+        </Lines>
+      )}
+      {problem && <Notice>{problem.message}</Notice>}
+      {(deskEdits.refused || edits.problem) && <Notice>{deskEdits.refused || edits.problem?.message}</Notice>}
+      {!calendars.length && (
+        <Empty>
+          <p>There are no calendars yet. Make the first one, then write entries or bring in a file.</p>
+          <MainButton onPress={() => setWork({ kind: 'calendar', calendar: null })}>New calendar</MainButton>
+        </Empty>
+      )}
+      {calendars.length > 0 && !shown.length && (
+        <Empty>All calendars are switched off. Switch one on above.</Empty>
+      )}
+      {shown.length > 0 && (
+        <Views $above={desk.clocksOpen ? 24 : 15.2} onKeyDown={deskEdits.onKeyDown} aria-busy={loading}>
+          {beside && <Columns {...view} />}
+          {desk.view === 'lanes' && (
+            <Lanes
+              {...view}
+              windows={windows ?? []}
+              onCalendar={(calendar) => setWork({ kind: 'calendar', calendar })}
+            />
+          )}
+          {desk.view === 'week' && !beside && (
+            <Week {...view} zone={home} secondZone={desk.secondZone} now={now} />
+          )}
+          {desk.view === 'month' && !beside && <Month {...view} month={partsOfDay(day).month} />}
+          {desk.view === 'list' && (loading ? <Loading what="Fetching entries" /> : <List {...view} />)}
+        </Views>
+      )}
+      {shown.length > 0 && (
+        <small role="status">
+          {loading ? 'Fetching entries … ' : `${ordered.length} entries. `}
+          {desk.readAs
+            ? `Everything is shown as clocks in ${zoneWithOffset(desk.readAs, now)} show it.`
+            : `Times are on the clocks of each calendar: ${[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.`}
+        </small>
+      )}
+      {work?.kind === 'entry' && (
+        <EntryEditor
+          calendars={calendars}
+          editing={work.editing}
+          edits={edits}
+          readers={[desk.secondZone, desk.readAs].filter((z) => z !== '')}
+          onClose={() => setWork(null)}
+        />
+      )}
+      {work?.kind === 'calendar' && (
+        <CalendarSheet calendar={work.calendar} calendars={all} onClose={() => setWork(null)} />
+      )}
+      {work?.kind === 'import' && <ImportSheet calendars={calendars} onClose={() => setWork(null)} />}
+      {work?.kind === 'export' && (
+        <ExportSheet calendars={calendars} items={ordered} onClose={() => setWork(null)} />
+      )}
+      {deskEdits.waiting && (
+        <ScopeSheet
+          what={deskEdits.waiting.what}
+          entry={deskEdits.waiting.target.entry}
+          slot={deskEdits.waiting.target.slot}
+          calendar={all.find((c) => c.id === deskEdits.waiting!.target.entry.calendarId)!}
+          onChoose={deskEdits.choose}
+          onClose={deskEdits.leave}
+        />
+      )}
+    </Stack>
+  );
+}
+
+/** Ctrl+Z takes back, Ctrl+Shift+Z or Ctrl+Y does again, unless something is being typed. */
+function useUndoKeys(undo: () => Promise<void>, redo: () => Promise<void>, on: boolean): void {
+  useEffect(() => {
+    if (!on) return;
+    const key = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
+      const letter = event.key.toLowerCase();
+      if (letter === 'y' || (letter === 'z' && event.shiftKey)) void redo();
+      else if (letter === 'z') void undo();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', key);
+    return () => window.removeEventListener('keydown', key);
+  });
+}

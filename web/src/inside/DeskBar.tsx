@@ -1,0 +1,140 @@
+import { dayText, monthText } from '@zonal/core/forms';
+import { dayFromText, dayToText, type Day } from '@zonal/core/zones';
+import { ChevronLeft, ChevronRight, Clock, Redo2, Undo2 } from 'lucide-react';
+import { ToggleButton } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Edits } from './useEdits';
+import { Button, QuietButton } from '../ui/Button';
+import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { fieldLook } from '../ui/Field';
+import { Row } from '../ui/layout';
+import type { DayRange } from './deskDays';
+import { WEEKS, type Desk, type DeskView } from './deskSlice';
+
+const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0.4rem 1.2rem;
+`;
+
+const DayField = styled.input`
+  ${fieldLook}
+  width: 9.6rem;
+`;
+
+const Toggle = styled(ToggleButton)`
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 2.1rem;
+  padding: 0.35rem 0.8rem;
+  border: 1px solid var(--ink);
+  background: none;
+  cursor: pointer;
+  &[data-selected] {
+    background: var(--shade);
+    box-shadow: inset 0 -3px 0 var(--ink);
+  }
+  svg {
+    width: 1rem;
+    height: 1rem;
+  }
+`;
+
+const VIEW_WORDS: Record<DeskView, string> = { lanes: 'Lanes', week: 'Week', month: 'Month', list: 'List' };
+const WEEK_WORDS = { 1: '1 week', 2: '2 weeks', 4: '4 weeks', 13: 'a quarter' } as const;
+
+interface DeskBarProps {
+  desk: Desk;
+  range: DayRange;
+  day: Day;
+  set: (part: Partial<Desk>) => void;
+  onGo: (day: Day) => void;
+  onStep: (way: 1 | -1) => void;
+  onToday: () => void;
+  onView: (view: DeskView) => void;
+  edits: Edits;
+}
+
+/** Which days are shown and how, and the way back of what was done. */
+export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, edits }: DeskBarProps) {
+  const { from, to } = range;
+  const { undo, redo } = edits.next;
+  return (
+    <Bar>
+      <Row>
+        <h1 className="unseen">Calendars</h1>
+        <QuietButton aria-label="Earlier" onPress={() => onStep(-1)}>
+          <ChevronLeft aria-hidden="true" />
+        </QuietButton>
+        <Button onPress={onToday}>Today</Button>
+        <QuietButton aria-label="Later" onPress={() => onStep(1)}>
+          <ChevronRight aria-hidden="true" />
+        </QuietButton>
+        <strong>
+          {desk.view === 'month' ? monthText(from + 10) : `${dayText(from)} to ${dayText(to - 1)}`}
+        </strong>
+        <DayField
+          type="date"
+          aria-label="Go to a day"
+          value={dayToText(day)}
+          onChange={(e) => {
+            const text = e.target.value;
+            if (/^[12]\d{3}-/.test(text)) onGo(dayFromText(text));
+          }}
+        />
+      </Row>
+      <Row>
+        <QuietButton
+          aria-label={undo ? `Undo: ${undo}` : 'Undo: nothing to take back'}
+          isDisabled={!undo || edits.busy}
+          onPress={() => void edits.undo()}
+        >
+          <Undo2 aria-hidden="true" />
+        </QuietButton>
+        <QuietButton
+          aria-label={redo ? `Redo: ${redo}` : 'Redo: nothing to do again'}
+          isDisabled={!redo || edits.busy}
+          onPress={() => void edits.redo()}
+        >
+          <Redo2 aria-hidden="true" />
+        </QuietButton>
+        <Toggle isSelected={desk.clocksOpen} onChange={(clocksOpen) => set({ clocksOpen })}>
+          <Clock aria-hidden="true" /> Clocks and layers
+        </Toggle>
+        {(desk.view === 'lanes' || desk.view === 'list') && (
+          <SelectBare>
+            <SelectOne
+              label="Span"
+              value={String(desk.weeks)}
+              options={WEEKS.map((w) => ({ value: String(w), text: WEEK_WORDS[w] }))}
+              onChange={(w) => set({ weeks: Number(w) as Desk['weeks'] })}
+            />
+          </SelectBare>
+        )}
+        <ChoiceStrip
+          label="View"
+          hideLabel
+          value={desk.view}
+          options={(['lanes', 'week', 'month', 'list'] as const).map((v) => ({
+            value: v,
+            text: VIEW_WORDS[v],
+          }))}
+          onChange={onView}
+        />
+      </Row>
+    </Bar>
+  );
+}
+
+/** The label is for screen readers: the values speak for themselves. */
+const SelectBare = styled.div`
+  label {
+    position: absolute;
+    clip-path: inset(50%);
+    height: 1px;
+    overflow: hidden;
+  }
+`;

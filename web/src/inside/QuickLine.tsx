@@ -1,0 +1,127 @@
+import {
+  EMPTY_CONTENT,
+  quickMoment,
+  readQuickLine,
+  type Entry,
+  type QuickLine as Line,
+  type When,
+} from '@zonal/core/entries';
+import { dayText } from '@zonal/core/forms';
+import { DAY, dayOfWall, wallAt } from '@zonal/core/zones';
+import { useState, type FormEvent } from 'react';
+import styled from 'styled-components';
+import type { Calendar, EntryInput } from '../api/types';
+import { adding, named } from './changes';
+import type { Edits } from './useEdits';
+import { useOutsideGate } from '../rehearsal/useOutsideGate';
+import { Button } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Faded } from '../ui/layout';
+import { useNow } from '../ui/useNow';
+
+const Form = styled.form`
+  display: grid;
+  grid-template-columns: minmax(9rem, 14rem) minmax(12rem, 1fr) auto;
+  align-items: end;
+  gap: 0.3rem 0.6rem;
+  > p {
+    grid-column: 2 / -1;
+  }
+  @media (max-width: 44rem) {
+    grid-template-columns: 1fr;
+    > p {
+      grid-column: 1;
+    }
+  }
+`;
+
+const Asked = styled.section`
+  grid-column: 1 / -1;
+`;
+
+/** Writes an entry from one line; what was understood stands below before it is saved. */
+export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]; edits: Edits }) {
+  const [text, setText] = useState('');
+  const [chosen, setChosen] = useState(calendars[0]!.id);
+  const [written, setWritten] = useState('');
+  const now = useNow();
+  const calendar = calendars.find((c) => c.id === chosen) ?? calendars[0]!;
+  const gate = useOutsideGate(calendar.name);
+  const line = readQuickLine(text, dayOfWall(wallAt(calendar.zone, now)));
+
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!line) return;
+    const entry = entryOf(line, calendar.zone);
+    const edit = named('Wrote', entry as Entry, [adding(calendar.id, entry)]);
+    if (!(await gate.pass(edit.changes, [calendar.id]))) return;
+    const answer = await edits.edit(edit);
+    if ('code' in answer) return;
+    gate.forget();
+    setWritten(`Written into ${calendar.name}: ${words(line)}.`);
+    setText('');
+  };
+
+  return (
+    <Form onSubmit={(event) => void submit(event)}>
+      <SelectOne
+        label="Into"
+        value={calendar.id}
+        options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
+        onChange={setChosen}
+      />
+      <Field
+        label="Quick line"
+        placeholder="Fri 14:00-15:30 Lock inspection @ North gate #works"
+        value={text}
+        onChange={(next) => {
+          setText(next);
+          gate.forget();
+        }}
+      />
+      <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
+        Write it
+      </Button>
+      {(text || written) && (
+        <Faded as="p" role="status">
+          {line ? `Understood: ${words(line)}.` : text ? 'A title is missing still.' : written}
+        </Faded>
+      )}
+      {gate.view && <Asked aria-label="What changes outside">{gate.view}</Asked>}
+    </Form>
+  );
+}
+
+function words({ title, place, labels, day, lastDay, time }: Line): string {
+  const clock = (t: number) => {
+    const at = quickMoment(day, t);
+    return t >= DAY ? `${at.time} on the next day` : at.time;
+  };
+  const when = time
+    ? `${dayText(day)}, ${clock(time.start)} to ${clock(time.end)}`
+    : lastDay > day
+      ? `${dayText(day)} to ${dayText(lastDay)}, all day`
+      : `${dayText(day)}, all day`;
+  return [when, `“${title}”`, place && `at ${place}`, labels.length && `labelled ${labels.join(', ')}`]
+    .filter(Boolean)
+    .join(', ');
+}
+
+function entryOf({ title, place, labels, day, lastDay, time }: Line, zone: string): EntryInput {
+  const at = (t: number): When => {
+    const { date, time: clock } = quickMoment(day, t);
+    return { kind: 'zoned', at: `${date}T${clock}:00`, zone };
+  };
+  const date = (d: number): When => ({ kind: 'date', date: quickMoment(d, 0).date });
+  return {
+    ...EMPTY_CONTENT,
+    title,
+    place,
+    labels,
+    start: time ? at(time.start) : date(day),
+    end: time ? at(time.end) : date(lastDay + 1),
+    recurrence: null,
+    overrides: [],
+  };
+}

@@ -1,0 +1,189 @@
+import { type Scope } from '@zonal/core/entries';
+import { Problem } from '@zonal/core/problems';
+import { DAY, MINUTE, dayToText, type Day } from '@zonal/core/zones';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import type { Calendar, EntryChange } from '../api/types';
+import { both, carrying, copying, named, removing, shifting, type Shift, type Target } from './changes';
+import type { Edits } from './useEdits';
+import type { DeskItem } from './deskDays';
+import type { EntryForm } from './entryForm';
+import { isTyping, keyOfItem, nudgeOf } from './views/keys';
+import type { Gesture, Place } from './views/viewTypes';
+
+/** A change of a series that waits for which dates are meant. */
+export interface Waiting {
+  readonly what: string;
+  readonly target: Target & { readonly slot: NonNullable<Target['slot']> };
+  readonly make: (scope: Scope) => EntryChange[];
+  readonly said: string;
+}
+
+interface DeskEditsOptions {
+  readonly calendars: readonly Calendar[];
+  readonly items: readonly DeskItem[];
+  readonly edits: Edits;
+  /** Whether a change is on its way, so that the entries here are about to be replaced by newer ones. */
+  readonly busy: boolean;
+  readonly onWrite: (calendarId: string, day: Day, form: Partial<EntryForm>) => void;
+  readonly onOpen: (item: DeskItem) => void;
+  readonly onChoose: (key: string) => void;
+}
+
+/** Turns what is done in a view by pointer or keyboard into edits, and asks which dates of a series are meant. */
+export function useDeskEdits(options: DeskEditsOptions) {
+  const { calendars, items, edits, busy, onWrite, onOpen, onChoose } = options;
+  const [waiting, setWaiting] = useState<Waiting | null>(null);
+  const [refused, setRefused] = useState('');
+  const copied = useRef<DeskItem | null>(null);
+  const held = useRef<{ key: string; shift: Shift } | null>(null);
+  const targetOf = (item: DeskItem): Target => ({ entry: item.entry, slot: item.one.slot });
+  const homeOf = (item: DeskItem) => calendars.find((c) => c.id === item.entry.calendarId)?.zone ?? 'UTC';
+
+  const send = (said: string, target: Target, work: () => EntryChange[]) => {
+    setRefused('');
+    try {
+      void edits.edit(named(said, target.entry, work()));
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      setRefused(error.message);
+    }
+  };
+
+  const ask = (what: string, said: string, item: DeskItem, make: (scope: Scope) => EntryChange[]) => {
+    const target = targetOf(item);
+    if (target.slot) setWaiting({ what, said, target: { ...target, slot: target.slot }, make });
+    else send(said, target, () => make('all'));
+  };
+
+  const move = (item: DeskItem, shift: Shift, to: string) => {
+    const target = targetOf(item);
+    if (to !== item.entry.calendarId) {
+      ask('Move', 'Moved', item, (scope) => carrying(target, to, shift, scope, homeOf(item)));
+    } else if (shift.start || shift.end) {
+      ask(
+        shift.start === shift.end ? 'Move' : 'Change',
+        shift.start === shift.end ? 'Moved' : 'Changed the length of',
+        item,
+        (scope) => shifting(target, shift, scope),
+      );
+    }
+  };
+
+  const copy = (item: DeskItem, shift: Shift, to: string) =>
+    send('Copied', targetOf(item), () => copying(targetOf(item), to, shift));
+
+  const paste = (at: Place) => {
+    const item = copied.current;
+    if (!item) return setRefused('Nothing was copied yet. Choose an entry and press Ctrl+C first.');
+    const minutes = at.minutes !== null && !item.allDay ? at.minutes * MINUTE - (item.start % DAY) : 0;
+    copy(item, both(at.day - item.firstDay, minutes), at.calendarId ?? item.entry.calendarId);
+  };
+
+  const onGesture = (gesture: Gesture) => {
+    if (gesture.kind === 'paste') return paste(gesture.at);
+    if (gesture.kind === 'draw') return draw(gesture.from, gesture.to, calendars, onWrite);
+    const { item, from, to } = gesture;
+    const days = to.day - from.day;
+    const ms = item.allDay ? 0 : ((to.minutes ?? 0) - (from.minutes ?? 0)) * MINUTE;
+    const whole = both(days, ms);
+    const calendarId = to.calendarId ?? item.entry.calendarId;
+    if (gesture.kind === 'move')
+      return gesture.copy ? copy(item, whole, calendarId) : move(item, whole, calendarId);
+    const length = item.end - item.start;
+    // An entry cannot end before it starts; a whole-day one keeps at least its day.
+    const least = item.allDay ? DAY : 15 * MINUTE;
+    const shift =
+      gesture.kind === 'start'
+        ? { start: Math.min(whole.start, length - least), end: 0 }
+        : { start: 0, end: Math.max(whole.end, least - length) };
+    move(item, shift, item.entry.calendarId);
+  };
+
+  /** Presses that come while a change is on its way are added up and follow it as one change. */
+  const nudgeBy = (item: DeskItem, { start, end }: Shift) => {
+    if (!busy) return move(item, { start, end }, item.entry.calendarId);
+    const before = held.current?.key === item.key ? held.current.shift : { start: 0, end: 0 };
+    held.current = { key: item.key, shift: { start: before.start + start, end: before.end + end } };
+  };
+  useEffect(() => {
+    if (busy || !held.current) return;
+    const { key, shift } = held.current;
+    held.current = null;
+    const item = items.find((i) => i.key === key);
+    if (item) move(item, shift, item.entry.calendarId);
+  });
+
+  const remove = (item: DeskItem) =>
+    ask('Delete', 'Deleted', item, (scope) => removing(targetOf(item), scope, homeOf(item)));
+
+  const focus = (item: DeskItem | undefined) => {
+    if (!item) return;
+    onChoose(item.key);
+    // It may have to be scrolled into sight and drawn first.
+    const find = (tries: number) => {
+      const el = document.querySelector<HTMLElement>(`[data-key="${CSS.escape(item.key)}"]`);
+      if (el) el.focus();
+      else if (tries > 0) requestAnimationFrame(() => find(tries - 1));
+    };
+    requestAnimationFrame(() => find(10));
+  };
+
+  /** Keys on an entry: arrows go on, Alt and arrows move it, Delete, Ctrl+C and Ctrl+V. */
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (isTyping(event.target)) return;
+    const key = keyOfItem(event.target);
+    const at = key === null ? -1 : items.findIndex((i) => i.key === key);
+    const item = items[at];
+    if (!item) return;
+    const nudge = nudgeOf(event);
+    const control = event.ctrlKey || event.metaKey;
+    if (nudge) {
+      const ms = item.allDay ? 0 : nudge.minutes * MINUTE;
+      nudgeBy(item, { start: nudge.edge ? 0 : nudge.days * DAY + ms, end: nudge.days * DAY + ms });
+    } else if (control && event.key.toLowerCase() === 'c') {
+      copied.current = item;
+    } else if (control && event.key.toLowerCase() === 'v') {
+      paste({ day: item.firstDay, minutes: null, calendarId: item.entry.calendarId });
+    } else if (event.key === 'Delete') remove(item);
+    else if (['ArrowRight', 'ArrowDown'].includes(event.key) && !control) focus(items[at + 1]);
+    else if (['ArrowLeft', 'ArrowUp'].includes(event.key) && !control) focus(items[at - 1]);
+    else if (event.key === 'Enter') onOpen(item);
+    else return;
+    event.preventDefault();
+  };
+
+  return {
+    onGesture,
+    onKeyDown,
+    refused,
+    waiting,
+    choose: (scope: Scope) => {
+      if (waiting) send(waiting.said, waiting.target, () => waiting.make(scope));
+      setWaiting(null);
+    },
+    leave: () => setWaiting(null),
+  };
+}
+
+const clock = (minutes: number) =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+
+/** A drawn span becomes a new entry: hours of a day where the view has hours, else whole days. */
+function draw(
+  a: Place,
+  b: Place,
+  calendars: readonly Calendar[],
+  onWrite: DeskEditsOptions['onWrite'],
+): void {
+  const calendarId = a.calendarId ?? calendars[0]?.id;
+  if (!calendarId) return;
+  const [first, last] = [Math.min(a.day, b.day), Math.max(a.day, b.day)];
+  const days = { startDate: dayToText(first), endDate: dayToText(last) };
+  if (a.minutes === null || b.minutes === null || first !== last) {
+    return onWrite(calendarId, first, { ...days, clock: 'date' });
+  }
+  const [from, to] = [Math.min(a.minutes, b.minutes), Math.max(a.minutes, b.minutes) + 15];
+  const end =
+    to >= 1440 ? { endDate: dayToText(first + 1), endTime: clock(to - 1440) } : { endTime: clock(to) };
+  onWrite(calendarId, first, { ...days, startTime: clock(from), ...end });
+}

@@ -1,0 +1,191 @@
+import type { Exposure } from '@zonal/core/glass';
+import { ArrowRight, Minus, PencilLine, Plus, TriangleAlert } from 'lucide-react';
+import styled from 'styled-components';
+import { AUDIENCE_WORDS, Rings } from '../ui/GlassMark';
+import { Faded, Row, Stack } from '../ui/layout';
+import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from '../workers/questions';
+
+const Card = styled.section`
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  padding: 0.7rem 0.9rem;
+  display: grid;
+  gap: 0.6rem;
+`;
+
+const Lines = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-height: 22rem;
+  overflow: auto;
+  border: 1px solid var(--hair);
+  background: var(--sheet);
+  li {
+    display: grid;
+    grid-template-columns: 6.5rem 12rem minmax(0, 1fr);
+    gap: 0.1rem 0.6rem;
+    padding: 0.3rem 0.6rem;
+    border-bottom: 1px solid var(--hair);
+    align-items: baseline;
+    overflow-wrap: anywhere;
+  }
+  li > :nth-child(n + 4) {
+    grid-column: 3;
+  }
+  svg {
+    width: 0.9rem;
+    height: 0.9rem;
+    vertical-align: -0.12em;
+  }
+  del {
+    color: var(--faded);
+  }
+  ins {
+    text-decoration: none;
+    font-weight: 700;
+  }
+  @media (max-width: 40rem) {
+    li {
+      grid-template-columns: 1fr;
+    }
+    li > :nth-child(n + 4) {
+      grid-column: 1;
+    }
+  }
+`;
+
+const Warning = styled.div`
+  border-left: 5px solid var(--outside);
+  background: var(--outside-wash);
+  padding: 0.5rem 0.8rem;
+  ul {
+    margin: 0.3rem 0 0;
+    padding-left: 1.1rem;
+    max-height: 12rem;
+    overflow: auto;
+    overflow-wrap: anywhere;
+  }
+`;
+
+const MARKS = {
+  appears: { icon: <Plus aria-hidden="true" />, word: 'appears' },
+  vanishes: { icon: <Minus aria-hidden="true" />, word: 'vanishes' },
+  changes: { icon: <PencilLine aria-hidden="true" />, word: 'changes' },
+};
+
+const EXPOSED: Readonly<Record<Exposure['kind'], string>> = {
+  'mail-address': 'mail address',
+  'phone-number': 'phone number',
+  passcode: 'link with a passcode',
+  person: 'person’s name',
+  'watch-word': 'word on the house’s list',
+};
+
+/** What readers of windows would see differently, window by window and audience by audience. */
+export function RehearsalView({ rehearsals }: { rehearsals: readonly RehearsalLines[] }) {
+  const loud = rehearsals.filter((r) => !r.quiet);
+  if (!loud.length) return <p role="status">Nobody outside would notice anything.</p>;
+  return (
+    <Stack>
+      {loud.map((r) => (
+        <Card key={r.windowId} aria-label={`What changes in ${r.name}`}>
+          <h3>{r.name}</h3>
+          {r.views.map((view) => (
+            <View key={`${view.audience}|${view.cap}`} view={view} />
+          ))}
+        </Card>
+      ))}
+    </Stack>
+  );
+}
+
+const count = (n: number, word: string) => `${n} ${n === 1 ? word : `${word}s`}`;
+
+/** The difference of one view. */
+export function View({ view, plain = false }: { view: ViewLines; plain?: boolean }) {
+  const { times, wording, items, more, exposed, moreExposed } = view;
+  const silent = !items.length && !wording.length;
+  return (
+    <Stack style={{ gap: '0.5rem' }}>
+      {!plain && (
+        <Row>
+          <Rings audience={view.audience} />
+          <strong>{AUDIENCE_WORDS[view.audience].word}</strong>
+          <Faded>
+            {view.keys.map((k) => k.madeOutTo).join(', ')}
+            {view.cap ? `, at most ${view.cap}` : ''}
+          </Faded>
+        </Row>
+      )}
+      <p role="status">
+        {silent
+          ? 'Nothing changes for these readers.'
+          : `Of ${count(times.before, 'time')}: ${times.appear} appear, ${times.vanish} vanish, ${times.change} change; ${count(times.after, 'time')} afterwards.`}
+      </p>
+      {wording.length > 0 && (
+        <Lines aria-label="How the window names itself">
+          {wording.map((line) => (
+            <li key={line.field}>
+              <span>{MARKS.changes.icon} changes</span>
+              <span>{line.field}</span>
+              <Change line={line} />
+            </li>
+          ))}
+        </Lines>
+      )}
+      {items.length > 0 && (
+        <Lines aria-label="Entries that change" tabIndex={0}>
+          {items.map((item) => (
+            <Item key={item.uid} item={item} />
+          ))}
+          {more > 0 && <li>and {count(more, 'more entry').replace('entrys', 'entries')}</li>}
+        </Lines>
+      )}
+      {exposed.length > 0 && (
+        <Warning>
+          <strong>
+            <TriangleAlert aria-hidden="true" size={16} /> Newly exposed: {exposed.length + moreExposed}
+          </strong>
+          <ul>
+            {exposed.map((e) => (
+              <li key={`${e.kind}|${e.text}|${e.uid}|${e.field}`}>
+                {EXPOSED[e.kind]} <strong>{e.text}</strong> in the {e.field} of “{e.title}”
+              </li>
+            ))}
+            {moreExposed > 0 && <li>and {moreExposed} more</li>}
+          </ul>
+        </Warning>
+      )}
+    </Stack>
+  );
+}
+
+function Item({ item }: { item: ItemLine }) {
+  const { icon, word } = MARKS[item.kind];
+  return (
+    <li>
+      <span>
+        {icon} {word}
+      </span>
+      <span>{item.when}</span>
+      <strong>{item.title}</strong>
+      {item.fields.map((line) => (
+        <span key={line.field}>
+          {line.field}: <Change line={line} />
+        </span>
+      ))}
+      {item.fetchedBy.length > 0 && (
+        <Faded>Fetched already with: {item.fetchedBy.join(', ')}. It cannot be called back from there.</Faded>
+      )}
+    </li>
+  );
+}
+
+function Change({ line: { before, after } }: { line: FieldLine }) {
+  return (
+    <span>
+      <del>{before || 'nothing'}</del> <ArrowRight aria-label="becomes" /> <ins>{after || 'nothing'}</ins>
+    </span>
+  );
+}
