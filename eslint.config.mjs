@@ -10,13 +10,21 @@ const layer = (files, forbidden, message) => ({
 
 /** The rooms of the server, from the outside in; http, db and threads are what all stand on. */
 const SERVER_ROOMS = ['outside', 'glass', 'inside', 'people', ['http', 'db', 'threads']];
+/** Those of the application. */
+const WEB_ROOMS = ['shell', 'glass', 'inside', 'house', 'rehearsal', 'workers', 'api', 'ui', 'theme'];
+
+/** What lies beyond a package. */
+const BEYOND = {
+  server: ['@zonal/web*', '@zonal/demo*', '**/web/**', '**/demo/**'],
+  web: ['node:*', '@zonal/server*', '@zonal/demo*', '**/server/**'],
+};
 
 /** In each room nothing of a higher one may be imported, nor what puts all together. */
-const rooms = (folder, order) =>
+const rooms = (folder, order, beyond) =>
   order.flatMap((room, at) =>
     [room].flat().map((name) => {
       const higher = order.slice(0, at).flat();
-      const together = '\\.\\./(app|desk|deskThread|server|main|demoRoute)$';
+      const together = '\\.\\./(app|App|desk|deskThread|server|main|demoRoute)$';
       const regex = higher.length ? `^(\\.\\./)+(${higher.join('|')})/|${together}` : together;
       const message = `Arrows between rooms run one way: ${order.flat().join(', ')}.`;
       return {
@@ -81,13 +89,10 @@ export default tseslint.config(
       ],
     },
   },
-  layer(
-    ['server/src/**'],
-    ['@zonal/web*', '@zonal/demo*', '**/web/**', '**/demo/**'],
-    'server uses core only.',
-  ),
-  ...rooms('server/src', SERVER_ROOMS),
-  layer(['web/src/**'], ['node:*', '@zonal/server*', '@zonal/demo*', '**/server/**'], 'web uses core only.'),
+  layer(['server/src/**'], BEYOND.server, 'server uses core only.'),
+  ...rooms('server/src', SERVER_ROOMS, BEYOND.server),
+  layer(['web/src/**'], BEYOND.web, 'web uses core only.'),
+  ...rooms('web/src', WEB_ROOMS, BEYOND.web),
   layer(['e2e/**'], ['@zonal/server*', '@zonal/web*'], 'e2e meets the built application over HTTP only.'),
   {
     files: ['web/src/**'],

@@ -1,3 +1,4 @@
+import { dayOf } from '../ui/dayOf';
 import type { Glass } from '@zonal/core/glass';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -16,11 +17,6 @@ const Note = styled.div`
   gap: 0.3rem;
   font-size: 0.9rem;
 `;
-
-/** Returns a day as it is told beside what was set. */
-export function dayOf(instant: string): string {
-  return new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
-}
 
 /** Says that a ceiling is below what was chosen, who set it and when, and lets one ask for it to be raised. */
 export function CeilingNote({ ceiling, wanted }: { ceiling: Ceiling; wanted: Glass }) {

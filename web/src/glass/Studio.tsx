@@ -24,7 +24,7 @@ import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
 import { PublishSheet } from './PublishSheet';
 import { differs, useDraft } from './useDraft';
-import { troubleWords } from './windowNotes';
+import { troubleWords } from '../rehearsal/troubleWords';
 
 const Columns = styled.div`
   display: grid;

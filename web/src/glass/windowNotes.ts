@@ -1,3 +1,4 @@
+import { troubleWords } from '../rehearsal/troubleWords';
 import type { Calendar, OutwardWindow } from '../api/types';
 
 const DAY = 86_400_000;
@@ -8,12 +9,6 @@ export function goneWords(name: string, nameOf: (calendarId: string) => string):
   const [kind, ...rest] = name.split(':');
   const value = rest.join(':');
   return kind === 'calendar' ? nameOf(value) : `${kind} “${value}”`;
-}
-
-/** Says what readers get of a window that cannot be worked out, and why. */
-export function troubleWords({ reason, shows }: NonNullable<OutwardWindow['trouble']>): string {
-  const what = shows === 'nothing' ? 'Readers get nothing just now' : 'Readers get what was last known';
-  return `${what}: ${reason}`;
 }
 
 /** Returns what an organiser should know of an open window before opening it, most pressing first. */

@@ -23,7 +23,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
-import { dayOf } from '../glass/CeilingNote';
+import { dayOf } from '../ui/dayOf';
 
 const Wide = styled.div`
   overflow-x: auto;

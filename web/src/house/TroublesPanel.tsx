@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import { useWindowsQuery } from '../api/zonalApi';
 import { Faded } from '../ui/layout';
 import { Notice } from '../ui/Notice';
-import { troubleWords } from '../glass/windowNotes';
+import { troubleWords } from '../rehearsal/troubleWords';
 
 /** Windows that cannot be worked out just now, with what readers get meanwhile; nothing where all is well. */
 export function TroublesPanel() {

@@ -1,0 +1,4 @@
+/** Returns a day as it is told beside what was set. */
+export function dayOf(instant: string): string {
+  return new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+}
