@@ -36,7 +36,7 @@ const rooms = (folder, order, beyond) =>
             {
               patterns: [
                 { regex, message },
-                { group: ['@zonal/web*', '@zonal/demo*'], message },
+                { group: beyond, message: `${folder} uses core only.` },
               ],
             },
           ],
