@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { ACCOUNTS } from './lib/accounts.mjs';
 import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
@@ -11,10 +12,6 @@ import { Refusal, main, say } from './lib/say.mjs';
 
 const DATA = join(ROOT, '.data');
 const LOCK = join(DATA, 'demo.pid');
-const ACCOUNTS = [
-  { name: 'Ida Maren', email: 'ida@ostrel.example', password: 'ebb-and-flow', role: 'steward' },
-  { name: 'Jon Tarrow', email: 'jon@ostrel.example', password: 'lock-and-quay', role: 'publisher' },
-];
 
 function portFree(port) {
   return new Promise((resolve) => {

@@ -1,10 +1,11 @@
-import { readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT, run } from './lib/run.mjs';
 import { Refusal, main, say } from './lib/say.mjs';
+import { slowest } from './lib/slowest.mjs';
 import { WORKSPACES } from './lib/workspaces.mjs';
 
 const REPORTS = join(ROOT, 'test-results');
@@ -16,6 +17,14 @@ function countOf(file, count) {
   } catch {
     return { passed: 0, failed: 1 };
   }
+}
+
+function tellSlowest() {
+  const reports = Object.keys(RUNNERS).flatMap((name) => {
+    const file = join(REPORTS, `${name}.json`);
+    return existsSync(file) ? [[name, JSON.parse(readFileSync(file, 'utf8'))]] : [];
+  });
+  console.log(`\nSlowest tests:\n${slowest(Object.fromEntries(reports)).join('\n')}`);
 }
 
 const RUNNERS = {
@@ -41,9 +50,16 @@ const RUNNERS = {
   },
 };
 
+/** What is asked for: some files of one runner, or everything. */
+const [first, ...rest] = process.argv.slice(2);
+const only = first === undefined ? null : first === 'e2e' ? { e2e: rest } : { unit: [first, ...rest] };
+/** These need neither a database nor a build. */
+const bare = only?.unit?.every((path) => /^(core|web|demo)\b/.test(path)) ?? false;
+
 /** Checks style, layers and types, then runs all tests; ends with the line `N passed, N failed`. */
 await main(async () => {
   await ensureNpmPackages();
+  if (bare) return run('npx', ['vitest', 'run', ...only.unit]);
   await ensureDebianPackages(['postgresql', 'chromium']);
   rmSync(REPORTS, { recursive: true, force: true });
   const total = { passed: 0, failed: 0 };
@@ -71,7 +87,7 @@ await main(async () => {
   const work = async () => {
     for (let next = checks.shift(); next; next = checks.shift()) await check(...next);
   };
-  await Promise.all([work(), work()]);
+  if (!only) await Promise.all([work(), work()]);
 
   const postgres = await startPostgres('test', { durable: false });
   try {
@@ -90,8 +106,9 @@ await main(async () => {
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'silent',
     };
     for (const [name, { args, count }] of Object.entries(RUNNERS)) {
+      if (only && !only[name]) continue;
       await step(name === 'unit' ? 'Unit and server tests' : 'Tests of the real interface', () =>
-        run('npx', args, { env }),
+        run('npx', [...args, ...(only?.[name] ?? [])], { env }),
       );
       const { passed, failed } = countOf(`${name}.json`, count);
       total.passed += passed;
@@ -101,6 +118,7 @@ await main(async () => {
     await postgres.stop();
     rmSync(postgres.folder, { recursive: true, force: true });
   }
+  if (!only) tellSlowest();
   if (total.failed) process.exitCode = 1;
   console.log(`\n${total.passed} passed, ${total.failed} failed`);
 });

@@ -2,6 +2,9 @@ import react from '@vitejs/plugin-react';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vite';
 
+/** `npm run dev` says where its server listens. */
+const SERVER = process.env['SERVER_URL'] ?? 'http://127.0.0.1:4310';
+
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
   plugins: [react()],
@@ -9,7 +12,7 @@ export default defineConfig({
   worker: { format: 'es' },
   server: {
     proxy: Object.fromEntries(
-      ['/api', '/see', '/embed', '/feed', '/copy', '/outside'].map((path) => [path, 'http://127.0.0.1:4310']),
+      ['/api', '/see', '/embed', '/feed', '/copy', '/outside'].map((path) => [path, SERVER]),
     ),
   },
 });

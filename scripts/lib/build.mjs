@@ -30,6 +30,14 @@ export const OUTSIDE_FOLDER = join(DIST, 'outside');
 export const SERVER_MAIN = join(DIST, 'server', 'main.js');
 export const SEED_MAIN = join(DIST, 'server', 'seed.js');
 
+/** What a server is made of: its process, its threads, and what writes the demo's data. */
+export const SERVER_ENTRIES = {
+  main: join(ROOT, 'server/src/main.ts'),
+  compilerThread: join(ROOT, 'server/src/outside/compilerThread.ts'),
+  deskThread: join(ROOT, 'server/src/deskThread.ts'),
+  seed: join(ROOT, 'demo/src/seed.ts'),
+};
+
 function* files(path) {
   if (statSync(path).isFile()) yield path;
   else {
@@ -61,16 +69,11 @@ export async function build() {
 
 async function buildServer(stamp) {
   const { bundleForNode } = await import('./bundle.mjs');
-  const entryPoints = {
-    main: join(ROOT, 'server/src/main.ts'),
-    compilerThread: join(ROOT, 'server/src/outside/compilerThread.ts'),
-    deskThread: join(ROOT, 'server/src/deskThread.ts'),
-    seed: join(ROOT, 'demo/src/seed.ts'),
-  };
-  await bundleForNode(entryPoints, join(DIST, 'server'), { BUILD: JSON.stringify(stamp) });
+  await bundleForNode(SERVER_ENTRIES, join(DIST, 'server'), { BUILD: JSON.stringify(stamp) });
 }
 
-function copyOutside() {
+/** Puts style sheet, script and typefaces of the outside pages where the server looks for them. */
+export function copyOutside() {
   mkdirSync(OUTSIDE_FOLDER, { recursive: true });
   cpSync(join(ROOT, 'core/assets'), OUTSIDE_FOLDER, { recursive: true });
   for (const weight of [400, 700]) {

@@ -5,12 +5,10 @@ import type { Entry } from '../entries';
 import { ledgerStep, nextRevision, viewAfter, type LedgerStep, type Revision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { changeHidden, hiddenMaster, noise } from '../testing/hiddenChanges';
+import { PAIRS } from '../testing/effort';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
 import { writePage } from './page/page';
-
-/** 2,000 pairs, or as many as the nightly suite asks for. */
-const PAIRS = Number(process.env['PAIRS'] ?? 2000);
 
 const NOW = Date.UTC(2026, 5, 10, 15);
 const ADDRESSES = {

@@ -7,6 +7,7 @@ import { nextRevision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { HOST, STREET, entry, rulesOf, zoned, date } from '../testing/samples';
 import { dayFromText, dayToText, wallAt, wallToText } from '../zones';
+import { cases } from '../testing/effort';
 import { writeForm } from './formTable';
 
 const SETTING = {
@@ -101,7 +102,7 @@ describe('a feed read by ical.js', () => {
           expect(readBack(feedOf(view))).toEqual(fromView(view));
         },
       ),
-      { numRuns: 700, seed: 4711 },
+      { numRuns: cases(700), seed: 4711 },
     );
   });
 
@@ -178,7 +179,7 @@ describe('a feed read by ical.js', () => {
         // One that shows nothing has a component nevertheless.
         expect(defined).toEqual(/BEGIN:V(EVENT|TODO)/.test(feed) ? named : new Set(['UTC']));
       }),
-      { numRuns: 200, seed: 4712 },
+      { numRuns: cases(200), seed: 4712 },
     );
   });
 });
