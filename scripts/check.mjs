@@ -30,7 +30,8 @@ await main(async () => {
     await step('Style and layers', ['eslint', '--cache', '--cache-location', place, '.']);
   };
   // Fewer generated pairs than `npm test` makes.
-  const tests = () => step('Tests', ['vitest', 'run', '--maxWorkers=2', 'core', 'web', 'demo'], { PAIRS: '400' });
+  const tests = () =>
+    step('Tests', ['vitest', 'run', '--maxWorkers=2', 'core', 'web', 'demo'], { PAIRS: '400' });
   await Promise.all([types(), tests()]);
   if (failed.length) throw new Refusal(`Not as it should be: ${failed.join(', ')}.`);
   say('All is well. `npm test` goes through the server and the interface too.');
