@@ -45,7 +45,7 @@ async function publisherOf(state: State): Promise<Publisher> {
   const publisher = new Publisher((outside) => {
     const compiling: Compiling = {
       start: async () => {
-        const key = { token: TOKEN, keyId: TOKEN, viewId, expiresAt: Infinity };
+        const key = { token: TOKEN, keyId: TOKEN, viewId, expiresAt: null };
         const window = { id: windowId, name: 'Bridge', closed: false, calendarIds: ['a'] };
         await outside.windows([{ window, keys: [key] }]);
         await outside.view({ viewId, number: state.revision.number, day: 0, listed: true });

@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import ICAL from 'ical.js';
 import { writeFileSync } from 'node:fs';
 import { poll, showOnly, signIn } from './demo';
+import { setWhen, setZone } from './fields';
 
 /** A file as another program would export it, with an entry in the coming days. */
 function exportedFile(path: string): string {
@@ -38,7 +39,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
   await test.step('make a calendar and bring the file in', async () => {
     await page.getByRole('button', { name: 'New calendar' }).click();
     await page.getByLabel('Name').fill('Tugs');
-    await page.getByLabel('Time zone').selectOption('America/Halifax');
+    await setZone(page, 'Time zone', 'America/Halifax');
     await page.getByRole('button', { name: 'Make the calendar' }).click();
     await expect(page.getByRole('dialog')).toBeHidden();
     await page.getByRole('button', { name: 'Bring in a file' }).click();
@@ -105,8 +106,8 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await page.getByLabel('Span').selectOption('2');
     const open = page.getByRole('table').getByRole('button', { name: 'Tug handover' });
     await open.click();
-    await page.getByLabel('Start time').fill('12:45');
-    await page.getByLabel('End time').fill('13:30');
+    await setWhen(page, 'Start time', '12:45');
+    await setWhen(page, 'End time', '13:30');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await expect(page.getByRole('dialog')).toBeHidden();
     const saved = Date.now();

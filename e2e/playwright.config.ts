@@ -10,10 +10,12 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: join(reports, 'e2e.json') }]],
   workers: 1,
   retries: 0,
-  timeout: 60_000,
+  // Long, as a busy machine is no fault of what is tested.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   globalSetup: './startDemo.ts',
   use: {
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     baseURL: 'http://127.0.0.1:4399',
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',

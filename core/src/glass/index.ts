@@ -141,3 +141,4 @@ export {
 export { checkRules } from './checkRules';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
+export { endOf, keyState, type Ending, type KeyState } from './keyState';

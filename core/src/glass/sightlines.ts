@@ -1,5 +1,6 @@
 import type { Entry } from '../entries';
 import type { Instant, ZoneName } from '../zones';
+import { SOON, endOf, keyState } from './keyState';
 import { exposuresOf, type Exposure, type Watch } from './exposure';
 import { AUDIENCES, GLASSES, effectiveGlass, type Audience, type Glass, type Reason } from './glass';
 import type { SourceGlass } from './rules';
@@ -55,7 +56,6 @@ export interface SightRow {
 }
 
 const QUIET = 60 * 86_400_000;
-const SOON = 30 * 86_400_000;
 
 /** Returns the matrix of calendars by audiences, as of an instant. Holds on entries are not taken into account. */
 export function sightlines(
@@ -101,12 +101,12 @@ function pathsThrough(window: SightedWindow, calendarId: string, now: Instant): 
   if (!source) return [];
   const { to } = rangeOfHorizon(rules.horizon, rules.hostZone, now);
   return keys
-    .filter((key) => isOpen(key, now))
+    .filter((key) => keyState(key, now) !== 'ended')
     .map((key) => {
       const { glass, reasons } = effectiveGlass(sourceLimits(calendarId, rules, key));
       const marks: SightMark[] = [];
       if (now - Math.max(key.fetchedAt ?? 0, key.madeAt) > QUIET) marks.push('not-polled');
-      const end = Math.min(key.expiresAt ?? Infinity, rules.horizon.kind === 'fixed' ? to : Infinity);
+      const end = Math.min(endOf(key), rules.horizon.kind === 'fixed' ? to : Infinity);
       if (end - now < SOON) marks.push('ends-soon');
       const path: SightPath = {
         windowId: id,
@@ -120,11 +120,6 @@ function pathsThrough(window: SightedWindow, calendarId: string, now: Instant): 
       };
       return { audience: key.audience, window, path };
     });
-}
-
-/** Returns whether a key has not ended. */
-function isOpen({ expiresAt }: SightedWindow['keys'][number], now: Instant): boolean {
-  return expiresAt === null || now < expiresAt;
 }
 
 function isCut(source: SourceGlass, glass: Glass): boolean {
@@ -188,7 +183,7 @@ export function whoSees(entry: Entry, windows: readonly SightedWindow[], now: In
     const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);
     return window.keys.map((key): EntryPath => {
       const { id, madeOutTo, audience, cap } = key;
-      const open = !window.closed && isOpen(key, now);
+      const open = !window.closed && keyState(key, now) !== 'ended';
       const { glass, reasons } = effectiveGlass(limitsFor(entry, rules, { audience, cap }));
       const items = open ? outwardView([entry], rules, range, { audience, cap }).items : [];
       const taken = [entry, ...entry.overrides.map((o) => o.content)].some((c) => takes(entry.calendarId, c));

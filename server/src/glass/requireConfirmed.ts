@@ -1,5 +1,12 @@
 import type { Entry } from '@zonal/core/entries';
-import { DEMANDS, rehearse, type Demand, type RehearsedWindow, type Watch } from '@zonal/core/glass';
+import {
+  DEMANDS,
+  keyState,
+  rehearse,
+  type Demand,
+  type RehearsedWindow,
+  type Watch,
+} from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { EntryRow, HouseRow, UserRow } from '../db/models';
 import { entryOf } from '../inside/entryStore';
@@ -14,7 +21,7 @@ const EFFECTS: Readonly<Record<Demand, string>> = {
 /** Returns a window as rehearsals need it: with the keys that have not ended. */
 export function rehearsed(window: WindowAnswer): RehearsedWindow {
   const { id, listed, closedAt } = window;
-  const keys = window.keys.filter((k) => !k.expiresAt || Date.parse(k.expiresAt) > Date.now());
+  const keys = window.keys.filter((k) => keyState(k, Date.now()) !== 'ended');
   return { id, rules: window, listed, closed: closedAt !== null, keys };
 }
 

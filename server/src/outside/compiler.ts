@@ -516,7 +516,7 @@ export class Compiler implements Compiling {
         const basis = { changeId: -1, day: 0 };
         this.views.set(viewId, { id: viewId, windowId, reader, basis, stored: null, unsure: false });
       }
-      const expiresAt = key.expiresAt ? new Date(key.expiresAt).getTime() : Infinity;
+      const expiresAt = key.expiresAt ? new Date(key.expiresAt).getTime() : null;
       return { token: key.token, keyId: key.id, viewId, expiresAt };
     });
   }

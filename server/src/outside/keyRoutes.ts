@@ -1,3 +1,4 @@
+import { keyState } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { IsISO8601, IsOptional } from 'class-validator';
 import { windowTold, type Publishing } from '../glass/publishWindow';
@@ -35,7 +36,7 @@ export const keyRoutes = (publishing: Publishing) => {
       handle: async ({ body, param, user }) => {
         const key = await keyOf(param('id'));
         const expiresAt = body.expiresAt ? new Date(body.expiresAt) : null;
-        if (expiresAt && expiresAt.getTime() <= Date.now()) throw new Problem('expiry-past');
+        if (keyState(body, Date.now()) === 'ended') throw new Problem('expiry-past');
         const { windowId } = key;
         await change(user.id, async (transaction) => {
           await key.update({ expiresAt }, { transaction });

@@ -20,8 +20,8 @@ export interface KeyPlace {
   readonly token: string;
   readonly keyId: string;
   readonly viewId: string;
-  /** Instant from which on it is no longer open. */
-  readonly expiresAt: number;
+  /** Instant from which on it is no longer open; null for never. */
+  readonly expiresAt: Instant | null;
 }
 
 /** What is shown of a view from now on. */

@@ -1,4 +1,5 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
+import { keyState } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import type { LoggedChange } from '../db/changes';
 import type { Trouble } from '../glass/trouble';
@@ -103,7 +104,7 @@ export class Publisher implements Outside {
     if (!place || !window) return null;
     if (window.closed) return { state: 'closed' };
     const now = this.clock();
-    if (now >= place.expiresAt) return { state: 'expired' };
+    if (keyState(place, now) === 'ended') return { state: 'expired' };
     if (now > this.heardAt + this.unheard) return { state: 'unheard' };
     if (this.last < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
     const shown = this.shown.get(place.viewId);

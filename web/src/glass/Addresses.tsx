@@ -1,9 +1,11 @@
+import { keyState } from '@zonal/core/glass';
 import { DAY, dayFromText, dayOfWall, dayToText, instantOf, wallAt } from '@zonal/core/zones';
 import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useEndKeyMutation } from '../api/zonalApi';
 import type { OutwardWindow, WindowKey } from '../api/types';
+import { DateField } from '../ui/DateFields';
 import { Button } from '../ui/Button';
 import { AUDIENCE_WORDS, Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
@@ -26,15 +28,6 @@ const Key = styled.div`
   gap: 0.5rem 1rem;
   border-top: 1px solid var(--hair);
   padding-top: 0.5rem;
-`;
-
-const DayInput = styled.input`
-  padding: 0.15rem 0.4rem;
-  border: 1px solid var(--line);
-  border-radius: 2px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: inherit;
 `;
 
 /** The addresses that can be handed out, key by key. */
@@ -71,7 +64,7 @@ function KeyEnd({ window: { hostZone }, keyOf }: { window: OutwardWindow; keyOf:
   const [end, ending] = useEndKeyMutation();
   const now = useNow();
   const { id, madeOutTo, expiresAt } = keyOf;
-  const over = expiresAt !== null && Date.parse(expiresAt) <= now;
+  const over = keyState(keyOf, now) === 'ended';
   const day = expiresAt ? dayToText(dayOfWall(wallAt(hostZone, Date.parse(expiresAt) - 1))) : '';
   const [text, setText] = useState(day);
   const set = (next: string) => {
@@ -81,17 +74,12 @@ function KeyEnd({ window: { hostZone }, keyOf }: { window: OutwardWindow; keyOf:
   };
   return (
     <Row>
-      <label>
+      <Row>
         <Faded>
           {over ? 'Ended with' : day ? 'Open to the end of' : 'Open without end, or to the end of'}{' '}
         </Faded>
-        <DayInput
-          type="date"
-          value={text}
-          aria-label={`Last day of ${madeOutTo}`}
-          onChange={(e) => setText(e.target.value)}
-        />
-      </label>
+        <DateField hideLabel label={`Last day of ${madeOutTo}`} value={text} onChange={setText} />
+      </Row>
       {text && text !== day && (
         <Button isDisabled={ending.isLoading} onPress={() => set(text)}>
           Let it end then

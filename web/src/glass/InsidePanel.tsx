@@ -15,6 +15,7 @@ import styled from 'styled-components';
 import type { AllCeilings, Calendar, House, Label, WindowInput } from '../api/types';
 import { Button, QuietButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { GLASS_WORDS, GlassMark } from '../ui/GlassMark';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
@@ -189,15 +190,13 @@ function HorizonEditor({ draft: { horizon }, set }: Pick<InsidePanelProps, 'draf
         </Pair>
       ) : (
         <Pair>
-          <Field
+          <DateField
             label="First day"
-            type="date"
             value={horizon.from}
             onChange={(from) => from && set({ horizon: { ...horizon, from } })}
           />
-          <Field
+          <DateField
             label="Last day"
-            type="date"
             value={horizon.to}
             error={horizon.to < horizon.from ? 'It lies before the first day.' : undefined}
             onChange={(to) => to && set({ horizon: { ...horizon, to } })}

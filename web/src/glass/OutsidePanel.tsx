@@ -1,8 +1,8 @@
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
-import { AUDIENCES } from '@zonal/core/glass';
+import { AUDIENCES, keyState } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { WindowInput, WindowKey } from '../api/types';
+import type { WindowInput } from '../api/types';
 import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../workers/questions';
 import { PageFrame } from '../rehearsal/PageFrame';
 import { useAnswer } from '../workers/useAnswer';
@@ -38,10 +38,6 @@ const Text = styled.pre`
     contain-intrinsic-size: auto 60rem;
   }
 `;
-
-function hasEnded({ expiresAt }: WindowKey, now: number): boolean {
-  return expiresAt !== null && Date.parse(expiresAt) <= now;
-}
 
 const PIECE = 8000;
 
@@ -158,7 +154,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
           options={[
             ...keys.map((k) => ({
               value: k.id,
-              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''}${hasEnded(k, now) ? ', ended: its addresses show nothing' : ''})`,
+              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''}${keyState(k, now) === 'ended' ? ', ended: its addresses show nothing' : ''})`,
             })),
             ...AUDIENCES.filter((a) => !keys.some((k) => k.audience === a)).map((a) => ({
               value: a,

@@ -15,7 +15,7 @@ import { rehearsed } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import type { RehearsalQuestion } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
-import { Field } from '../ui/Field';
+import { DateField } from '../ui/DateFields';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
@@ -118,12 +118,7 @@ export function PublishSheet({
         </Row>
         {window && (
           <Row style={{ alignItems: 'end' }}>
-            <Field
-              label="Or at a time (on this device’s clock)"
-              type="datetime-local"
-              value={at}
-              onChange={setAt}
-            />
+            <DateField label="Or at a time (on this device’s clock)" withTime value={at} onChange={setAt} />
             <Button
               isDisabled={!ready || !at || working}
               onPress={() => void setTime(new Date(at).toISOString())}

@@ -1,8 +1,6 @@
+import { keyState, type KeyState } from '@zonal/core/glass';
 import { troubleWords } from '../rehearsal/troubleWords';
 import type { Calendar, OutwardWindow } from '../api/types';
-
-const DAY = 86_400_000;
-const SOON = 30 * DAY;
 
 /** Returns names that a filter has lost as they are read: `label “works”`, or the name of a calendar that is gone. */
 export function goneWords(name: string, nameOf: (calendarId: string) => string): string {
@@ -19,9 +17,8 @@ export function windowNotes(window: OutwardWindow, calendars: readonly Calendar[
     const calendar = calendarOf(calendarId);
     return calendar?.lockedAt ? [calendar.name] : [];
   });
-  const ends = keys.flatMap((k) => (k.expiresAt ? [Date.parse(k.expiresAt)] : []));
-  const ended = ends.filter((at) => at <= now).length;
-  const ending = ends.filter((at) => at > now && at - now < SOON).length;
+  const inState = (state: KeyState) => keys.filter((k) => keyState(k, now) === state).length;
+  const [ended, ending] = [inState('ended'), inState('ends-soon')];
   const count = (n: number, one: string, many: string) => (n === 1 ? `One key ${one}` : `${n} keys ${many}`);
   const open = !closedAt && [
     trouble && troubleWords(trouble),

@@ -122,21 +122,28 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
                   );
                   return (
                     <td key={audience}>
-                      <select
-                        aria-label={`Ceiling of ${calendar?.name ?? 'the house'} for ${AUDIENCE_WORDS[audience].word}`}
-                        disabled={!steward}
-                        value={own?.glass ?? ''}
-                        onChange={(e) =>
-                          setWanted({ calendarId, audience, glass: (e.target.value || null) as Glass | null })
-                        }
-                      >
-                        <option value="">none</option>
-                        {GLASSES.map((g) => (
-                          <option key={g} value={g}>
-                            {GLASS_WORDS[g].word}
-                          </option>
-                        ))}
-                      </select>
+                      {steward ? (
+                        <select
+                          aria-label={`Ceiling of ${calendar?.name ?? 'the house'} for ${AUDIENCE_WORDS[audience].word}`}
+                          value={own?.glass ?? ''}
+                          onChange={(e) =>
+                            setWanted({
+                              calendarId,
+                              audience,
+                              glass: (e.target.value || null) as Glass | null,
+                            })
+                          }
+                        >
+                          <option value="">none</option>
+                          {GLASSES.map((g) => (
+                            <option key={g} value={g}>
+                              {GLASS_WORDS[g].word}
+                            </option>
+                          ))}
+                        </select>
+                      ) : (
+                        <span>{own ? GLASS_WORDS[own.glass].word : 'none'}</span>
+                      )}
                       {own && (
                         <small>
                           {own.by}, {dayOf(own.at)}

@@ -1,9 +1,11 @@
 import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
+import { HouseFacts } from './HouseFacts';
+import { KIND_WORDS, usePlaces, type Places } from './places';
 import { TroublesPanel } from './TroublesPanel';
 import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';
-import { useEffect, useState, type FormEvent } from 'react';
+import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi';
 import type { House } from '../api/types';
@@ -28,36 +30,33 @@ const Line = styled.div`
   }
 `;
 
-const KIND_WORDS = { text: 'Text', number: 'Number', choice: 'Choice', date: 'Date' } as const;
-
 /** The organisation: its zone, its holidays and its own properties of entries. */
 export function HousePage({ steward }: { steward: boolean }) {
   const { data: house, error } = useHouseQuery();
+  const places = usePlaces();
   if (error) return <Notice>{problemOf(error)?.message}</Notice>;
   if (!house) return <Loading what="Fetching the house" />;
-  return <HouseForm key={house.version} house={house} steward={steward} />;
+  return (
+    <Page>
+      <h1>House</h1>
+      <TroublesPanel />
+      {steward ? (
+        <HouseForm key={house.version} house={house} places={places} />
+      ) : (
+        <>
+          <p>Only a steward can change what stands here.</p>
+          <HouseFacts house={house} places={places} />
+        </>
+      )}
+      <CeilingsPanel steward={steward} />
+      <LabelsPanel />
+    </Page>
+  );
 }
 
-interface Places {
-  readonly countries: readonly { code: string; name: string }[];
-  readonly regionsOf: (country: string) => readonly { code: string; name: string }[];
-}
-
-/** The list of countries is large, so it comes by itself. */
-function usePlaces(): Places | null {
-  const [places, setPlaces] = useState<Places | null>(null);
-  useEffect(() => {
-    void import('@zonal/core/readymade').then(({ holidayCountries, holidayRegions }) =>
-      setPlaces({ countries: holidayCountries(), regionsOf: holidayRegions }),
-    );
-  }, []);
-  return places;
-}
-
-function HouseForm({ house, steward }: { house: House; steward: boolean }) {
+function HouseForm({ house, places }: { house: House; places: Places | null }) {
   const [form, setForm] = useState(house);
   const [save, saving] = useSaveHouseMutation();
-  const places = usePlaces();
   const set = (part: Partial<House>) => setForm((f) => ({ ...f, ...part }));
   const setProperty = (at: number, part: Partial<PropertyDefinition>) =>
     set({ properties: form.properties.map((p, i) => (i === at ? { ...p, ...part } : p)) });
@@ -71,10 +70,7 @@ function HouseForm({ house, steward }: { house: House; steward: boolean }) {
     void save({ ...form, properties, watchWords });
   };
   return (
-    <Page>
-      <h1>House</h1>
-      <TroublesPanel />
-      {!steward && <Notice>Only a steward can change what stands here.</Notice>}
+    <>
       {saving.error && <Notice>{problemOf(saving.error)?.message}</Notice>}
       <form onSubmit={submit}>
         <Stack>
@@ -169,15 +165,13 @@ function HouseForm({ house, steward }: { house: House; steward: boolean }) {
             help="Rehearsals and sightlines point to them, beside mail addresses, phone numbers, passcodes and names."
           />
           <Row>
-            <MainButton type="submit" isDisabled={!steward || saving.isLoading}>
+            <MainButton type="submit" isDisabled={saving.isLoading}>
               Save
             </MainButton>
             {saving.isSuccess && <span role="status">Saved.</span>}
           </Row>
         </Stack>
       </form>
-      <CeilingsPanel steward={steward} />
-      <LabelsPanel />
-    </Page>
+    </>
   );
 }

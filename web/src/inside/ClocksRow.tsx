@@ -1,11 +1,12 @@
 import { driftsBetween } from '@zonal/core/entries';
 import { dayText, offsetText, zoneText } from '@zonal/core/forms';
-import { allZones, dayOfWall, offsetAt, wallAt, type ZoneName } from '@zonal/core/zones';
+import { dayOfWall, offsetAt, wallAt, type ZoneName } from '@zonal/core/zones';
 import styled from 'styled-components';
 import type { House } from '../api/types';
-import { ChoiceStrip, SelectOne } from '../ui/Choice';
+import { ChoiceStrip } from '../ui/Choice';
 import { Faded } from '../ui/layout';
 import { Tick } from '../ui/Tick';
+import { ZoneSelect } from '../ui/ZoneSelect';
 import type { Desk, Layer } from './deskSlice';
 
 const Box = styled.div`
@@ -35,8 +36,6 @@ const Layers = styled.fieldset`
   }
 `;
 
-const ZONES = allZones().map((value) => ({ value: value as ZoneName | '', text: zoneText(value) }));
-
 interface ClocksRowProps {
   desk: Desk;
   set: (part: Partial<Desk>) => void;
@@ -60,17 +59,19 @@ export function ClocksRow({ desk, set, onLayer, home, house, spotName, now }: Cl
   };
   return (
     <Box role="group" aria-label="Clocks and layers">
-      <SelectOne
+      <ZoneSelect
         label="Look as a reader in"
         value={desk.readAs}
-        options={[{ value: '', text: 'each calendar’s own zone' }, ...ZONES]}
+        none="each calendar’s own zone"
         onChange={(readAs) => set({ readAs })}
+        bare
       />
-      <SelectOne
+      <ZoneSelect
         label="Second zone"
         value={desk.secondZone}
-        options={[{ value: '', text: 'none' }, ...ZONES]}
+        none="none"
         onChange={(secondZone) => set({ secondZone })}
+        bare
       />
       {(desk.view === 'week' || desk.view === 'month') && (
         <ChoiceStrip

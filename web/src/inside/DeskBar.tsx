@@ -4,9 +4,9 @@ import { ChevronLeft, ChevronRight, Clock, Redo2, Undo2 } from 'lucide-react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Edits } from './useEdits';
+import { DateField } from '../ui/DateFields';
 import { Button, QuietButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { fieldLook } from '../ui/Field';
 import { Row } from '../ui/layout';
 import type { DayRange } from './deskDays';
 import { WEEKS, type Desk, type DeskView } from './deskSlice';
@@ -17,11 +17,6 @@ const Bar = styled.div`
   align-items: center;
   justify-content: space-between;
   gap: 0.4rem 1.2rem;
-`;
-
-const DayField = styled.input`
-  ${fieldLook}
-  width: 9.6rem;
 `;
 
 const Toggle = styled(ToggleButton)`
@@ -76,14 +71,11 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
         <strong>
           {desk.view === 'month' ? monthText(from + 10) : `${dayText(from)} to ${dayText(to - 1)}`}
         </strong>
-        <DayField
-          type="date"
-          aria-label="Go to a day"
+        <DateField
+          hideLabel
+          label="Go to a day"
           value={dayToText(day)}
-          onChange={(e) => {
-            const text = e.target.value;
-            if (/^[12]\d{3}-/.test(text)) onGo(dayFromText(text));
-          }}
+          onChange={(text) => /^[12]\d{3}-/.test(text) && onGo(dayFromText(text))}
         />
       </Row>
       <Row>

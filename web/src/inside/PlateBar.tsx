@@ -5,6 +5,7 @@ import styled, { css } from 'styled-components';
 import type { Calendar } from '../api/types';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';
+import { Named } from '../ui/Named';
 import { Plate } from '../ui/Plate';
 
 const Bar = styled.div`
@@ -90,14 +91,15 @@ export function PlateBar(props: PlateBarProps) {
     <Bar>
       <Row role="group" aria-label="Calendars shown">
         {calendars.map((c) => (
-          <Switch
-            key={c.id}
-            aria-label={`Show ${c.name}`}
-            isSelected={!hidden.includes(c.id)}
-            onChange={() => props.onSwitch(c.id)}
-          >
-            <Plate {...c} />
-          </Switch>
+          <Named key={c.id} name={c.name}>
+            <Switch
+              aria-label={`Show ${c.name}`}
+              isSelected={!hidden.includes(c.id)}
+              onChange={() => props.onSwitch(c.id)}
+            >
+              <Plate {...c} />
+            </Switch>
+          </Named>
         ))}
         <QuietButton onPress={() => props.onCalendar(null)}>
           <CalendarPlus aria-hidden="true" /> New calendar

@@ -2,6 +2,7 @@ import { isInLastWeek, type Entry } from '@zonal/core/entries';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import { SelectOne } from '../ui/Choice';
+import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { recurrenceWords, spanOf, type EntryForm } from './entryForm';
@@ -104,9 +105,8 @@ export function RecurrenceFields({ form, before, set }: RecurrenceFieldsProps) {
               onChange={(end) => set({ end })}
             />
             {form.end === 'until' && (
-              <Field
+              <DateField
                 label="Last day"
-                type="date"
                 value={form.until}
                 onChange={(until) => set({ until })}
                 isRequired

@@ -1,5 +1,5 @@
 import { ChoiceStrip } from '../ui/Choice';
-import { Field } from '../ui/Field';
+import { ClockField, DateField } from '../ui/DateFields';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { slipOf } from '@zonal/core/entries';
@@ -17,6 +17,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
   const moment = form.kind !== 'event';
   const words = WORDS[form.kind];
   const start = (startDate: string) =>
+    startDate &&
     set({ startDate, endDate: laterDate(startDate, Math.max(0, daysBetween(form.startDate, form.endDate))) });
   return (
     <Stack>
@@ -33,38 +34,34 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
       />
       <Stack>
         <Pair>
-          <Field
+          <DateField
             label={moment ? words.day : timed ? 'Starts on' : 'First day'}
-            type="date"
             value={form.startDate}
             onChange={start}
             isRequired
           />
           {timed && (
-            <Field
+            <ClockField
               label={moment ? words.time : 'Start time'}
-              type="time"
               value={form.startTime}
-              onChange={(startTime) => set({ startTime })}
+              onChange={(startTime) => startTime && set({ startTime })}
               isRequired
             />
           )}
         </Pair>
         {!moment && (
           <Pair>
-            <Field
+            <DateField
               label={timed ? 'Ends on' : 'Last day'}
-              type="date"
               value={form.endDate}
-              onChange={(endDate) => set({ endDate })}
+              onChange={(endDate) => endDate && set({ endDate })}
               isRequired
             />
             {timed && (
-              <Field
+              <ClockField
                 label="End time"
-                type="time"
                 value={form.endTime}
-                onChange={(endTime) => set({ endTime })}
+                onChange={(endTime) => endTime && set({ endTime })}
                 isRequired
               />
             )}
@@ -91,16 +88,14 @@ function PlannedFields({ form, set, timed }: TimeFieldsProps & { timed: boolean 
   return (
     <>
       <Pair>
-        <Field
+        <DateField
           label="Planned for"
-          type="date"
           value={form.plannedDate}
           onChange={(plannedDate) => set({ plannedDate })}
         />
         {timed && (
-          <Field
+          <ClockField
             label="Planned time"
-            type="time"
             value={form.plannedTime}
             onChange={(plannedTime) => set({ plannedTime })}
           />

@@ -1,4 +1,4 @@
-import type { RehearsedWindow, SightedWindow } from '@zonal/core/glass';
+import { keyState, type RehearsedWindow, type SightedWindow } from '@zonal/core/glass';
 import type { OutwardWindow } from '../api/types';
 
 /** Returns a window as rehearsals need it: with the keys that have not ended. */
@@ -7,7 +7,7 @@ export function rehearsed(
   now: number,
 ): RehearsedWindow & { keys: OutwardWindow['keys'] } {
   const { id, listed, closedAt } = window;
-  const keys = window.keys.filter((k) => !k.expiresAt || Date.parse(k.expiresAt) > now);
+  const keys = window.keys.filter((k) => keyState(k, now) !== 'ended');
   return { id, rules: window, listed, closed: closedAt !== null, keys };
 }
 

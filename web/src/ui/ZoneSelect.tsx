@@ -1,26 +1,136 @@
-import { clockChangeText, zoneText, zoneWithOffset } from '@zonal/core/forms';
-import { allZones, type ZoneName } from '@zonal/core/zones';
-import { SelectOne } from './Choice';
+import { clockChangeText, zoneWithOffset } from '@zonal/core/forms';
+import type { ZoneName } from '@zonal/core/zones';
+import { ChevronDown } from 'lucide-react';
+import { useState } from 'react';
+import { Button, ComboBox, Group, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
+import styled from 'styled-components';
+import { fieldLook, labelLook } from './Field';
 import { Faded } from './layout';
 import { useNow } from './useNow';
+import { zoneFits, zoneItem, zoneItems, type ZoneItem } from './zoneItems';
 
-const OPTIONS = allZones().map((value) => ({ value, text: zoneText(value) }));
+const Look = styled(ComboBox)`
+  min-width: 0;
+  label {
+    ${labelLook}
+  }
+  .line {
+    display: flex;
+    position: relative;
+  }
+  input {
+    ${fieldLook}
+    padding-right: 2rem;
+  }
+  .line button {
+    position: absolute;
+    right: 0.25rem;
+    top: 50%;
+    translate: 0 -50%;
+    display: inline-flex;
+    padding: 0.2rem;
+    border: 0;
+    background: none;
+    color: inherit;
+    cursor: pointer;
+    svg {
+      width: 1rem;
+      height: 1rem;
+    }
+  }
+` as typeof ComboBox;
 
-interface ZoneSelectProps {
+const Sheet = styled(Popover)`
+  width: max(var(--trigger-width), 20rem);
+  max-height: 18rem;
+  overflow: auto;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  box-shadow: 0 6px 20px rgb(0 0 0 / 0.18);
+  [role='option'] {
+    padding: 0.3rem 0.6rem;
+    cursor: pointer;
+    outline: none;
+    &[data-focused],
+    &[data-hovered] {
+      background: var(--shade);
+    }
+    &[data-selected] {
+      font-weight: 700;
+    }
+    small {
+      display: block;
+      color: var(--faded);
+      font-weight: 400;
+    }
+  }
+`;
+
+interface ZoneSelectProps<T extends ZoneName | ''> {
   label: string;
-  value: ZoneName;
-  onChange: (zone: ZoneName) => void;
+  value: T;
+  onChange: (zone: T) => void;
+  /** What choosing no zone is called, where that can be chosen. */
+  none?: string;
+  /** Without the offset and the next clock change below it. */
+  bare?: boolean;
 }
 
-/** A time zone, with its offset now and its next clock change beside it. */
-export function ZoneSelect({ label, value, onChange }: ZoneSelectProps) {
+/** A time zone, found by city, country, abbreviation or offset, with its next clock change beside it. */
+export function ZoneSelect<T extends ZoneName | ''>({
+  label,
+  value,
+  onChange,
+  none,
+  bare,
+}: ZoneSelectProps<T>) {
   const now = useNow();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
+  const chosen = value ? zoneItem(value, now).text : (none ?? '');
+  // All zones are looked up only when they are to be seen.
+  const items = open ? zoneItems(now, none) : [];
   return (
     <div>
-      <SelectOne label={label} value={value} options={OPTIONS} onChange={onChange} />
-      <Faded>
-        {zoneWithOffset(value, now)}. {clockChangeText(value, now)}
-      </Faded>
+      <Look
+        selectedKey={value}
+        onSelectionChange={(key) => {
+          setTyped(null);
+          if (key !== null) onChange(String(key) as T);
+        }}
+        inputValue={typed ?? chosen}
+        onInputChange={setTyped}
+        onOpenChange={(next) => {
+          setOpen(next);
+          if (!next) setTyped(null);
+        }}
+        items={items.filter((item) => typed === null || zoneFits(item.text, typed))}
+        allowsEmptyCollection
+        menuTrigger="focus"
+      >
+        <Label>{label}</Label>
+        <Group className="line">
+          <Input onFocus={(e) => e.target.select()} />
+          <Button aria-label={`All zones for ${label}`}>
+            <ChevronDown aria-hidden="true" />
+          </Button>
+        </Group>
+        <Sheet>
+          <ListBox renderEmptyState={() => <Faded>No zone is known by that.</Faded>}>
+            {({ zone, text, words }: ZoneItem) => (
+              <ListBoxItem id={zone} textValue={text}>
+                {text}
+                {words && <small>{words}</small>}
+              </ListBoxItem>
+            )}
+          </ListBox>
+        </Sheet>
+      </Look>
+      {value && !bare && (
+        <Faded>
+          {zoneWithOffset(value, now)}. {clockChangeText(value, now)}
+        </Faded>
+      )}
     </div>
   );
 }

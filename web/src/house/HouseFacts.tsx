@@ -1,0 +1,55 @@
+import { zoneWithOffset } from '@zonal/core/forms';
+import styled from 'styled-components';
+import type { House } from '../api/types';
+import { useNow } from '../ui/useNow';
+import { KIND_WORDS, type Places } from './places';
+
+const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 0.35rem 1.2rem;
+  margin: 0;
+  dt {
+    color: var(--faded);
+  }
+  dd {
+    margin: 0;
+  }
+  @media (max-width: 44rem) {
+    grid-template-columns: 1fr;
+    dd {
+      margin-bottom: 0.4rem;
+    }
+  }
+`;
+
+/** What is set for the house, for those who may not change it. */
+export function HouseFacts({ house, places }: { house: House; places: Places | null }) {
+  const now = useNow();
+  const { country, region, properties, watchWords } = house;
+  const nameOf = (list: readonly { code: string; name: string }[] | undefined, code: string) =>
+    list?.find((one) => one.code === code)?.name ?? code;
+  const holidays = country
+    ? [nameOf(places?.countries, country), region && nameOf(places?.regionsOf(country), region)]
+        .filter(Boolean)
+        .join(', ')
+    : 'none';
+  return (
+    <Facts>
+      <dt>Name of the organisation</dt>
+      <dd>{house.name}</dd>
+      <dt>Home time zone</dt>
+      <dd>{zoneWithOffset(house.zone, now)}</dd>
+      <dt>Public holidays of</dt>
+      <dd>{holidays}</dd>
+      <dt>Properties of entries</dt>
+      <dd>
+        {properties
+          .map((p) => `${p.name} (${[KIND_WORDS[p.kind].toLowerCase(), ...p.choices].join(', ')})`)
+          .join('; ') || 'none'}
+      </dd>
+      <dt>Words to watch</dt>
+      <dd>{watchWords.join(', ') || 'none'}</dd>
+    </Facts>
+  );
+}
