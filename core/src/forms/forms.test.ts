@@ -167,6 +167,52 @@ describe('a published calendar', () => {
     expect(feed).toContain('CLASS:PUBLIC');
   });
 
+  it('tells a due item with a date of its own as tasks, each with its state and the day that it stands for', () => {
+    const task = { kind: 'due', shows: 'free' } as const;
+    const series = entry({
+      ...task,
+      title: 'Report due',
+      start: date('2026-06-10'),
+      end: date('2026-06-11'),
+      recurrence: { rule: 'FREQ=WEEKLY;COUNT=3', dates: [], exceptDates: [] },
+      overrides: [
+        {
+          slot: date('2026-06-17'),
+          start: date('2026-06-19'),
+          end: date('2026-06-20'),
+          content: { ...entry({ start: date('2026-06-19') }), ...task, title: 'Report late', status: 'done' },
+        },
+      ],
+    });
+    const rules = rulesOf('clear');
+    const view = outwardView(
+      [series],
+      { ...rules, wording: { ...rules.wording, dueAs: 'task' } },
+      RANGE,
+      STREET,
+    );
+    const feed = writeForm('feed', view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW });
+    const tasks = feed.replace(/\r\n /g, '').match(/BEGIN:VTODO[^]*?END:VTODO/g)!;
+    expect(feed).not.toContain('BEGIN:VEVENT');
+    expect(tasks).toHaveLength(2);
+    expect(tasks[0]).toContain('DTSTART;VALUE=DATE:20260610\r\nDURATION:P1D');
+    expect(tasks[0]).toContain('SUMMARY:Report due');
+    expect(tasks[0]).toContain('STATUS:NEEDS-ACTION');
+    expect(tasks[1]).toContain('RECURRENCE-ID;VALUE=DATE:20260617\r\nDTSTART;VALUE=DATE:20260619');
+    expect(tasks[1]).toContain('SUMMARY:Report late');
+    expect(tasks[1]).toContain('STATUS:COMPLETED');
+    expect(tasks[0]!.match(/UID:.*/)![0]).toBe(tasks[1]!.match(/UID:.*/)![0]);
+  });
+
+  it('tells an hour that clocks skip by moments that every program reads alike', () => {
+    // On 8 March 2026 clocks in Halifax go from 02:00 to 03:00.
+    const feed = feedOf([entry({ start: zoned('2026-03-08T02:30'), end: zoned('2026-03-08T03:30') })]);
+    // By the clocks both ends would be one moment: it keeps its length.
+    expect(feed).toContain('DTSTART:20260308T063000Z\r\nDTEND:20260308T073000Z\r\n');
+    const next = feedOf([entry({ start: zoned('2026-03-08T02:30'), end: zoned('2026-03-08T04:00') })]);
+    expect(next).toContain('DTSTART:20260308T063000Z\r\nDTEND:20260308T070000Z\r\n');
+  });
+
   it('has nothing that some programs take for the end of a line', () => {
     const feed = feedOf([entry({ start: zoned('2026-06-12T10:00'), title: 'a\u2028b\u0085c\u2029d\ud800' })]);
     expect(feed).toContain('SUMMARY:a b c d\ufffd\r\n');

@@ -164,6 +164,22 @@ describe('what a window takes', () => {
     expect(dates('frost').sort()).toEqual(['busy', 'series']);
   });
 
+  it('of two labels that hold back goes by the one that holds more, in whatever order they stand', () => {
+    const both = [
+      { label: 'Inner', hold: 'frost' },
+      { label: 'Kept', hold: 'keep-in' },
+    ] as const;
+    for (const labels of [
+      ['Inner', 'Kept'],
+      ['Kept', 'Inner'],
+    ])
+      for (const labelHolds of [both, [...both].reverse()]) {
+        const own = entry({ start: zoned('2026-06-10T10:00'), labels });
+        expect(view({ labelHolds }, [own])).toEqual([]);
+        expect(view({ labelHolds }, [{ ...own, labels: ['Inner'] }]).map((i) => i.kind)).toEqual(['busy']);
+      }
+  });
+
   it('asks every date of a series by itself', () => {
     const series = entry({
       start: zoned('2026-06-10T10:00'),

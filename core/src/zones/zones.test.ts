@@ -168,6 +168,24 @@ describe('zones', () => {
     expect(clockChanges(HALIFAX, Date.UTC(2026, 0, 1), Date.UTC(2027, 0, 1))).toHaveLength(2);
   });
 
+  it('give the same whatever was asked for before, however far away', () => {
+    const far = [Date.UTC(1900, 0, 1), Date.UTC(2400, 6, 1), Date.UTC(1960, 6, 1), Date.UTC(9000, 6, 1)];
+    const near = [Date.UTC(2026, 0, 1), Date.UTC(2026, 6, 1), Date.UTC(2027, 2, 14, 7)];
+    for (const zone of ['Europe/Paris', 'America/Santiago', 'Asia/Tehran']) {
+      // Each zone is asked for nothing else in this file: what is near comes first here, and far away in the next one.
+      const before = near.map((at) => offsetAt(zone, at));
+      for (const at of far) offsetAt(zone, at);
+      expect(near.map((at) => offsetAt(zone, at))).toEqual(before);
+    }
+    for (const [zone, at, hours] of [
+      ['America/Denver', Date.UTC(2026, 6, 1), -6],
+      ['Australia/Sydney', Date.UTC(2026, 0, 1), 11],
+    ] as const) {
+      for (const one of far) offsetAt(zone, one);
+      expect(offsetAt(zone, at)).toBe(hours * HOUR);
+    }
+  });
+
   it('skip a day where the date line moved', () => {
     // Samoa had no 30 December 2011.
     const noon = wallFromText('2011-12-30T12:00');

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { HOST, date, entry, zoned } from '../../testing/samples';
 import { checkMapping, csvTable, guessDateOrder, readCsv } from './readCsv';
 import { guessMapping } from './csvFields';
-import { writeCsv } from './writeCsv';
+import { tableText, writeCsv } from './writeCsv';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 function read(text: string, dateOrder: 'ymd' | 'dmy' | 'mdy' = 'dmy') {
@@ -106,5 +106,15 @@ describe('a table', () => {
     expect(text).toContain(",'+1,");
     expect(text).toContain(",'@a,");
     expect(read(text).entries[0]!.title).toBe('=HYPERLINK("x")');
+  });
+
+  it('has no cell that begins with what leads a spreadsheet to a formula behind it', () => {
+    for (const odd of ['\t=1+1', '\r=1+1', '-1', '=1']) {
+      // As it is in the file: quoted where a line ends in it.
+      const rows = csvTable(bytes(tableText([['Title'], [odd]]))).rows;
+      expect(rows).toEqual([[`'${odd}`]]);
+    }
+    for (const plain of ['a=1', ' =1', '1-1'])
+      expect(tableText([[plain]])).toBe(`${/^ /.test(plain) ? `"${plain}"` : plain}\r\n`);
   });
 });
