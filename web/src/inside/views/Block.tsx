@@ -4,6 +4,9 @@ import type { Calendar } from '../../api/types';
 import type { DeskItem } from '../deskDays';
 import { wordsOf } from './marks';
 
+/** Width of what a block is stretched by, in pixels. */
+const EDGE = 6;
+
 const Look = styled.button`
   position: absolute;
   display: block;
@@ -54,6 +57,37 @@ const Look = styled.button`
   &:focus-visible {
     z-index: 3;
   }
+  /* Where an entry is drawn at its time, with its words in it or beside it. */
+  &[data-loose] {
+    border: 0;
+    padding: 0;
+    background: none;
+  }
+  .box {
+    position: absolute;
+    inset-block: 0;
+    background: var(--paper);
+    border: 1px solid var(--line);
+    border-left: 4px solid var(--edge);
+  }
+  &[data-status='tentative'] .box {
+    border-style: dashed;
+    border-left-style: solid;
+  }
+  &[data-free] .box {
+    border-left-width: 1px;
+    background: var(--sheet);
+  }
+  &:hover .box {
+    background: var(--shade);
+  }
+  .words {
+    position: absolute;
+    inset-block: 0;
+    line-height: 1.6;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
   time {
     color: var(--faded);
     font-variant-numeric: tabular-nums;
@@ -67,7 +101,7 @@ const Look = styled.button`
   .edge {
     position: absolute;
     inset-block: 0;
-    width: 6px;
+    width: ${EDGE}px;
     cursor: ew-resize;
   }
 `;
@@ -84,6 +118,8 @@ interface BlockProps {
   wasGesture: () => boolean;
   onHold: (kind: 'move' | 'start' | 'end') => (event: PointerEvent) => void;
   children: ReactNode;
+  /** Where in it its time is, where that is not all of it. */
+  box?: { readonly left: number; readonly width: number } | null;
   /** Whether its ends can be dragged sideways. */
   stretches: boolean;
 }
@@ -101,6 +137,7 @@ export function Block({
   wasGesture,
   onHold,
   children,
+  box,
   stretches,
 }: BlockProps) {
   const { content } = item.one;
@@ -113,6 +150,7 @@ export function Block({
       data-key={item.key}
       data-status={content.status}
       {...(content.shows === 'free' ? { 'data-free': '' } : {})}
+      {...(box ? { 'data-loose': '' } : {})}
       {...(chosen ? { 'data-chosen': '' } : {})}
       {...(lifted ? { 'data-lifted': '' } : {})}
       onPointerDown={onHold('move')}
@@ -121,12 +159,17 @@ export function Block({
         if (!wasGesture()) onOpen(item);
       }}
     >
+      {box && <span className="box" style={box} />}
       {children}
       <span className="unseen">, {calendar.name}</span>
       {stretches && (
         <>
-          <span className="edge" style={{ left: 0 }} onPointerDown={onHold('start')} />
-          <span className="edge" style={{ right: 0 }} onPointerDown={onHold('end')} />
+          <span className="edge" style={{ left: box?.left ?? 0 }} onPointerDown={onHold('start')} />
+          <span
+            className="edge"
+            style={box ? { left: box.left + box.width - EDGE } : { right: 0 }}
+            onPointerDown={onHold('end')}
+          />
         </>
       )}
     </Look>

@@ -10,16 +10,15 @@ import {
   type Day,
   type ZoneName,
 } from '@zonal/core/zones';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
-import type { DeskItem } from '../deskDays';
 import { Block, Ghost } from './Block';
 import { Marks, slipMark } from './marks';
 import { isPut } from './keys';
 import { usePointerEdit } from './usePointerEdit';
 import { useViewport } from './useViewport';
 import type { Drag, Place, ViewProps } from './viewTypes';
-import { ROW, rowsOf } from './weekLayout';
+import { ROW, rowsOf, type DrawnInDay } from './weekLayout';
 
 const Frame = styled.div`
   --head: 8.5rem;
@@ -272,6 +271,7 @@ export function Week(props: WeekProps) {
                     chosen={d.item.key === chosen}
                     lifted={gesture !== null && gesture.kind !== 'draw' && gesture.item.key === d.item.key}
                     style={{ left: d.left, width: d.width, top: d.top, height: ROW - 3 }}
+                    box={d.box}
                     onOpen={props.onOpen}
                     onChoose={props.onChoose}
                     wasGesture={wasGesture}
@@ -280,8 +280,7 @@ export function Week(props: WeekProps) {
                       !d.item.allDay && d.item.one.content.kind === 'event' && d.item.end > d.item.start
                     }
                   >
-                    <Length item={d.item} day={row.day} hour={hour} left={d.left} />
-                    <span>
+                    <span className={d.box ? 'words' : ''} style={wordsAt(d)}>
                       <strong>{d.calendar.plate}</strong>{' '}
                       <time>{d.item.allDay ? 'all day' : timeText(d.item.start)} </time>
                       <Marks item={d.item} />
@@ -306,24 +305,12 @@ const SNAP = 15;
 const HOURS = Array.from({ length: 24 }, (_, h) => h);
 const place = (zone: ZoneName) => zoneText(zone).split('/').at(-1);
 
-const Bar = styled.span`
-  position: absolute;
-  bottom: 0;
-  height: 4px;
-  background: var(--ink);
-`;
-
-/** How long an entry lasts, as a bar below its label: a label may be wider than its time. */
-function Length({ item, day, hour, left }: { item: DeskItem; day: Day; hour: number; left: number }) {
-  if (item.allDay || item.end <= item.start) return null;
-  const [from, to] = [Math.max(item.start, day * DAY), Math.min(item.end, (day + 1) * DAY)];
-  const start = ((from - day * DAY) / HOUR) * hour;
-  // Inside of the block's own edge of four pixels.
-  return (
-    <Bar
-      style={{ left: Math.max(0, start - left - 4), width: Math.max(3, ((to - from) / HOUR) * hour - 4) }}
-    />
-  );
+/** Where the words of a block stand, in pixels from its left or its right. */
+function wordsAt({ box, words, width }: DrawnInDay): CSSProperties {
+  if (!box) return {};
+  if (words === 'inside') return { left: box.left + 8, right: width - box.left - box.width + 4 };
+  if (words === 'after') return { left: box.left + box.width + 4, right: 0 };
+  return { left: 0, right: width - box.left + 4, textAlign: 'right' };
 }
 
 /** Says by how much another zone is ahead on a day on which that is not as at the start of the week. */

@@ -164,10 +164,17 @@ describe('the week', () => {
           for (const d of row.drawn) {
             expect(d.top + ROW).toBeLessThanOrEqual(row.height + 3);
             if (d.item.allDay) continue;
-            // A block begins no later than its time, and a label never runs out of the day.
+            // A block begins no later than its time, and words never run out of the day.
             const from = Math.max(d.item.start, row.day * DAY) - row.day * DAY;
             expect(d.left).toBeLessThanOrEqual((from / HOUR) * hour + 0.001);
+            expect(d.left).toBeGreaterThanOrEqual(0);
             expect(d.left + d.width).toBeLessThanOrEqual(24 * hour + 0.001);
+            // Its time is drawn where it happens, but for the last minutes of a day.
+            const at = d.left + d.box!.left;
+            expect(Math.abs(at - (from / HOUR) * hour)).toBeLessThanOrEqual(8.001);
+            const to = Math.min(d.item.end, (row.day + 1) * DAY) - row.day * DAY;
+            expect(Math.abs(at + d.box!.width - (to / HOUR) * hour)).toBeLessThanOrEqual(8.001);
+            expect(d.box!.left + d.box!.width).toBeLessThanOrEqual(d.width + 0.001);
           }
         }
       }),

@@ -16,6 +16,10 @@ export interface DrawnInDay {
   readonly left: number;
   readonly width: number;
   readonly top: number;
+  /** Where in the block its time is; null for whole days, which have none. */
+  readonly box: { readonly left: number; readonly width: number } | null;
+  /** Where the words stand: in that time, or beside it where it is too short for them. */
+  readonly words: 'inside' | 'after' | 'before';
 }
 
 export interface DayRow {
@@ -23,6 +27,31 @@ export interface DayRow {
   readonly top: number;
   readonly height: number;
   readonly drawn: readonly DrawnInDay[];
+}
+
+/** Words that fit into a time by so much stand in it, and are cut at its end. */
+const ENOUGH = 0.75;
+const GAP = 3;
+const LEAST_BOX = 8;
+
+/** An entry is drawn where it happens; words that it is too short for stand after it, or before it at the end of the day. */
+function placed(start: number, length: number, words: number, end: number) {
+  if (length >= words * ENOUGH)
+    return { left: start, width: length, box: { left: 0, width: length }, words: 'inside' as const };
+  if (start + length + GAP + words <= end)
+    return {
+      left: start,
+      width: length + GAP + words,
+      box: { left: 0, width: length },
+      words: 'after' as const,
+    };
+  const left = Math.max(0, start - GAP - words);
+  return {
+    left,
+    width: start + length - left,
+    box: { left: start - left, width: length },
+    words: 'before' as const,
+  };
 }
 
 /**
@@ -51,14 +80,15 @@ export function rowsOf(
   let top = 0;
   for (let day = range.from; day < range.to; day++) {
     const all = (byDay.get(day) ?? []).map(({ item, calendar }) => {
-      const from = item.allDay ? day * DAY : Math.max(item.start, day * DAY);
-      const left = ((from - day * DAY) / HOUR) * hour;
-      const to = Math.min(item.allDay ? (day + 1) * DAY : item.end, (day + 1) * DAY);
       const letters = (item.one.content.title || 'Untitled').length + slipMark(item, calendar.zone).length;
-      const label = Math.min(280, letters * LETTER + (item.allDay ? 98 : 88));
-      // A label that would run out of the day is moved to the left of it.
-      const width = item.allDay ? Math.max(label, 60) : Math.max(((to - from) / HOUR) * hour - 2, label);
-      return { item, calendar, left: Math.min(left, 24 * hour - width), width };
+      if (item.allDay) {
+        const width = Math.min(280, Math.max(60, letters * LETTER + 98));
+        return { item, calendar, left: 0, width, box: null, words: 'inside' as const };
+      }
+      const [from, to] = [Math.max(item.start, day * DAY), Math.min(item.end, (day + 1) * DAY)];
+      const length = Math.max(LEAST_BOX, ((to - from) / HOUR) * hour - 2);
+      const start = Math.min(((from - day * DAY) / HOUR) * hour, 24 * hour - length);
+      return { item, calendar, ...placed(start, length, Math.min(280, letters * LETTER + 80), 24 * hour) };
     });
     const allDay = all.filter((d) => d.item.allDay);
     let x = 2;
