@@ -64,6 +64,8 @@ export async function listeningDesk(
 ): Promise<Desk> {
   const desk = await startDesk(config, sequelize, front);
   const server = createServer(desk.app);
+  // A connection that is kept is ended by the other side alone: else a request could meet one that is just being ended.
+  server.keepAliveTimeout = 0;
   // One that ended by itself has left its socket behind.
   rmSync(socketPath, { force: true });
   await new Promise<void>((resolve, reject) => {

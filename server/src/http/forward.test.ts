@@ -102,6 +102,26 @@ describe('a request that is handed on', () => {
     await gone;
   });
 
+  it('is asked again where a connection that was kept ends as it is used', async () => {
+    const used = new WeakSet<object>();
+    let asked = 0;
+    answer = (req, res) => {
+      asked++;
+      // A connection answers once, and then no more.
+      if (used.has(req.socket)) return void req.socket.destroy();
+      used.add(req.socket);
+      res.end('answered');
+    };
+    const port = await front(0);
+    for (let n = 0; n < 4; n++)
+      expect(await ask(port, 'GET')).toMatchObject({ status: 200, text: 'answered' });
+    expect(asked).toBeGreaterThan(4);
+    // What may change something is never sent twice by itself.
+    const codes = [];
+    for (let n = 0; n < 3; n++) codes.push((await ask(port, 'POST')).status);
+    expect(codes).toContain(503);
+  });
+
   it('is refused with a sentence where nobody answers, and what was done is not made out to be nothing', async () => {
     const nobody = await ask(await front(0, join(folder, 'nobody.sock')), 'POST');
     expect([nobody.status, JSON.parse(nobody.text).code]).toEqual([503, 'desk-away']);

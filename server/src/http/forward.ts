@@ -1,5 +1,5 @@
 import { Problem } from '@zonal/core/problems';
-import { Agent, request, type IncomingMessage, type ServerResponse } from 'node:http';
+import { Agent, request, type ClientRequest, type IncomingMessage, type ServerResponse } from 'node:http';
 import { log } from '../log';
 import type { ErrorBody } from './errors';
 
@@ -19,30 +19,39 @@ export function forwardTo(
   const agent = new Agent({ keepAlive: true });
   return (req, res) => {
     const { method, url: path } = req;
-    const ask = request({ socketPath, agent, method, path, headers: forwarded(req, proxies) });
-    ask.on('response', (answer) => {
-      res.writeHead(answer.statusCode!, withoutConnection(answer.rawHeaders));
-      answer.on('error', () => res.destroy());
-      answer.pipe(res);
-    });
-    ask.on('error', (error) => {
-      if (res.destroyed) return;
-      log.warn({ err: error }, 'a request could not be handed on');
-      if (res.headersSent) res.destroy();
-      else refuse(res, (error as NodeJS.ErrnoException).code, method);
-    });
+    const headers = forwarded(req, proxies);
+    const onlyAsks = method === 'GET' || method === 'HEAD';
+    const empty = !('content-length' in req.headers) && !('transfer-encoding' in req.headers);
+    let ask: ClientRequest;
+    const send = (by: Agent | false) => {
+      ask = request({ socketPath, agent: by, method, path, headers });
+      ask.on('response', (answer) => {
+        res.writeHead(answer.statusCode!, withoutConnection(answer.rawHeaders));
+        answer.on('error', () => res.destroy());
+        answer.pipe(res);
+      });
+      ask.on('error', (error: NodeJS.ErrnoException) => {
+        if (res.destroyed) return;
+        // A connection that was kept had ended meanwhile: asking changes nothing, so it is asked again.
+        if (onlyAsks && empty && ask.reusedSocket && !res.headersSent && by) return send(false);
+        log.warn({ err: error }, 'a request could not be handed on');
+        if (res.headersSent) res.destroy();
+        else refuse(res, error.code, onlyAsks);
+      });
+      if (by) req.pipe(ask);
+      else ask.end();
+    };
     res.on('close', () => {
       if (!res.writableFinished) ask.destroy();
     });
     req.on('error', () => ask.destroy());
-    req.pipe(ask);
+    send(agent);
   };
 }
 
 /** Nobody listened, or whoever did ended before it had answered: then what it did meanwhile is not known. */
-function refuse(res: ServerResponse, reason: string | undefined, method: string | undefined): void {
-  const nothingDone =
-    reason === 'ENOENT' || reason === 'ECONNREFUSED' || method === 'GET' || method === 'HEAD';
+function refuse(res: ServerResponse, reason: string | undefined, onlyAsks: boolean): void {
+  const nothingDone = reason === 'ENOENT' || reason === 'ECONNREFUSED' || onlyAsks;
   const { code, message, details, status } = new Problem(nothingDone ? 'desk-away' : 'outcome-unknown');
   const body: ErrorBody = { code, message, details };
   res.writeHead(status, { 'Content-Type': 'application/json; charset=utf-8', 'Cache-Control': 'no-store' });
