@@ -185,12 +185,8 @@ describe('a published calendar', () => {
       ],
     });
     const rules = rulesOf('clear');
-    const view = outwardView(
-      [series],
-      { ...rules, wording: { ...rules.wording, dueAs: 'task' } },
-      RANGE,
-      STREET,
-    );
+    const asTasks = { ...rules, wording: { ...rules.wording, dueAs: 'task' as const } };
+    const view = outwardView([series], asTasks, RANGE, STREET);
     const feed = writeForm('feed', view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW });
     const tasks = feed.replace(/\r\n /g, '').match(/BEGIN:VTODO[^]*?END:VTODO/g)!;
     expect(feed).not.toContain('BEGIN:VEVENT');
@@ -202,6 +198,9 @@ describe('a published calendar', () => {
     expect(tasks[1]).toContain('SUMMARY:Report late');
     expect(tasks[1]).toContain('STATUS:COMPLETED');
     expect(tasks[0]!.match(/UID:.*/)![0]).toBe(tasks[1]!.match(/UID:.*/)![0]);
+    const once = outwardView([{ ...series, recurrence: null, overrides: [] }], asTasks, RANGE, STREET);
+    const alone = writeForm('feed', once, nextRevision(null, once, NOW), { addresses: ADDRESSES, now: NOW });
+    expect(alone).toMatch(/SEQUENCE:0\r\nDUE;VALUE=DATE:20260610\r\n/);
   });
 
   it('tells an hour that clocks skip by moments that every program reads alike', () => {
