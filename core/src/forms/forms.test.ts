@@ -3,7 +3,7 @@ import { outwardView, safeUri, type Glass } from '../glass';
 import { nextRevision } from '../reach';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { busyTimes } from './freeBusy';
-import { fileNameOf, writeForm, type FormName } from './formTable';
+import { FORMS, FORM_NAMES, fileNameOf, writeForm, type FormName } from './formTable';
 import { escapeText, foldLine, quoteParameter } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 
@@ -123,6 +123,21 @@ describe('a time zone in a feed', () => {
     expect(
       timeZoneLines('Asia/Tokyo', 0, Date.UTC(2026, 0, 1)).filter((l) => l.startsWith('BEGIN:')),
     ).toEqual(['BEGIN:VTIMEZONE', 'BEGIN:STANDARD']);
+  });
+});
+
+describe('every form', () => {
+  it('tells what differs from key to key in its head alone', () => {
+    const view = viewOf([entry({ start: zoned('2026-06-12T10:00') })], 'clear');
+    const revision = nextRevision(null, view, NOW);
+    const other = { see: 'https://w.example/see/other', feed: 'https://w.example/feed/other.ics' };
+    for (const name of FORM_NAMES) {
+      const [one, two] = [ADDRESSES, other].map((addresses) =>
+        FORMS[name].parts(view, revision, { addresses, now: NOW }),
+      );
+      expect(one!.blocks, name).toEqual(two!.blocks);
+      expect(one!.head, name).not.toBe(two!.head);
+    }
   });
 });
 

@@ -24,7 +24,7 @@ const REFRESH = 'PT1H';
 /**
  * Returns an iCalendar document (RFC 5545, RFC 7986) of a view. The bytes depend on the arguments alone. Each time
  * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets. Only the head depends
- * on the addresses, unless it is a copy.
+ * on the addresses; a copy is all head.
  */
 export function calendarParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
   const setting: EventSetting = {
@@ -34,9 +34,10 @@ export function calendarParts(view: OutwardView, revision: Revision, options: Ca
     dueAs: view.wording.dueAs,
   };
   const blocks = blocksOf(view.items).map((block) => writtenBlock(block, revision.stamps, setting));
-  const texts = blocks.map((b) => b.text);
   const head = joinLines(headLines(view, revision, options));
-  return { head, blocks: [zonesText(blocks), ...texts, 'END:VCALENDAR\r\n'] };
+  const rest = [zonesText(blocks), ...blocks.map((b) => b.text), 'END:VCALENDAR\r\n'];
+  // Every entry of a copy tells an address: no two keys have anything in common.
+  return options.copy ? { head: head + rest.join(''), blocks: [] } : { head, blocks: rest };
 }
 
 type Stretches = ReadonlyMap<ZoneName, Range>;

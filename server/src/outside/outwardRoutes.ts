@@ -39,8 +39,7 @@ export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => 
     (find: (token: string, req: Request) => Promise<Document | null>, page: boolean) =>
     async (req: Request, res: Response, next: NextFunction) => {
       const token = String(req.params['token']);
-      const before = await publisher.opened(token);
-      const document = before?.state === 'open' ? await find(token, req) : null;
+      const document = await find(token, req);
       // As it is now: what was asked for may have been withdrawn while it was written.
       const door = publisher.door(token);
       if (document && door?.state === 'open') {

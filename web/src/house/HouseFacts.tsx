@@ -2,7 +2,8 @@ import { zoneWithOffset } from '@zonal/core/forms';
 import styled from 'styled-components';
 import type { House } from '../api/types';
 import { useNow } from '../ui/useNow';
-import { KIND_WORDS, type Places } from './places';
+import type { Places } from './places';
+import { KIND_WORDS } from './propertyWords';
 
 const Facts = styled.dl`
   display: grid;

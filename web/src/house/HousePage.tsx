@@ -1,7 +1,8 @@
 import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
 import { HouseFacts } from './HouseFacts';
-import { KIND_WORDS, usePlaces, type Places } from './places';
+import { usePlaces, type Places } from './places';
+import { KIND_WORDS } from './propertyWords';
 import { TroublesPanel } from './TroublesPanel';
 import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';

@@ -1,7 +1,5 @@
 import { useEffect, useState } from 'react';
 
-export const KIND_WORDS = { text: 'Text', number: 'Number', choice: 'Choice', date: 'Date' } as const;
-
 /** Countries and regions that public holidays are known of. */
 export interface Places {
   readonly countries: readonly { code: string; name: string }[];
