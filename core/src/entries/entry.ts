@@ -100,27 +100,6 @@ export interface Entry extends Content {
   readonly lineage?: string | null;
 }
 
-export const EMPTY_CONTENT: Content = {
-  kind: 'event',
-  planned: null,
-  title: '',
-  place: '',
-  description: '',
-  publicLink: '',
-  joinLink: '',
-  labels: [],
-  people: [],
-  contact: '',
-  attachments: [],
-  status: 'confirmed',
-  shows: 'busy',
-  hold: 'none',
-  properties: [],
-  kept: [],
-};
-
-export const CONTENT_FIELDS = Object.keys(EMPTY_CONTENT) as readonly (keyof Content)[];
-
 /** Returns the content of an entry or an override without its times. */
 export function contentOf(from: Content): Content {
   // Field by field, as this is done for every entry of a window: much faster than a loop over names.

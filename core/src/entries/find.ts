@@ -1,3 +1,4 @@
+import { CONTENT_FIELDS, ENTRY_FIELDS, textsOf } from './contentFields';
 import type { Content, Entry } from './entry';
 
 export const FIND_IN = ['text', 'label', 'person', 'property'] as const;
@@ -10,23 +11,13 @@ export interface FindQuery {
   readonly in: FindIn;
 }
 
-const TEXTS: Readonly<Record<FindIn, (content: Content) => readonly string[]>> = {
-  text: (c) => [
-    c.title,
-    c.place,
-    c.description,
-    c.publicLink,
-    c.joinLink,
-    c.contact,
-    ...c.labels,
-    ...c.people.flatMap((p) => [p.name, p.address]),
-    ...c.attachments.flatMap((a) => [a.name, a.href]),
-    ...c.properties.map((p) => p.value),
-  ],
-  label: (c) => c.labels,
-  person: (c) => [...c.people.flatMap((p) => [p.name, p.address]), c.contact],
-  property: (c) => c.properties.map((p) => `${p.name}: ${p.value}`),
-};
+/** Returns the texts of content in which is looked. A property by itself is looked for by its name too. */
+function textsIn(content: Content, where: FindIn): string[] {
+  if (where === 'property') return content.properties.map((p) => `${p.name}: ${p.value}`);
+  return CONTENT_FIELDS.filter((f) => where === 'text' || ENTRY_FIELDS[f].foundAs === where).flatMap((f) =>
+    textsOf(content, f),
+  );
+}
 
 /** Returns a text as it is compared. */
 export function plainText(text: string): string {
@@ -46,7 +37,7 @@ export function finder(query: FindQuery): (content: Content) => boolean {
   const words = wordsOf(query.text);
   if (!words.length) return () => true;
   return (content) => {
-    const texts = TEXTS[query.in](content).map(plainText);
+    const texts = textsIn(content, query.in).map(plainText);
     return words.every((word) => texts.some((text) => text.includes(word)));
   };
 }

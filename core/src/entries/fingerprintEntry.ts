@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { CONTENT_FIELDS, contentOf, type Content, type Entry } from './entry';
+import { CONTENT_FIELDS, ENTRY_FIELDS, SAID_FIELDS, type SaidField } from './contentFields';
+import { contentOf, type Content, type Entry } from './entry';
 
 type Saying = Pick<Entry, 'start' | 'end' | 'recurrence' | 'overrides'> & Content;
 
@@ -18,12 +19,23 @@ export function canonical(value: unknown): string {
   return `{${parts.join(',')}}`;
 }
 
+const LATER = CONTENT_FIELDS.filter((field) => ENTRY_FIELDS[field].later) as (keyof Content)[];
+
+/** Whether content says nothing in a field. */
+function isEmpty(content: Partial<Content>, field: keyof Content): boolean {
+  return canonical(content[field]) === canonical(ENTRY_FIELDS[field].empty);
+}
+
 /** The parts of an entry that are compared, by the name of the field. */
 function partsOf(entry: Saying): Record<string, unknown> {
-  const telling = (content: Content) => ({
-    ...contentOf(content),
-    kept: content.kept.filter(([name]) => !MARKS.has(name)),
-  });
+  const telling = (content: Content) => {
+    const said: Partial<Content> = {
+      ...contentOf(content),
+      kept: content.kept.filter(([n]) => !MARKS.has(n)),
+    };
+    for (const field of LATER) if (isEmpty(said, field)) delete said[field];
+    return said;
+  };
   const { start, end, recurrence } = entry;
   return {
     ...telling(entry),
@@ -39,12 +51,10 @@ export function printOfEntry(entry: Saying): string {
   return bytesToHex(sha256(utf8ToBytes(canonical(partsOf(entry))))).slice(0, 32);
 }
 
-const FIELDS = [...CONTENT_FIELDS, 'start', 'end', 'recurrence', 'overrides'];
-
 /** Returns the names of the fields in which two entries differ. */
-export function fieldsApart(a: Saying, b: Saying): string[] {
+export function fieldsApart(a: Saying, b: Saying): SaidField[] {
   const [one, other] = [partsOf(a), partsOf(b)];
-  return FIELDS.filter((field) => canonical(one[field]) !== canonical(other[field]));
+  return SAID_FIELDS.filter((field) => canonical(one[field]) !== canonical(other[field]));
 }
 
 /** Returns the number of the version in its file (RFC 5545 section 3.8.7.4); 0 when it has none. */

@@ -1,6 +1,17 @@
 export {
   CONTENT_FIELDS,
   EMPTY_CONTENT,
+  ENTRY_FIELDS,
+  SAID_FIELDS,
+  fieldWord,
+  storedContent,
+  textsOf,
+  type SaidField,
+  type Shape,
+  type ShapeValues,
+} from './contentFields';
+export { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, STATUS_WORDS, statusWord } from './stateWords';
+export {
   HOLDS,
   KINDS,
   SHOWS,
@@ -79,7 +90,13 @@ export { ENTRY_LIMITS } from './limits';
 export { fitKind } from './kind';
 export { slipOf, workingDaysBetween, type Slip } from './slip';
 export { FIND_IN, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';
-export { PROPERTY_KINDS, checkProperty, type PropertyDefinition, type PropertyKind } from './properties';
+export {
+  PROPERTY_KINDS,
+  PROPERTY_KIND_WORDS,
+  checkProperty,
+  type PropertyDefinition,
+  type PropertyKind,
+} from './properties';
 export { driftsBetween, oddTimesOf, phasesFor, type OddTime, type Phase } from './clockNotes';
 export { REZONES, rezone, type Rezone, type Rezoned } from './rezone';
 export { canonical, fieldsApart, printOfEntry, sequenceOf } from './fingerprintEntry';

@@ -17,6 +17,14 @@ export const ENTRY_LIMITS = {
   labels: 100,
   properties: 100,
   kept: 500,
-  /** Of a text that may be long; titles and the like have less. */
+  /** Letters of a text that may be long. */
   letters: 50_000,
+  /** Letters of a title, a place and the like: they stand on one line. */
+  lineLetters: 500,
+  linkLetters: 2_000,
+  /** Letters of the name of a person or an attachment, and of a mail address. */
+  nameLetters: 300,
+  labelLetters: 200,
+  propertyNameLetters: 120,
+  propertyLetters: 2_000,
 } as const;

@@ -4,6 +4,13 @@ import { dayFromText } from '../zones';
 export const PROPERTY_KINDS = ['text', 'number', 'choice', 'date'] as const;
 export type PropertyKind = (typeof PROPERTY_KINDS)[number];
 
+export const PROPERTY_KIND_WORDS: Readonly<Record<PropertyKind, string>> = {
+  text: 'text',
+  number: 'number',
+  choice: 'choice',
+  date: 'date',
+};
+
 /** A property that a house gives its entries. Its name is its identity. */
 export interface PropertyDefinition {
   readonly name: string;

@@ -42,6 +42,18 @@ const TASK_STATUS: Record<Status, string> = {
 /** Told in the notes, because few programs show a property of its own. */
 type NoteField = 'description' | 'kind' | 'planned' | 'properties' | 'people';
 
+/** How each of them is told there, in this order; null where another one tells it too. */
+const NOTES: {
+  readonly [F in NoteField]:
+    ((content: OutwardContent, start: When, setting: EventSetting) => string | undefined) | null;
+} = {
+  kind: (content, start, { hostZone }) => kindText(content, start, hostZone),
+  planned: null,
+  description: ({ description }) => description,
+  properties: ({ properties }) => properties?.map((p) => `${p.name}: ${p.value}`).join('\n'),
+  people: peopleText,
+};
+
 /** How each outward field is written; the order here is the order in the document. */
 const WRITERS: {
   [F in Exclude<OutwardField, NoteField>]: (value: NonNullable<OutwardContent[F]>) => string | string[];
@@ -224,9 +236,8 @@ function contentLines(content: OutwardContent, start: When, setting: EventSettin
     else lines.push(...written);
   }
   lines.push('CLASS:PUBLIC');
-  const properties = content.properties?.map((p) => `${p.name}: ${p.value}`).join('\n');
-  const told = kindText(content, start, setting.hostZone);
-  lines.push(...descriptionLine([told, content.description, properties, peopleText(content), setting.note]));
+  const notes = Object.values(NOTES).map((note) => note?.(content, start, setting));
+  lines.push(...descriptionLine([...notes, setting.note]));
   return lines;
 }
 

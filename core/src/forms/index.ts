@@ -14,14 +14,7 @@ export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
 export { writeEntries, writeJCal, type FileSetting } from './insideCalendar';
 export { MERGE_KINDS, mergePlan, type MergeItem, type MergeKind } from './merge';
-export {
-  CSV_FIELDS,
-  CSV_FIELD_NAMES,
-  guessMapping,
-  type CsvField,
-  type CsvFieldName,
-  type CsvMapping,
-} from './csv/csvFields';
+export { CSV_FIELDS, guessMapping, type CsvField, type CsvFieldName, type CsvMapping } from './csv/csvFields';
 export {
   DATE_ORDERS,
   checkMapping,
@@ -33,7 +26,8 @@ export {
   type DateOrder,
 } from './csv/readCsv';
 export { tableText, writeCsv } from './csv/writeCsv';
-export { SIGHT_MARK_WORDS, reasonWords, sightlineTable } from './csv/sightlineTable';
+export { fieldText } from './fieldText';
+export { reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
 export {
   SHOWINGS,

@@ -10,7 +10,8 @@ import {
 } from '../entries';
 import type { Instant, ZoneName } from '../zones';
 import { listLine, whenText } from './icsEvent';
-import { FURTHER, contentLines, isField, isFurther, plainLineOf } from './plainLines';
+import { contentLines } from './insideFields';
+import { FURTHER, isField, isFurther, plainLineOf } from './keptProperties';
 import { compactWall, escapeText, joinLines, raw } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 

@@ -10,6 +10,7 @@ import {
   contentOf,
   type Entry,
   type Imported,
+  type SaidField,
   type When,
 } from '../entries';
 import { DAY, instantOf, type ZoneName } from '../zones';
@@ -28,7 +29,7 @@ export interface MergeItem {
   readonly start: When | null;
   readonly reason: string;
   /** Names of the fields in which file and calendar differ. */
-  readonly fields: readonly string[];
+  readonly fields: readonly SaidField[];
   /** The entry in the calendar, where there is one. */
   readonly existing: Entry | null;
   /** What would be stored; null for what is the same or left out. */

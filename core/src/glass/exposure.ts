@@ -1,4 +1,4 @@
-import { plainText } from '../entries';
+import { plainText, textsOf } from '../entries';
 import { Budget } from '../work';
 import type { Instant } from '../zones';
 import type { OutwardContent, OutwardField } from './fields';
@@ -51,20 +51,6 @@ function mailsIn(text: string): string[] {
   }
   return out;
 }
-
-/** Returns the texts that a field says. */
-function textsOf(content: OutwardContent, field: OutwardField): string[] {
-  const value = content[field];
-  if (typeof value === 'string') return [value];
-  if (field === 'people') return (content.people ?? []).flatMap((p) => [p.name, p.address]);
-  if (field === 'labels') return [...(content.labels ?? [])];
-  if (field === 'attachments') return (content.attachments ?? []).flatMap((a) => [a.name, a.href]);
-  if (field === 'properties') return (content.properties ?? []).map((p) => p.value);
-  return [];
-}
-
-/** Fields whose text is never free text. */
-const SKIPPED: readonly OutwardField[] = ['status', 'shows', 'kind', 'planned'];
 
 /** Returns the names of the people whom a view names; groups among them. */
 function peopleNamed({ items }: OutwardView): string[] {
@@ -172,7 +158,6 @@ export function exposuresOf(view: OutwardView, watch: Watch): Exposure[] {
     const seen = new Set<string>();
     for (const content of contentsOf(item)) {
       for (const field of Object.keys(content) as OutwardField[]) {
-        if (SKIPPED.includes(field)) continue;
         const found = textsOf(content, field).flatMap(findIn);
         if (field === 'people') {
           for (const { name } of content.people ?? []) if (name) found.push({ kind: 'person', text: name });

@@ -25,40 +25,70 @@ export interface OutwardContent {
 export type OutwardField = keyof OutwardContent;
 
 /** The fields that go out only where the window lets them, each switched by itself. */
-export const SWITCHED_FIELDS = ['joinLink', 'people', 'contact', 'planned'] as const;
+export const SWITCHED_FIELDS = ['planned', 'people', 'contact', 'joinLink'] as const;
 export type SwitchedField = (typeof SWITCHED_FIELDS)[number];
 export type Switches = Readonly<Record<SwitchedField, boolean>>;
 
 /** What a new window lets out: slip is told, joining links, people and contact are not. */
 export const USUAL_SWITCHES: Switches = { joinLink: false, people: false, contact: false, planned: true };
 
-interface FieldRule {
+interface FieldRule<F extends OutwardField> {
   /** The least clear glass that lets the field through. */
   readonly from: Glass;
   /** Whether the window must let the field out besides. */
   readonly switched: boolean;
+  /** How it goes out: what no form shows of it is left away here, so that it makes no difference outside. */
+  readonly out: (value: Content[F]) => OutwardContent[F] | null;
 }
 
+const same = <T>(value: T) => value;
+
 /**
- * Which field goes through which glass. Frosted lets no field through: it gives merged spans with one word.
- * A field of an entry that has no line here (hold, kept properties, UID, version) never goes out.
+ * Which field goes through which glass, and how. Frosted lets no field through: it gives merged spans with one word.
+ * A field with null, like all else that an entry has (UID, version), never goes out.
  */
-export const FIELD_RULES: Readonly<Record<OutwardField, FieldRule>> = {
-  title: { from: 'tinted', switched: false },
-  place: { from: 'tinted', switched: false },
-  status: { from: 'tinted', switched: false },
-  shows: { from: 'tinted', switched: false },
-  kind: { from: 'tinted', switched: false },
-  planned: { from: 'tinted', switched: true },
-  description: { from: 'clear', switched: false },
-  publicLink: { from: 'clear', switched: false },
-  labels: { from: 'clear', switched: false },
-  attachments: { from: 'clear', switched: false },
-  properties: { from: 'clear', switched: false },
-  joinLink: { from: 'clear', switched: true },
-  people: { from: 'clear', switched: true },
-  contact: { from: 'clear', switched: true },
+const RULES: { readonly [F in keyof Content]: F extends OutwardField ? FieldRule<F> : null } = {
+  title: { from: 'tinted', switched: false, out: outwardText },
+  place: { from: 'tinted', switched: false, out: outwardText },
+  status: { from: 'tinted', switched: false, out: same },
+  shows: { from: 'tinted', switched: false, out: same },
+  kind: { from: 'tinted', switched: false, out: (v) => (v === 'event' ? null : v) },
+  planned: { from: 'tinted', switched: true, out: same },
+  description: { from: 'clear', switched: false, out: outwardText },
+  publicLink: { from: 'clear', switched: false, out: safeUri },
+  labels: { from: 'clear', switched: false, out: (v) => v.map(outwardText).filter(Boolean) },
+  attachments: {
+    from: 'clear',
+    switched: false,
+    out: (v) =>
+      v.flatMap(({ name, href }) => {
+        const uri = safeUri(href);
+        return uri ? [{ name: outwardText(name), href: uri }] : [];
+      }),
+  },
+  properties: {
+    from: 'clear',
+    switched: false,
+    out: (v) => v.map(({ name, value }) => ({ name: outwardText(name), value: outwardText(value) })),
+  },
+  joinLink: { from: 'clear', switched: true, out: safeUri },
+  people: {
+    from: 'clear',
+    switched: true,
+    // Whether somebody is a group shows in no form.
+    out: (v) =>
+      v
+        .map(({ name, address }) => ({ name: outwardText(name), address: outwardText(address) }))
+        .filter(({ name, address }) => name || address),
+  },
+  contact: { from: 'clear', switched: true, out: outwardText },
+  hold: null,
+  kept: null,
 };
+
+export const FIELD_RULES = Object.fromEntries(
+  Object.entries(RULES).filter(([, rule]) => rule),
+) as unknown as { readonly [F in OutwardField]: FieldRule<F> };
 
 const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
 
@@ -91,39 +121,13 @@ export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] 
   });
 }
 
-/** How a field goes out: what no form shows of it is left away here, so that it makes no difference outside. */
-const OUTWARD: { [F in OutwardField]: (value: Content[F]) => OutwardContent[F] | null } = {
-  title: outwardText,
-  place: outwardText,
-  status: (v) => v,
-  shows: (v) => v,
-  kind: (v) => (v === 'event' ? null : v),
-  planned: (v) => v,
-  description: outwardText,
-  publicLink: safeUri,
-  labels: (v) => v.map(outwardText).filter(Boolean),
-  attachments: (v) =>
-    v.flatMap(({ name, href }) => {
-      const uri = safeUri(href);
-      return uri ? [{ name: outwardText(name), href: uri }] : [];
-    }),
-  properties: (v) => v.map(({ name, value }) => ({ name: outwardText(name), value: outwardText(value) })),
-  joinLink: safeUri,
-  // Whether somebody is a group shows in no form.
-  people: (v) =>
-    v
-      .map(({ name, address }) => ({ name: outwardText(name), address: outwardText(address) }))
-      .filter(({ name, address }) => name || address),
-  contact: outwardText,
-};
-
 /** Returns the content with only the given fields, always in the same order of keys; no title or place is an empty one. */
 export function contentThrough(content: Content, fields: readonly OutwardField[]): OutwardContent {
   const out: Record<string, unknown> = { title: '', place: '' };
   for (const field of fields) {
     const value = content[field];
     if (isEmpty(value)) continue;
-    const told = (OUTWARD[field] as (v: unknown) => unknown)(value);
+    const told = (FIELD_RULES[field].out as (v: unknown) => unknown)(value);
     if (!isEmpty(told)) out[field] = told;
   }
   return out as unknown as OutwardContent;

@@ -1,13 +1,6 @@
-import type { Condition, Filter, PropertyTest } from './filter';
-
-const TESTS: Readonly<Record<PropertyTest, string>> = {
-  is: 'is',
-  contains: 'contains',
-  'at-least': 'is at least',
-  'at-most': 'is at most',
-};
-
-const KIND_WORDS = { event: 'events', milestone: 'milestones', due: 'due items' } as const;
+import { KIND_WORDS, STATUS_WORDS } from '../entries';
+import type { Condition, Filter } from './filter';
+import { TEST_WORDS } from './words';
 
 /** Returns a condition in words; `nameOf` names a calendar. */
 function conditionWords(condition: Condition, nameOf: (calendarId: string) => string): string {
@@ -19,13 +12,13 @@ function conditionWords(condition: Condition, nameOf: (calendarId: string) => st
     case 'person':
       return `with “${condition.value}”`;
     case 'kind':
-      return KIND_WORDS[condition.value];
+      return KIND_WORDS[condition.value].many;
     case 'status':
-      return `marked ${condition.value}`;
+      return `marked ${STATUS_WORDS[condition.value]}`;
     case 'text':
       return `that say “${condition.value}”`;
     case 'property':
-      return `whose ${condition.name} ${TESTS[condition.test]} “${condition.value}”`;
+      return `whose ${condition.name} ${TEST_WORDS[condition.test]} “${condition.value}”`;
   }
 }
 

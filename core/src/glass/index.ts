@@ -142,3 +142,13 @@ export { checkRules } from './checkRules';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
 export { endOf, keyState, type Ending, type KeyState } from './keyState';
+export {
+  AUDIENCE_WORDS,
+  GLASS_WORDS,
+  LIMITER_WORDS,
+  SIGHT_MARK_WORDS,
+  SWITCH_WORDS,
+  TEST_WORDS,
+  WORDING_WORDS,
+  partWord,
+} from './words';

@@ -10,25 +10,26 @@ import type { Reader, WindowRules } from '../glass';
 export type Clearness = 0 | 1 | 2 | 3;
 const CLEARNESS = { shut: 0, frosted: 1, tinted: 2, clear: 3 } as const;
 
-/** The least clearness with which a field goes out; absent: it never does. `ask` is the window's switch for it. */
-const POLICY: Readonly<
-  Partial<Record<keyof Content, { least: 2 | 3; ask?: keyof WindowRules['switches'] }>>
-> = {
-  title: { least: 2 },
-  place: { least: 2 },
-  kind: { least: 2 },
-  status: { least: 2 },
-  shows: { least: 2 },
-  planned: { least: 2, ask: 'planned' },
-  description: { least: 3 },
-  publicLink: { least: 3 },
-  labels: { least: 3 },
-  attachments: { least: 3 },
-  properties: { least: 3 },
-  joinLink: { least: 3, ask: 'joinLink' },
-  people: { least: 3, ask: 'people' },
-  contact: { least: 3, ask: 'contact' },
-};
+/** The least clearness with which a field goes out; null: it never does. `ask` is the window's switch for it. */
+const POLICY: Readonly<Record<keyof Content, { least: 2 | 3; ask?: keyof WindowRules['switches'] } | null>> =
+  {
+    title: { least: 2 },
+    place: { least: 2 },
+    kind: { least: 2 },
+    status: { least: 2 },
+    shows: { least: 2 },
+    planned: { least: 2, ask: 'planned' },
+    description: { least: 3 },
+    publicLink: { least: 3 },
+    labels: { least: 3 },
+    attachments: { least: 3 },
+    properties: { least: 3 },
+    joinLink: { least: 3, ask: 'joinLink' },
+    people: { least: 3, ask: 'people' },
+    contact: { least: 3, ask: 'contact' },
+    hold: null,
+    kept: null,
+  };
 
 /** Returns how clearly a reader sees an entry, or one of its dates: the least of everything that limits it. */
 export function clearnessOf(
@@ -55,7 +56,9 @@ export function clearnessOf(
 export function fieldsSeen(calendarId: string, clearness: Clearness, rules: WindowRules): (keyof Content)[] {
   const source = rules.sources.find((s) => s.calendarId === calendarId)!;
   return (Object.keys(POLICY) as (keyof Content)[]).filter((field) => {
-    const { least, ask } = POLICY[field]!;
+    const rule = POLICY[field];
+    if (!rule) return false;
+    const { least, ask } = rule;
     if (clearness < least) return false;
     if (source.glass !== 'cut') return !ask || rules.switches[ask];
     return (

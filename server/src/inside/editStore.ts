@@ -6,7 +6,7 @@ import { QueryTypes, literal, UniqueConstraintError, type Sequelize, type Transa
 import type { MakeChange, Touched } from '../db/changes';
 import { learnLabels } from '../db/labels';
 import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
-import { columnsOf, entryOf } from './entryStore';
+import { columnsOf, entryOf, entryOfState } from './entryStore';
 import type { ChangeInput } from './editInput';
 
 /** What an edit did, as the API gives it. */
@@ -197,11 +197,9 @@ async function keepLineages(sequelize: Sequelize, editId: string, transaction: T
     limit: MOST_CONTINUING,
     transaction,
   });
-  const entry = (id: string, state: EntryState | null): Entry | null =>
-    state && { ...state.data, id, calendarId: state.calendarId, version: 0, uid: state.uid };
   const steps = [...fresh, ...left].map((row): Step => ({
-    before: entry(row.entryId, row.before),
-    after: entry(row.entryId, row.after),
+    before: entryOfState(row.entryId, row.before),
+    after: entryOfState(row.entryId, row.after),
   }));
   const zone = (await HouseRow.findByPk(1, { transaction }))?.zone ?? 'UTC';
   for (const [id, lineage] of continuedLineages(steps, zone)) {

@@ -1,13 +1,9 @@
 import {
+  CONTENT_FIELDS,
+  ENTRY_FIELDS,
   ENTRY_LIMITS,
-  HOLDS,
-  KINDS,
-  SHOWS,
-  STATUSES,
-  type Attachment,
-  type KeptProperty,
-  type Person,
-  type PropertyValue,
+  type Content,
+  type Shape,
   type When,
 } from '@zonal/core/entries';
 import { ArrayMaxSize, IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
@@ -20,35 +16,54 @@ export class RecurrenceInput {
   @IsWhen({ each: true }) exceptDates!: When[];
 }
 
-export class ContentInput {
-  @IsIn(KINDS) kind!: (typeof KINDS)[number];
-  /** When a milestone was planned for; null for everything else. */
-  @IsOptional() @IsWhen() planned!: When | null;
-  @IsString() @MaxLength(500) title!: string;
-  @IsString() @MaxLength(500) place!: string;
-  @IsString() @MaxLength(ENTRY_LIMITS.letters) description!: string;
-  @IsString() @MaxLength(2000) publicLink!: string;
-  @IsString() @MaxLength(2000) joinLink!: string;
-  @IsString({ each: true })
-  @MaxLength(200, { each: true })
-  @ArrayMaxSize(ENTRY_LIMITS.labels)
-  labels!: string[];
-  @Records(
-    { name: { text: 300 }, address: { text: 300 }, group: { flag: true, optional: true } },
-    ENTRY_LIMITS.people,
-  )
-  people!: Person[];
-  @IsString() @MaxLength(500) contact!: string;
-  @Records({ name: { text: 300 }, href: { text: 2000 } }, ENTRY_LIMITS.attachments)
-  attachments!: Attachment[];
-  @IsIn(STATUSES) status!: (typeof STATUSES)[number];
-  @IsIn(SHOWS) shows!: (typeof SHOWS)[number];
-  @IsIn(HOLDS) hold!: (typeof HOLDS)[number];
-  /** Values of the house's own properties. */
-  @Records({ name: { text: 120, least: 1 }, value: { text: 2000 } }, ENTRY_LIMITS.properties)
-  properties!: PropertyValue[];
-  /** Properties of the file it came from that have no field here; give them back as they were. */
-  @AreKept(ENTRY_LIMITS.kept) kept!: KeptProperty[];
+/** What a value of each shape must be, and how much of it there can be. */
+const SHAPE_CHECKS: Readonly<Record<Shape, () => PropertyDecorator[]>> = {
+  line: () => [IsString(), MaxLength(ENTRY_LIMITS.lineLetters)],
+  text: () => [IsString(), MaxLength(ENTRY_LIMITS.letters)],
+  link: () => [IsString(), MaxLength(ENTRY_LIMITS.linkLetters)],
+  choice: () => [],
+  labels: () => [
+    IsString({ each: true }),
+    MaxLength(ENTRY_LIMITS.labelLetters, { each: true }),
+    ArrayMaxSize(ENTRY_LIMITS.labels),
+  ],
+  people: () => [
+    Records(
+      {
+        name: { text: ENTRY_LIMITS.nameLetters },
+        address: { text: ENTRY_LIMITS.nameLetters },
+        group: { flag: true, optional: true },
+      },
+      ENTRY_LIMITS.people,
+    ),
+  ],
+  attachments: () => [
+    Records(
+      { name: { text: ENTRY_LIMITS.nameLetters }, href: { text: ENTRY_LIMITS.linkLetters } },
+      ENTRY_LIMITS.attachments,
+    ),
+  ],
+  properties: () => [
+    Records(
+      {
+        name: { text: ENTRY_LIMITS.propertyNameLetters, least: 1 },
+        value: { text: ENTRY_LIMITS.propertyLetters },
+      },
+      ENTRY_LIMITS.properties,
+    ),
+  ],
+  moment: () => [IsOptional(), IsWhen()],
+  kept: () => [AreKept(ENTRY_LIMITS.kept)],
+};
+
+/** The content of an entry: each field is checked by what its home in core says of it. */
+export const ContentInput = class ContentInput {} as new () => Content;
+export type ContentInput = Content;
+
+for (const field of CONTENT_FIELDS) {
+  const home = ENTRY_FIELDS[field];
+  const own = home.shape === 'choice' ? [IsIn(Object.keys(home.of))] : SHAPE_CHECKS[home.shape]();
+  for (const check of [...own, ...(home.later ? [IsOptional()] : [])]) check(ContentInput.prototype, field);
 }
 
 export class OverrideInput {

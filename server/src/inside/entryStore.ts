@@ -1,13 +1,37 @@
-import { checkedEntry, contentOf, extentOf, instantOfWhen, type Entry } from '@zonal/core/entries';
+import {
+  checkedEntry,
+  contentOf,
+  extentOf,
+  instantOfWhen,
+  storedContent,
+  type Entry,
+} from '@zonal/core/entries';
 import type { DraftEntry } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import { Op, type WhereOptions } from 'sequelize';
-import { EntryRow, type EntryData } from '../db/models';
+import { EntryRow, type EntryData, type EntryState } from '../db/models';
 
 /** Returns the entry of a row. */
 export function entryOf(row: EntryRow): Entry {
   const { id, calendarId, version, uid, imported } = row;
-  return { ...row.data, id, calendarId, version, uid, imported };
+  return { ...wholeData(row.data), id, calendarId, version, uid, imported };
+}
+
+/** Returns an entry as an edit found or left it; its version is not told. */
+export function entryOfState(id: string, state: EntryState | null): Entry | null {
+  if (!state) return null;
+  const { data, calendarId, uid, imported } = state;
+  return { ...wholeData(data), id, calendarId, version: 0, uid, imported };
+}
+
+/** What is stored may have been written before its present fields were there. */
+function wholeData(stored: EntryData): EntryData {
+  const data = storedContent(stored);
+  const overrides = data.overrides.map((o) => {
+    const content = storedContent(o.content);
+    return content === o.content ? o : { ...o, content };
+  });
+  return { ...data, overrides };
 }
 
 /** Returns the columns of an entry. Throws what is wrong with it: see checkedEntry. */

@@ -2,7 +2,7 @@ import type { Entry } from '@zonal/core/entries';
 import { LRUCache } from 'lru-cache';
 import { Op, QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import { ChangeRow, EntryRow, type EditTarget, type EntryState } from '../db/models';
-import { entryOf } from '../inside/entryStore';
+import { entryOf, entryOfState } from '../inside/entryStore';
 
 /** An entry before and after a change; null where it is not in a calendar that is looked at. */
 export interface EntryChange {
@@ -134,14 +134,8 @@ async function statesOf(
       ...(transaction ? { transaction } : {}),
     },
   );
-  const entry = (id: string, state: EntryState | null): Entry | null =>
-    state && {
-      ...state.data,
-      id,
-      calendarId: state.calendarId,
-      version: 0,
-      uid: state.uid,
-      imported: state.imported,
-    };
-  return rows.map(({ id, before, after }) => ({ before: entry(id, before), after: entry(id, after) }));
+  return rows.map(({ id, before, after }) => ({
+    before: entryOfState(id, before),
+    after: entryOfState(id, after),
+  }));
 }

@@ -1,4 +1,4 @@
-import { keyState } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, keyState } from '@zonal/core/glass';
 import { DAY, dayFromText, dayOfWall, dayToText, instantOf, wallAt } from '@zonal/core/zones';
 import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
@@ -7,7 +7,7 @@ import { problemOf, useEndKeyMutation } from '../api/zonalApi';
 import type { OutwardWindow, WindowKey } from '../api/types';
 import { DateField } from '../ui/DateFields';
 import { Button } from '../ui/Button';
-import { AUDIENCE_WORDS, Rings } from '../ui/GlassMark';
+import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';

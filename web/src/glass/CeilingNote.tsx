@@ -1,12 +1,11 @@
 import { dayOf } from '../ui/dayOf';
-import type { Glass } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, GLASS_WORDS, type Glass } from '@zonal/core/glass';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useAskCeilingMutation } from '../api/zonalApi';
 import type { Ceiling } from '../api/types';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
-import { AUDIENCE_WORDS, GLASS_WORDS } from '../ui/GlassMark';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 

@@ -1,18 +1,25 @@
-import type { Entry } from '@zonal/core/entries';
-import { reasonWords, whenWords } from '@zonal/core/forms';
-import { timesOf, type EntryPath, type EntrySight, type OutwardItem } from '@zonal/core/glass';
+import { fieldWord, type Entry } from '@zonal/core/entries';
+import { fieldText, reasonWords, whenWords } from '@zonal/core/forms';
+import {
+  AUDIENCE_WORDS,
+  GLASS_WORDS,
+  timesOf,
+  type EntryPath,
+  type EntrySight,
+  type OutwardField,
+  type OutwardItem,
+} from '@zonal/core/glass';
 import type { ZoneName } from '@zonal/core/zones';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useFindQuery } from '../api/zonalApi';
 import type { Calendar, OutwardWindow } from '../api/types';
-import { fieldText } from '../workers/fieldText';
 import type { WhoQuestion } from '../workers/questions';
 import { sighted } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
-import { AUDIENCE_WORDS, GLASS_WORDS, GlassMark, Rings } from '../ui/GlassMark';
+import { GlassMark, Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
@@ -169,8 +176,8 @@ function Seen({ items, hostZone }: { items: readonly OutwardItem[]; hostZone: Zo
         </>
       )}
       {told &&
-        Object.entries(told.content).map(([field, value]) => (
-          <FieldRow key={field} field={field} text={fieldText(value)} />
+        (Object.keys(told.content) as OutwardField[]).map((field) => (
+          <FieldRow key={field} field={fieldWord(field)} text={fieldText(field, told.content[field])} />
         ))}
     </dl>
   );

@@ -1,7 +1,8 @@
-import { KINDS, STATUSES } from '@zonal/core/entries';
+import { ENTRY_FIELDS } from '@zonal/core/entries';
 import {
   CONDITION_FIELDS,
   PROPERTY_TESTS,
+  TEST_WORDS,
   filterWords,
   type Condition,
   type Filter,
@@ -50,12 +51,6 @@ const FIELD_WORDS: Readonly<Record<Asked, string>> = {
   property: 'property',
   calendar: 'calendar',
 };
-const TEST_WORDS = {
-  is: 'is',
-  contains: 'contains',
-  'at-least': 'is at least',
-  'at-most': 'is at most',
-} as const;
 
 interface Names {
   readonly calendars: readonly Calendar[];
@@ -185,7 +180,8 @@ function ConditionEditor({
 }) {
   const { field } = condition;
   const set = (value: string) => onChange({ ...condition, value } as Condition);
-  const chosen = (options: readonly string[]) => options.map((o) => ({ value: o, text: o }));
+  const chosen = (words: Readonly<Record<string, string>>) =>
+    Object.entries(words).map(([word, text]) => ({ value: word, text }));
   return (
     <Fields>
       <SelectOne
@@ -195,10 +191,20 @@ function ConditionEditor({
         onChange={(f) => onChange(blank(f, names))}
       />
       {field === 'kind' && (
-        <SelectOne label="Kind" value={condition.value} options={chosen(KINDS)} onChange={set} />
+        <SelectOne
+          label="Kind"
+          value={condition.value}
+          options={chosen(ENTRY_FIELDS.kind.of)}
+          onChange={set}
+        />
       )}
       {field === 'status' && (
-        <SelectOne label="Status" value={condition.value} options={chosen(STATUSES)} onChange={set} />
+        <SelectOne
+          label="Status"
+          value={condition.value}
+          options={chosen(ENTRY_FIELDS.status.of)}
+          onChange={set}
+        />
       )}
       {field === 'calendar' && (
         <SelectOne

@@ -1,4 +1,9 @@
+import { HOLD_WORDS } from '@zonal/core/entries';
 import {
+  AUDIENCE_WORDS,
+  SWITCH_WORDS,
+  SWITCHED_FIELDS,
+  FIELD_RULES,
   AUDIENCES,
   COLOURS,
   ROUNDINGS,
@@ -7,6 +12,7 @@ import {
   fieldsOfSource,
   glassOfSource,
   readPattern,
+  type Glass,
   type OutwardField,
   type Rounding,
 } from '@zonal/core/glass';
@@ -16,7 +22,6 @@ import type { Label, WindowInput } from '../api/types';
 import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { AUDIENCE_WORDS } from '../ui/GlassMark';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
 import { ZoneSelect } from '../ui/ZoneSelect';
@@ -30,6 +35,14 @@ const Part = styled.details`
     margin-bottom: 0.5rem;
   }
 `;
+
+/** From which glass on a field goes out where it is switched on. */
+const THROUGH: Readonly<Record<Glass, string>> = {
+  shut: '',
+  frosted: '',
+  tinted: 'from tinted glass on',
+  clear: 'through clear glass only',
+};
 
 interface GlassPanelProps {
   draft: WindowInput;
@@ -116,18 +129,14 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
       <Part open>
         <summary>Fields that are switched apart</summary>
         <Stack style={{ gap: '0.4rem' }}>
-          <Tick isSelected={switches.planned} onChange={(planned) => setSwitch({ planned })}>
-            Tell how far milestones have slipped <small>from tinted glass on</small>
-          </Tick>
-          <Tick isSelected={switches.people} onChange={(people) => setSwitch({ people })}>
-            Let people’s names out <small>through clear glass only</small>
-          </Tick>
-          <Tick isSelected={switches.contact} onChange={(contact) => setSwitch({ contact })}>
-            Let the contact out <small>through clear glass only</small>
-          </Tick>
-          <Tick isSelected={switches.joinLink} onChange={(joinLink) => setSwitch({ joinLink })}>
-            Let joining links out <small>through clear glass only; whoever has one can join</small>
-          </Tick>
+          {SWITCHED_FIELDS.map((field) => (
+            <Tick key={field} isSelected={switches[field]} onChange={(on) => setSwitch({ [field]: on })}>
+              {SWITCH_WORDS[field].word}{' '}
+              <small>
+                {[THROUGH[FIELD_RULES[field].from], SWITCH_WORDS[field].plain].filter(Boolean).join('; ')}
+              </small>
+            </Tick>
+          ))}
           {draft.sources.some((s) => s.glass === 'cut') && (
             <Faded>Where the glass is cut, what was picked there counts instead.</Faded>
           )}
@@ -142,10 +151,7 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
               <SelectOne
                 label={`What “${h.label}” does`}
                 value={h.hold}
-                options={[
-                  { value: 'frost', text: 'frost it' },
-                  { value: 'keep-in', text: 'keep in' },
-                ]}
+                options={(['frost', 'keep-in'] as const).map((h) => ({ value: h, text: HOLD_WORDS[h].word }))}
                 onChange={(hold) =>
                   set({ labelHolds: labelHolds.map((x, k) => (k === i ? { ...x, hold } : x)) })
                 }

@@ -1,11 +1,12 @@
 import {
+  partWord,
+  GLASS_WORDS,
   AUDIENCES,
   CUT_FIELDS,
   SOURCE_GLASSES,
   atLeast,
   glassOfSource,
   type Audience,
-  type CutField,
   type SourceGlass,
   type SourceRule,
 } from '@zonal/core/glass';
@@ -17,7 +18,7 @@ import { Button, QuietButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
-import { GLASS_WORDS, GlassMark } from '../ui/GlassMark';
+import { GlassMark } from '../ui/GlassMark';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Plate } from '../ui/Plate';
 import { Tick } from '../ui/Tick';
@@ -50,20 +51,6 @@ const Picks = styled.fieldset`
     color: var(--faded);
   }
 `;
-
-const FIELD_WORDS: Readonly<Record<CutField, string>> = {
-  title: 'title',
-  place: 'place',
-  planned: 'slip of milestones',
-  description: 'description',
-  publicLink: 'public link',
-  labels: 'labels',
-  attachments: 'attachments',
-  properties: 'properties',
-  joinLink: 'joining link',
-  people: 'people',
-  contact: 'contact',
-};
 
 interface InsidePanelProps {
   calendars: readonly Calendar[];
@@ -267,7 +254,7 @@ function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }
               isSelected={fields.includes(f)}
               onChange={(on) => onChange({ fields: on ? [...fields, f] : fields.filter((x) => x !== f) })}
             >
-              {FIELD_WORDS[f]}
+              {partWord(f)}
             </Tick>
           ))}
         </Picks>

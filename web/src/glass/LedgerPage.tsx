@@ -1,3 +1,4 @@
+import { AUDIENCE_WORDS } from '@zonal/core/glass';
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -17,7 +18,6 @@ import { PageFrame } from '../rehearsal/PageFrame';
 import { useAnswer } from '../workers/useAnswer';
 import { Button } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { AUDIENCE_WORDS } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 

@@ -1,5 +1,5 @@
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
-import { AUDIENCES, keyState } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, AUDIENCES, keyState } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { WindowInput } from '../api/types';
@@ -7,7 +7,6 @@ import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../workers/que
 import { PageFrame } from '../rehearsal/PageFrame';
 import { useAnswer } from '../workers/useAnswer';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { AUDIENCE_WORDS } from '../ui/GlassMark';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';

@@ -1,5 +1,13 @@
-import { reasonWords, SIGHT_MARK_WORDS, sightlineTable } from '@zonal/core/forms';
-import { AUDIENCES, type SightCell, type SightPath, type SightRow } from '@zonal/core/glass';
+import { reasonWords, sightlineTable } from '@zonal/core/forms';
+import {
+  SIGHT_MARK_WORDS,
+  AUDIENCE_WORDS,
+  GLASS_WORDS,
+  AUDIENCES,
+  type SightCell,
+  type SightPath,
+  type SightRow,
+} from '@zonal/core/glass';
 import { Download, Printer, TriangleAlert } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -10,7 +18,7 @@ import type { SightQuestion } from '../workers/questions';
 import { sighted } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import { Button } from '../ui/Button';
-import { AUDIENCE_WORDS, GLASS_WORDS, GlassMark, Rings } from '../ui/GlassMark';
+import { GlassMark, Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';

@@ -1,9 +1,10 @@
+import { AUDIENCE_WORDS, GLASS_WORDS } from '@zonal/core/glass';
 import { PanelsTopLeft, TriangleAlert } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
 import { MainButton } from '../ui/Button';
-import { AUDIENCE_WORDS, GLASS_WORDS, GlassMark, Rings } from '../ui/GlassMark';
+import { GlassMark, Rings } from '../ui/GlassMark';
 import { Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';

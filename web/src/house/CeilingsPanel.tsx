@@ -1,4 +1,13 @@
-import { AUDIENCES, GLASSES, withCeiling, type Audience, type Demand, type Glass } from '@zonal/core/glass';
+import {
+  AUDIENCE_WORDS,
+  GLASS_WORDS,
+  AUDIENCES,
+  GLASSES,
+  withCeiling,
+  type Audience,
+  type Demand,
+  type Glass,
+} from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import {
@@ -18,7 +27,7 @@ import { RehearsalView } from '../rehearsal/RehearsalView';
 import { rehearsed } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import { Button, OutsideButton } from '../ui/Button';
-import { AUDIENCE_WORDS, GLASS_WORDS, Rings } from '../ui/GlassMark';
+import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';

@@ -1,9 +1,9 @@
+import { PROPERTY_KIND_WORDS } from '@zonal/core/entries';
 import { zoneWithOffset } from '@zonal/core/forms';
 import styled from 'styled-components';
 import type { House } from '../api/types';
 import { useNow } from '../ui/useNow';
 import type { Places } from './places';
-import { KIND_WORDS } from './propertyWords';
 
 const Facts = styled.dl`
   display: grid;
@@ -46,7 +46,7 @@ export function HouseFacts({ house, places }: { house: House; places: Places | n
       <dt>Properties of entries</dt>
       <dd>
         {properties
-          .map((p) => `${p.name} (${[KIND_WORDS[p.kind].toLowerCase(), ...p.choices].join(', ')})`)
+          .map((p) => `${p.name} (${[PROPERTY_KIND_WORDS[p.kind], ...p.choices].join(', ')})`)
           .join('; ') || 'none'}
       </dd>
       <dt>Words to watch</dt>

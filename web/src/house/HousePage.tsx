@@ -2,9 +2,9 @@ import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
 import { HouseFacts } from './HouseFacts';
 import { usePlaces, type Places } from './places';
-import { KIND_WORDS } from './propertyWords';
+import { capital } from '../ui/words';
 import { TroublesPanel } from './TroublesPanel';
-import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
+import { PROPERTY_KINDS, PROPERTY_KIND_WORDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
@@ -126,7 +126,7 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
               <SelectOne
                 label="Kind"
                 value={p.kind}
-                options={PROPERTY_KINDS.map((k) => ({ value: k, text: KIND_WORDS[k] }))}
+                options={PROPERTY_KINDS.map((k) => ({ value: k, text: capital(PROPERTY_KIND_WORDS[k]) }))}
                 onChange={(kind) => setProperty(i, { kind })}
               />
               {p.kind === 'choice' ? (

@@ -1,10 +1,10 @@
-import { CONTENT_FIELDS, canonical, type Entry } from '@zonal/core/entries';
+import { SAID_FIELDS, canonical, fieldWord, type Entry } from '@zonal/core/entries';
+import { fieldText } from '@zonal/core/forms';
 import styled from 'styled-components';
 import type { EntryInput } from '../api/types';
 import { Button } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
-import { fieldText } from '../workers/fieldText';
 
 const Table = styled.table`
   width: 100%;
@@ -62,13 +62,11 @@ export function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
   );
 }
 
-const FIELDS = ['start', 'end', 'recurrence', 'overrides', ...CONTENT_FIELDS] as const;
-
-/** Returns the fields in which two versions differ, with both as text. */
+/** Returns the fields in which two versions differ, in words, with both as text. */
 export function differences(mine: EntryInput, theirs: Entry): [string, string, string][] {
-  return FIELDS.filter((f) => canonical(mine[f]) !== canonical(theirs[f])).map((f) => [
-    f,
-    fieldText(mine[f]),
-    fieldText(theirs[f]),
+  return SAID_FIELDS.filter((f) => canonical(mine[f]) !== canonical(theirs[f])).map((f) => [
+    fieldWord(f),
+    fieldText(f, mine[f]),
+    fieldText(f, theirs[f]),
   ]);
 }

@@ -2,7 +2,7 @@ import { checkedEntry, type Entry, type Scope, type When } from '@zonal/core/ent
 import { Problem } from '@zonal/core/problems';
 import type { ZoneName } from '@zonal/core/zones';
 import { Trash2 } from 'lucide-react';
-import { useState, type FormEvent } from 'react';
+import { useReducer, useState, type FormEvent } from 'react';
 import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
 import type { ApiProblem, Calendar, EntryInput } from '../api/types';
 import { adding, named, removing } from './changes';
@@ -10,25 +10,20 @@ import { OutsideEffect } from '../rehearsal/OutsideEffect';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';
 import type { Edit, Edits } from './useEdits';
 import { Button, MainButton } from '../ui/Button';
-import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { Field } from '../ui/Field';
+import { SelectOne } from '../ui/Choice';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
 import { useNow } from '../ui/useNow';
 import { ClockNotes } from './ClockNotes';
 import { Conflict } from './Conflict';
-import { carryOver, changesOf, effectWords, formFor, resultOf, type DateOf } from './entryEdit';
-import { blankForm, inputOf, spanOf, type EntryForm } from './entryForm';
-import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
+import { entryDraft, startDraft, type Editing } from './entryDraft';
+import { changesOf, effectWords, resultOf } from './entryEdit';
+import { EntryFields, KindField } from './EntryFields';
+import { inputOf, spanOf, type EntryForm } from './entryForm';
 import { RecurrenceFields } from './RecurrenceFields';
 import { ScopeStrip } from './ScopeSheet';
 import { TimeFields } from './TimeFields';
-
-/** An entry that is there with the date that was opened, or a new one with some of its form filled. */
-export type Editing =
-  | { readonly entry: Entry; readonly date: DateOf }
-  | { readonly calendarId: string; readonly day: number; readonly form?: Partial<EntryForm> };
 
 interface EntryEditorProps {
   calendars: readonly Calendar[];
@@ -40,20 +35,9 @@ interface EntryEditorProps {
 }
 
 export function EntryEditor({ calendars, editing, edits, readers, onClose }: EntryEditorProps) {
-  const opened = 'entry' in editing ? editing.entry : null;
-  const [before, setBefore] = useState(opened);
-  const [calendarId, setCalendarId] = useState(
-    opened?.calendarId ?? ('day' in editing ? editing.calendarId : ''),
-  );
+  const [draft, act] = useReducer(entryDraft, null, () => startDraft(editing, calendars));
+  const { before, calendarId, slot, scope, form } = draft;
   const calendar = calendars.find((c) => c.id === calendarId)!;
-  const slot = 'entry' in editing && before?.recurrence ? editing.date.slot : null;
-  const [scope, setScope] = useState<Scope>('this');
-  const [blank, setBlank] = useState<EntryForm>(() =>
-    'entry' in editing
-      ? formFor(editing.entry, slot, 'this', calendar)
-      : { ...blankForm(calendar.zone, editing.day), ...editing.form },
-  );
-  const [form, setForm] = useState(blank);
   const now = useNow();
   const { data: house } = useHouseQuery();
   const { data: windows } = useWindowsQuery();
@@ -64,7 +48,7 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
   const gate = useOutsideGate(calendar.name);
   const places = [...new Set([calendarId, before?.calendarId ?? calendarId])];
   const set = (part: Partial<EntryForm>) => {
-    setForm((f) => ({ ...f, ...part }));
+    act({ type: 'typed', part });
     setEffect(null);
     gate.forget();
   };
@@ -123,20 +107,9 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
       named(slot ? REMOVED_WORDS[scope] : 'Deleted', entry, removing({ entry, slot }, scope, calendar.zone)),
     );
 
-  const startFrom = (entry: Entry | null, next: Scope, keep: boolean) => {
-    if (!entry) return;
-    const fresh = formFor(entry, slot, next, calendar);
-    setForm(keep ? carryOver(form, blank, fresh) : fresh);
-    setBlank(fresh);
-  };
-
-  const takeTheirs = (current: Entry) => {
-    setBefore(current);
-    startFrom(current, scope, false);
-    setProblem(null);
-  };
-
   const zones = [...new Set([...readers, ...(windows ?? []).map((w) => w.hostZone)])];
+
+  const fields = { form, set, properties: house?.properties ?? [] };
 
   return (
     <Sheet title={before ? before.title || 'Untitled entry' : 'New entry'} onClose={onClose}>
@@ -148,126 +121,37 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
             <Conflict
               mine={mineOf(form, before, slot, scope)}
               theirs={conflict}
-              onTheirs={() => takeTheirs(conflict)}
+              onTheirs={() => {
+                act({ type: 'taken', entry: conflict, calendar });
+                setProblem(null);
+              }}
               onMine={() => void send(change(conflict))}
             />
           )}
           {before && slot && (
             <div>
-              <ScopeStrip
-                value={scope}
-                onChange={(next) => {
-                  setScope(next);
-                  startFrom(before, next, true);
-                }}
-              />
+              <ScopeStrip value={scope} onChange={(next) => act({ type: 'meant', scope: next, calendar })} />
               <Faded role="status">{effectWords(before, slot, scope, calendar, now)}</Faded>
             </div>
           )}
-          <Field
-            label="Title"
-            value={form.title}
-            onChange={(title) => set({ title })}
-            autoFocus
-            maxLength={500}
-          />
+          <EntryFields part="first" {...fields} />
           <Pair>
             <SelectOne
               label="Calendar"
               value={calendarId}
               options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
-              onChange={setCalendarId}
+              onChange={(id) => act({ type: 'moved', calendarId: id })}
             />
-            <SelectOne
-              label="Kind"
-              value={form.kind}
-              options={[
-                { value: 'event', text: 'Event' },
-                { value: 'milestone', text: 'Milestone: one day or moment, can slip' },
-                { value: 'due', text: 'Due item: to be done by then' },
-              ]}
-              onChange={(kind) =>
-                // Milestones and due items take no time unless somebody says so.
-                set({
-                  kind,
-                  shows: kind === 'event' ? form.shows : 'free',
-                  ...(before ? {} : FIRST_CLOCK[kind]),
-                })
-              }
-              isDisabled={many}
-            />
+            <KindField form={form} set={set} isNew={!before} isDisabled={many} />
           </Pair>
           <TimeFields form={form} set={set} />
           <Clocks form={form} before={before} readers={zones} calendar={calendar} now={now} />
           {!many && form.kind !== 'milestone' && <RecurrenceFields form={form} before={before} set={set} />}
-          <Field label="Place" value={form.place} onChange={(place) => set({ place })} maxLength={500} />
-          <Field
-            label="Description"
-            value={form.description}
-            onChange={(description) => set({ description })}
-            help="Plain text. Web addresses become links; lines that start with a dash become a list."
-            lines
-          />
+          <EntryFields part="after-times" {...fields} />
           <Pair>
-            <Field
-              label="Labels, with commas between"
-              value={form.labels}
-              onChange={(labels) => set({ labels })}
-            />
-            <Field label="Contact" value={form.contact} onChange={(contact) => set({ contact })} />
-            <Field
-              label="Public link"
-              type="url"
-              value={form.publicLink}
-              onChange={(publicLink) => set({ publicLink })}
-            />
-            <Field
-              label="Joining link"
-              type="url"
-              value={form.joinLink}
-              onChange={(joinLink) => set({ joinLink })}
-            />
-            <SelectOne
-              label="Status"
-              value={form.status}
-              options={[
-                { value: 'confirmed', text: 'Confirmed' },
-                { value: 'tentative', text: 'Tentative' },
-                { value: 'cancelled', text: 'Cancelled' },
-                ...(form.kind === 'event' ? [] : [{ value: 'done' as const, text: DONE_WORDS[form.kind] }]),
-              ]}
-              onChange={(status) => set({ status })}
-            />
-            <SelectOne
-              label="Time counts as"
-              value={form.shows}
-              options={[
-                { value: 'busy', text: 'Busy' },
-                { value: 'free', text: 'Free' },
-              ]}
-              onChange={(shows) => set({ shows })}
-            />
+            <EntryFields part="pair" {...fields} />
           </Pair>
-          <PropertyFields
-            definitions={house?.properties ?? []}
-            value={form.properties}
-            onChange={(properties) => set({ properties })}
-          />
-          <PeopleFields value={form.people} onChange={(people) => set({ people })} />
-          <AttachmentFields value={form.attachments} onChange={(attachments) => set({ attachments })} />
-          <div>
-            <ChoiceStrip
-              label="Hold"
-              value={form.hold}
-              options={[
-                { value: 'none', text: 'No hold' },
-                { value: 'frost', text: 'Frost it' },
-                { value: 'keep-in', text: 'Keep in' },
-              ]}
-              onChange={(hold) => set({ hold })}
-            />
-            <Faded>{HOLD_HELP[form.hold]}</Faded>
-          </div>
+          <EntryFields part="last" {...fields} />
           <Row>
             <MainButton type="submit" isDisabled={edits.busy || gate.looking || gate.waits}>
               {before ? 'Save' : 'Write the entry'}
@@ -292,9 +176,6 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
     </Sheet>
   );
 }
-
-const FIRST_CLOCK = { event: {}, milestone: { clock: 'date' }, due: { clock: 'date' } } as const;
-const DONE_WORDS = { milestone: 'Reached', due: 'Done' } as const;
 
 const REMOVAL_WORDS: Record<Scope, string> = {
   this: 'Skip this date',
@@ -341,12 +222,6 @@ function mineOf(form: EntryForm, entry: Entry, slot: When | null, scope: Scope):
   const result = resultOf(form, entry, slot, scope);
   return result.kind === 'entry' ? result.entry : result.from;
 }
-
-const HOLD_HELP = {
-  none: 'Windows decide how much of this entry is seen outside.',
-  frost: 'Outside, never more than busy time is seen, whatever a window says.',
-  'keep-in': 'This entry never leaves, whatever a window says.',
-} as const;
 
 /** Says what belongs to an entry and is not in the form. */
 function keptWords(entry: Entry): string {

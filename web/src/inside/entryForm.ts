@@ -7,41 +7,24 @@ import {
   simpleRuleOf,
   textOfSimpleRule,
   wallOf,
-  type Attachment,
   type Entry,
-  type Kind,
-  type Person,
-  type PropertyValue,
   type SimpleRule,
   type When,
 } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { DAY, dayFromText, dayToText, type Day, type ZoneName } from '@zonal/core/zones';
 import type { EntryInput } from '../api/types';
+import { formContent, saidContent, type FormContent } from './formContent';
 
 export const CLOCKS = ['zoned', 'floating', 'date'] as const;
 /** Whether an entry has times in a zone, floating times, or whole days. */
 export type Clock = (typeof CLOCKS)[number];
 
 /** An entry as its form holds it: dates, times and lists as text. For whole days `endDate` is the last day. */
-export interface EntryForm {
-  kind: Kind;
+export interface EntryForm extends FormContent {
   /** When a milestone was planned for; no time for a whole day, no date for none. */
   plannedDate: string;
   plannedTime: string;
-  people: readonly Person[];
-  attachments: readonly Attachment[];
-  properties: readonly PropertyValue[];
-  title: string;
-  place: string;
-  description: string;
-  publicLink: string;
-  joinLink: string;
-  labels: string;
-  contact: string;
-  status: Entry['status'];
-  shows: Entry['shows'];
-  hold: Entry['hold'];
   clock: Clock;
   zone: string;
   startDate: string;
@@ -60,22 +43,9 @@ export interface EntryForm {
 export function blankForm(zone: ZoneName, day: Day): EntryForm {
   const date = dayToText(day);
   return {
-    kind: 'event',
+    ...formContent(EMPTY_CONTENT),
     plannedDate: '',
     plannedTime: '',
-    people: [],
-    attachments: [],
-    properties: [],
-    title: '',
-    place: '',
-    description: '',
-    publicLink: '',
-    joinLink: '',
-    labels: '',
-    contact: '',
-    status: 'confirmed',
-    shows: 'busy',
-    hold: 'none',
     clock: 'zoned',
     zone,
     startDate: date,
@@ -103,22 +73,9 @@ export function formOf(entry: Entry, zone: ZoneName): EntryForm {
   const blank = blankForm(zone, dayFromText(start.date));
   return {
     ...blank,
-    kind: entry.kind,
+    ...formContent(entry),
     plannedDate: entry.planned ? split(entry.planned).date : '',
     plannedTime: entry.planned && entry.planned.kind !== 'date' ? split(entry.planned).time : '',
-    people: entry.people,
-    attachments: entry.attachments,
-    properties: entry.properties,
-    title: entry.title,
-    place: entry.place,
-    description: entry.description,
-    publicLink: entry.publicLink,
-    joinLink: entry.joinLink,
-    labels: entry.labels.join(', '),
-    contact: entry.contact,
-    status: entry.status,
-    shows: entry.shows,
-    hold: entry.hold,
     clock: entry.start.kind,
     zone: entry.start.kind === 'zoned' ? entry.start.zone : zone,
     startDate: start.date,
@@ -191,24 +148,8 @@ export function inputOf(form: EntryForm, before: Entry | null): EntryInput {
         : ruleOf(form, start, before);
   return fitKind({
     ...moved,
-    kind: form.kind,
+    ...saidContent(form),
     planned: plannedOf(form),
-    people: form.people.filter((p) => p.name.trim() || p.address.trim()),
-    attachments: form.attachments.filter((a) => a.href.trim()),
-    properties: form.properties.filter((p) => p.value.trim()),
-    title: form.title.trim(),
-    place: form.place.trim(),
-    description: form.description,
-    publicLink: form.publicLink.trim(),
-    joinLink: form.joinLink.trim(),
-    labels: form.labels
-      .split(',')
-      .map((l) => l.trim())
-      .filter(Boolean),
-    contact: form.contact.trim(),
-    status: form.status,
-    shows: form.shows,
-    hold: form.hold,
     recurrence: rule === null ? null : { ...(moved.recurrence ?? { dates: [], exceptDates: [] }), rule },
     overrides: rule === null ? [] : moved.overrides,
   });

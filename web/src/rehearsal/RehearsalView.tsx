@@ -1,7 +1,7 @@
-import type { Exposure } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, type Exposure } from '@zonal/core/glass';
 import { ArrowRight, Minus, PencilLine, Plus, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
-import { AUDIENCE_WORDS, Rings } from '../ui/GlassMark';
+import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from '../workers/questions';
 

@@ -1,14 +1,5 @@
-import type { Audience, SourceGlass } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, type Audience, type SourceGlass } from '@zonal/core/glass';
 import styled from 'styled-components';
-
-/** Our words for glass with plain language beside them. */
-export const GLASS_WORDS: Readonly<Record<SourceGlass, { word: string; plain: string }>> = {
-  shut: { word: 'Shut', plain: 'nothing is seen' },
-  frosted: { word: 'Frosted', plain: 'only when time is taken' },
-  tinted: { word: 'Tinted', plain: 'title, time and place' },
-  clear: { word: 'Clear', plain: 'every field that may go out' },
-  cut: { word: 'Cut', plain: 'the fields picked by hand' },
-};
 
 const TEXTURES: Record<SourceGlass, string> = {
   shut: 'linear-gradient(currentColor, currentColor)',
@@ -32,13 +23,6 @@ const Pane = styled.span<{ $glass: SourceGlass }>`
 export function GlassMark({ glass }: { glass: SourceGlass }) {
   return <Pane $glass={glass} aria-hidden="true" />;
 }
-
-export const AUDIENCE_WORDS: Readonly<Record<Audience, { word: string; plain: string; rings: number }>> = {
-  crew: { word: 'Crew', plain: 'named colleagues', rings: 1 },
-  house: { word: 'House', plain: 'everyone in the organisation', rings: 2 },
-  partners: { word: 'Partners', plain: 'named outsiders', rings: 3 },
-  street: { word: 'Street', plain: 'anybody who has the address', rings: 4 },
-};
 
 /** How far out an audience is: filled rings from the middle. */
 export function Rings({ audience }: { audience: Audience }) {

@@ -1,9 +1,11 @@
 import { canonical, ruleWords, type Entry } from '@zonal/core/entries';
-import { whenWords, zoneText } from '@zonal/core/forms';
+import { fieldText, whenWords, zoneText } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import {
+  WORDING_WORDS,
   isQuiet,
   itemOf,
+  partWord,
   rehearse,
   type ItemChange,
   type ItemPart,
@@ -18,18 +20,10 @@ import {
   type ViewDifference,
 } from '@zonal/core/glass';
 import { rekeyed, type Revision } from '@zonal/core/reach';
-import { fieldText } from './fieldText';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from './questions';
 
 /** More are counted and not listed. */
 const MOST = 150;
-
-const PART_WORDS: Partial<Record<ItemPart, string>> = {
-  joinLink: 'joining link',
-  publicLink: 'public link',
-  planned: 'planned for',
-  shows: 'busy or free',
-};
 
 /** Returns start and end by the host's clocks, as its pages tell them; an entry of another zone names it. */
 function spanWords({ start, end }: Pick<OutwardTime, 'start' | 'end'>, hostZone: ZoneName): string {
@@ -49,7 +43,7 @@ function partText(item: OutwardItem, part: ItemPart, hostZone: ZoneName): string
         : `on ${item.dates.length} dates`
       : 'once';
   if (part === 'dates') return '';
-  return fieldText(item.content[part]);
+  return fieldText(part, item.content[part]);
 }
 
 /** Returns what differs on single dates of a series: one line a date and field, and one where a date comes or goes. */
@@ -66,9 +60,9 @@ function dateLines(before: OutwardItem, after: OutwardItem, hostZone: ZoneName):
     const fields = Object.keys({ ...a.content, ...b.content }) as OutwardField[];
     const lines = fields
       .map((f) => ({
-        field: `${PART_WORDS[f] ?? f} on ${day}`,
-        before: fieldText(a.content[f]),
-        after: fieldText(b.content[f]),
+        field: `${partWord(f)} on ${day}`,
+        before: fieldText(f, a.content[f]),
+        after: fieldText(f, b.content[f]),
       }))
       .filter((line) => line.before !== line.after);
     const time = (o: OutwardOverride) => spanWords(o, hostZone);
@@ -101,7 +95,7 @@ function itemLine(
               ? dateLines(change.before, change.after, hostZone)
               : [
                   {
-                    field: PART_WORDS[f] ?? f,
+                    field: partWord(f),
                     before: partText(change.before, f, hostZone),
                     after: partText(change.after, f, hostZone),
                   },
@@ -137,8 +131,11 @@ function wordingLine(
   before: OutwardView,
   after: OutwardView,
 ): FieldLine {
-  const text = (view: OutwardView) => fieldText(field === 'hostZone' ? view.hostZone : view.wording[field]);
-  return { field: field === 'hostZone' ? 'time zone' : field, before: text(before), after: text(after) };
+  const text = (view: OutwardView) => {
+    const value = field === 'hostZone' ? view.hostZone : view.wording[field];
+    return typeof value === 'string' ? value : value.map((t) => `${t.language}: ${t.name}`).join('; ');
+  };
+  return { field: WORDING_WORDS[field], before: text(before), after: text(after) };
 }
 
 /** When a key was last used. */

@@ -1,3 +1,22 @@
+import { CONTENT_FIELDS, ENTRY_FIELDS, type Content } from '../../entries';
+
+/** Columns for what an entry says besides its content. */
+const TIME_COLUMNS = {
+  startDate: {
+    heading: 'Start date',
+    known: ['start', 'date', 'from', 'begin', 'begins', 'day', 'due', 'due date'],
+  },
+  startTime: { heading: 'Start time', known: ['time', 'begin time', 'from time'] },
+  endDate: { heading: 'End date', known: ['end', 'to', 'until', 'ends', 'last day'] },
+  endTime: { heading: 'End time', known: ['to time', 'until time'] },
+  zone: { heading: 'Time zone', known: ['timezone', 'zone', 'tz'] },
+  rule: { heading: 'Recurs (RRULE)', known: ['rrule', 'recurs', 'recurrence', 'rule'] },
+  uid: { heading: 'Identifier', known: ['uid', 'id', 'key'] },
+} as const;
+
+export type TimeColumn = keyof typeof TIME_COLUMNS;
+export type CsvFieldName = TimeColumn | keyof Content;
+
 /** A column that a table of entries can have. */
 export interface CsvField {
   readonly name: CsvFieldName;
@@ -7,59 +26,21 @@ export interface CsvField {
   readonly known: readonly string[];
 }
 
-export const CSV_FIELD_NAMES = [
-  'title',
-  'startDate',
-  'startTime',
-  'endDate',
-  'endTime',
-  'zone',
-  'place',
-  'description',
-  'publicLink',
-  'joinLink',
-  'labels',
-  'people',
-  'contact',
-  'kind',
-  'planned',
-  'status',
-  'shows',
-  'rule',
-  'uid',
-] as const;
-export type CsvFieldName = (typeof CSV_FIELD_NAMES)[number];
+/** The fields of content that have a column. */
+export const COLUMN_FIELDS = CONTENT_FIELDS.filter((field) => ENTRY_FIELDS[field].column);
+
+function columnOf(name: CsvFieldName): CsvField {
+  if (name in TIME_COLUMNS) return { name, ...TIME_COLUMNS[name as TimeColumn] };
+  const { word, column } = ENTRY_FIELDS[name as keyof Content];
+  return { name, heading: word[0]!.toUpperCase() + word.slice(1), known: column!.known };
+}
 
 /** The columns of a table of entries; a title and a first day are needed, all others may be missing. */
 export const CSV_FIELDS: readonly CsvField[] = [
-  { name: 'title', heading: 'Title', known: ['subject', 'summary', 'name', 'event', 'what'] },
-  {
-    name: 'startDate',
-    heading: 'Start date',
-    known: ['start', 'date', 'from', 'begin', 'begins', 'day', 'due', 'due date'],
-  },
-  { name: 'startTime', heading: 'Start time', known: ['time', 'begin time', 'from time'] },
-  { name: 'endDate', heading: 'End date', known: ['end', 'to', 'until', 'ends', 'last day'] },
-  { name: 'endTime', heading: 'End time', known: ['to time', 'until time'] },
-  { name: 'zone', heading: 'Time zone', known: ['timezone', 'zone', 'tz'] },
-  { name: 'place', heading: 'Place', known: ['location', 'where', 'venue', 'room'] },
-  { name: 'description', heading: 'Description', known: ['notes', 'details', 'text', 'body'] },
-  { name: 'publicLink', heading: 'Public link', known: ['link', 'url', 'web', 'website'] },
-  { name: 'joinLink', heading: 'Joining link', known: ['join', 'meeting link', 'conference'] },
-  { name: 'labels', heading: 'Labels', known: ['label', 'category', 'categories', 'tags', 'tag'] },
-  {
-    name: 'people',
-    heading: 'People',
-    known: ['person', 'attendees', 'participants', 'who', 'group', 'groups'],
-  },
-  { name: 'contact', heading: 'Contact', known: ['organizer', 'organiser', 'contact person'] },
-  { name: 'kind', heading: 'Kind', known: ['type'] },
-  { name: 'planned', heading: 'Planned for', known: ['planned', 'baseline', 'planned date'] },
-  { name: 'status', heading: 'Status', known: ['state'] },
-  { name: 'shows', heading: 'Busy or free', known: ['busy', 'show as', 'availability', 'transparency'] },
-  { name: 'rule', heading: 'Recurs (RRULE)', known: ['rrule', 'recurs', 'recurrence', 'rule'] },
-  { name: 'uid', heading: 'Identifier', known: ['uid', 'id', 'key'] },
-];
+  ...(['title', 'startDate', 'startTime', 'endDate', 'endTime', 'zone'] as const),
+  ...COLUMN_FIELDS.filter((field) => field !== 'title'),
+  ...(['rule', 'uid'] as const),
+].map(columnOf);
 
 /** Which column (from 0) holds which field; a field that has none is absent. */
 export type CsvMapping = Partial<Readonly<Record<CsvFieldName, number>>>;

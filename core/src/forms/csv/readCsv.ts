@@ -1,20 +1,11 @@
 import Papa from 'papaparse';
-import {
-  EMPTY_CONTENT,
-  KINDS,
-  STATUSES,
-  checkedEntry,
-  whenLike,
-  wallOf,
-  type Content,
-  type Person,
-  type When,
-} from '../../entries';
+import { EMPTY_CONTENT, checkedEntry, whenLike, wallOf, type Content, type When } from '../../entries';
 import { Problem } from '../../problems';
 import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, zoneNamed, type ZoneName } from '../../zones';
 import { decodeFile } from '../read/decode';
 import type { DraftEntry, ReadItem, ReadResult } from '../read/report';
-import { CSV_FIELDS, type CsvFieldName, type CsvMapping } from './csvFields';
+import { valueOfCell, type CellReading } from './cells';
+import { COLUMN_FIELDS, CSV_FIELDS, type CsvFieldName, type CsvMapping } from './csvFields';
 
 export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
 /** In which order a date in figures is written, where it does not start with the year. */
@@ -108,22 +99,13 @@ function draftOf(
   const title = cell('title');
   if (!title) throw new Problem('table-row', { reason: 'it has no title' });
   const { start, end } = spanOf(cell, setting);
+  const how: CellReading = {
+    moment: (text) => momentOf(text, '', setting, start.kind === 'zoned' ? start.zone : null),
+    note: (sentence) => notes.push(sentence),
+  };
   const content: Content = {
     ...EMPTY_CONTENT,
-    title,
-    place: cell('place'),
-    description: cell('description'),
-    publicLink: cell('publicLink'),
-    joinLink: cell('joinLink'),
-    labels: listOf(cell('labels')),
-    people: listOf(cell('people')).map(personOf),
-    contact: cell('contact'),
-    kind: oneOf(KINDS, cell('kind'), 'event', 'Kind', notes),
-    status: oneOf(STATUSES, cell('status'), 'confirmed', 'Status', notes),
-    shows: /^(free|transparent|available|no|false)$/i.test(cell('shows')) ? 'free' : 'busy',
-    planned: cell('planned')
-      ? momentOf(cell('planned'), '', setting, start.kind === 'zoned' ? start.zone : null)
-      : null,
+    ...Object.fromEntries(COLUMN_FIELDS.map((field) => [field, valueOfCell(field, cell(field), how)])),
     properties: others.filter((o) => o.value),
   };
   const rule = cell('rule').replace(/^RRULE:/i, '');
@@ -209,37 +191,6 @@ function clockOf(text: string): number {
   const minute = Number(found?.[2] ?? 0);
   if (!found || hour > 23 || minute > 59) throw new Problem('time-invalid', { text });
   return hour * HOUR + minute * MINUTE;
-}
-
-function listOf(text: string): string[] {
-  const separator = text.includes(';') || text.includes('<') ? ';' : ',';
-  return [
-    ...new Set(
-      text
-        .split(separator)
-        .map((t) => t.trim())
-        .filter(Boolean),
-    ),
-  ];
-}
-
-function personOf(text: string): Person {
-  const [, name, address] = /^(.*?)\s*<([^>]+)>$/.exec(text) ?? [];
-  if (address) return { name: name || address, address };
-  return { name: text, address: /^\S+@\S+$/.test(text) ? text : '' };
-}
-
-function oneOf<T extends string>(
-  all: readonly T[],
-  text: string,
-  other: T,
-  what: string,
-  notes: string[],
-): T {
-  if (!text) return other;
-  const found = all.find((one) => one === text.toLowerCase());
-  if (!found) notes.push(`${what} “${text}” is not known; it was read as ${other}.`);
-  return found ?? other;
 }
 
 /** Takes away the apostrophe that keeps a spreadsheet from reading a formula. */

@@ -1,22 +1,5 @@
-import { AUDIENCES, type Limiter, type Reason, type SightMark, type SightRow } from '../../glass';
+import { AUDIENCES, LIMITER_WORDS, SIGHT_MARK_WORDS, type Reason, type SightRow } from '../../glass';
 import { tableText } from './writeCsv';
-
-/** Who or what sets a limit to the glass, as it is told. */
-const LIMITER_WORDS: Readonly<Record<Limiter, string>> = {
-  'house-ceiling': 'ceiling of the house',
-  'calendar-ceiling': 'ceiling of the calendar',
-  window: 'glass of the window',
-  key: 'cap of the key',
-  label: 'label that holds back',
-  hold: 'hold on the entry',
-};
-
-export const SIGHT_MARK_WORDS: Readonly<Record<SightMark, string>> = {
-  'clearer-than-usual': 'clearer than usual here',
-  sensitive: 'sensitive matter',
-  'not-polled': 'not used for 60 days',
-  'ends-soon': 'ends within 30 days',
-};
 
 /** Returns a chain of reasons as it is read: each limit, and which of them decides. */
 export function reasonWords(reasons: readonly Reason[]): string {

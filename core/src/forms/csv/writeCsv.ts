@@ -1,7 +1,8 @@
 import Papa from 'papaparse';
 import { type Content, type Entry, type When } from '../../entries';
 import { dayFromText, dayToText } from '../../zones';
-import { CSV_FIELDS, type CsvFieldName } from './csvFields';
+import { cellOf, momentParts, momentText } from './cells';
+import { COLUMN_FIELDS, CSV_FIELDS, type CsvFieldName } from './csvFields';
 
 /**
  * Returns entries as a table (RFC 4180, with headings): one row an entry, and one more for each date of a series that
@@ -16,7 +17,7 @@ export function writeCsv(entries: readonly Entry[]): string {
   const names = [...new Set(entries.flatMap((e) => e.properties.map((p) => p.name)))].sort();
   const headings = [...CSV_FIELDS.map((f) => f.heading), ...names];
   const table = rows.map(({ cells, content }) => [
-    ...CSV_FIELDS.map((f) => cells[f.name]),
+    ...CSV_FIELDS.map((f) => cells[f.name]!),
     ...names.map((name) => content.properties.find((p) => p.name === name)?.value ?? ''),
   ]);
   return tableText([headings, ...table]);
@@ -32,45 +33,26 @@ export function tableText(rows: readonly (readonly string[])[]): string {
 
 interface Row {
   readonly content: Content;
-  readonly cells: Readonly<Record<CsvFieldName, string>>;
+  readonly cells: Readonly<Partial<Record<CsvFieldName, string>>>;
 }
 
 function rowOf(content: Content, uid: string, start: When, end: When, rule: string): Row {
-  const [startDate, startTime] = parts(start);
-  const [endDate, endTime] = parts(end);
+  const [startDate, startTime] = momentParts(start);
+  const [endDate, endTime] = momentParts(end);
   return {
     content,
     cells: {
-      title: content.title,
+      ...Object.fromEntries(COLUMN_FIELDS.map((field) => [field, cellOf(content, field)])),
       startDate,
       startTime,
       // The last day that is meant, as people write it.
       endDate: end.kind === 'date' ? dayToText(dayFromText(end.date) - 1) : endDate,
       endTime,
       zone: start.kind === 'zoned' ? start.zone : '',
-      place: content.place,
-      description: content.description,
-      publicLink: content.publicLink,
-      joinLink: content.joinLink,
-      labels: content.labels.join('; '),
-      people: content.people.map((p) => (p.address ? `${p.name} <${p.address}>` : p.name)).join('; '),
-      contact: content.contact,
-      kind: content.kind,
-      planned: content.planned ? momentText(content.planned) : '',
-      status: content.status,
-      shows: content.shows,
       rule,
       uid,
     },
   };
-}
-
-function parts(when: When): [date: string, time: string] {
-  return when.kind === 'date' ? [when.date, ''] : [when.at.slice(0, 10), when.at.slice(11, 16)];
-}
-
-function momentText(when: When): string {
-  return parts(when).join(' ').trim();
 }
 
 function safeCell(cell: string): string {

@@ -1,6 +1,6 @@
 import { partsOfDay, weekdayOf, dayToText, type Day, type ZoneName } from '../../zones';
 import { sameWhen } from '../../entries';
-import { safeUri } from '../../glass';
+import { safeUri, type OutwardContent, type OutwardField } from '../../glass';
 import { byDay, type PageEntry } from './agenda';
 import { html, type Html } from './html';
 import { WEEKDAYS, dayText, kindText, timeText } from './words';
@@ -72,25 +72,44 @@ function shortEntry(entry: PageEntry, day: Day, setting: ListSetting): Html {
   return html`<span class="time">${time}</span> <span class="what">${titleOf(entry, setting)}</span>${marks(entry, false)}${one.content?.place ? html` <span class="place">${one.content.place}</span>` : ''}`;
 }
 
+/** How each field stands in the list, in the order in which it does; null where it is told with the title or the time. */
+const LINES: {
+  readonly [F in OutwardField]: ((value: NonNullable<OutwardContent[F]>) => Html | Html[] | '') | null;
+} = {
+  title: null,
+  status: null,
+  shows: null,
+  kind: null,
+  planned: null,
+  place: (v) => v && html`<span class="place">${v}</span>`,
+  labels: (v) => html`<span class="labels">${v.join(' · ')}</span>`,
+  description: (v) => html`<div class="description">${described(v)}</div>`,
+  properties: (v) => v.map((p) => html`<span class="place">${p.name}: ${p.value}</span>`),
+  people: (v) => html`<span class="people">With ${v.map((p) => p.name || p.address).join(', ')}</span>`,
+  contact: (v) => html`<span class="people">Ask ${v}</span>`,
+  publicLink: (v) => link(v, 'More about it'),
+  joinLink: (v) => link(v, 'Join online'),
+  attachments: (v) => v.map((a) => link(a.href, a.name)).filter((a) => a !== ''),
+};
+const LINE_FIELDS = (Object.keys(LINES) as OutwardField[]).filter((field) => LINES[field]);
+
+function link(address: string, words: string): Html | '' {
+  const href = safeUri(address);
+  return href ? html`<a href="${href}" rel="noopener nofollow">${words}</a>` : '';
+}
+
 function longEntry(entry: PageEntry, setting: ListSetting): Html {
-  const content = entry.one.content;
-  const link = content?.publicLink ? safeUri(content.publicLink) : null;
-  const told = content ? kindText(content, entry.one.start, setting.hostZone) : '';
-  const join = content?.joinLink ? safeUri(content.joinLink) : null;
+  const { content, start } = entry.one;
+  const told = content ? kindText(content, start, setting.hostZone) : '';
+  const lines = LINE_FIELDS.map((field) => {
+    const value = content?.[field];
+    return value === undefined ? '' : (LINES[field] as (v: unknown) => Html | Html[] | '')(value);
+  });
   return html`<span class="time">${spanText(entry)}</span> <div class="body"><span class="what">${titleOf(entry, setting)}</span>${marks(entry, true)}
-${told ? html`<span class="place">${told}</span>` : ''}
-${content?.place ? html`<span class="place">${content.place}</span>` : ''}
-${content?.labels?.length ? html`<span class="labels">${content.labels.join(' · ')}</span>` : ''}
-${content?.description ? html`<div class="description">${described(content.description)}</div>` : ''}
-${(content?.properties ?? []).map((p) => html`<span class="place">${p.name}: ${p.value}</span>`)}
-${content?.people?.length ? html`<span class="people">With ${content.people.map((p) => p.name || p.address).join(', ')}</span>` : ''}
-${content?.contact ? html`<span class="people">Ask ${content.contact}</span>` : ''}
-${link ? html`<a href="${link}" rel="noopener nofollow">More about it</a>` : ''}
-${join ? html`<a href="${join}" rel="noopener nofollow">Join online</a>` : ''}
-${(content?.attachments ?? []).map((a) => {
-  const href = safeUri(a.href);
-  return href && html`<a href="${href}" rel="noopener nofollow">${a.name}</a>`;
-})}</div>`;
+${told ? html`<span class="place">${told}</span>` : ''}${lines.map(
+    (line) => html`
+${line}`,
+  )}</div>`;
 }
 
 function titleOf({ one }: PageEntry, { busyWord }: ListSetting): string {

@@ -1,8 +1,8 @@
 import { canonical, type Content, type KeptProperty } from '../../entries';
-import { FURTHER, contentLines, plainLineOf } from '../plainLines';
+import { READERS, contactText, contentLines, personOf } from '../insideFields';
+import { FURTHER, plainLineOf } from '../keptProperties';
 import { all, first, type Component, type Property } from './components';
 import { partsOfLine } from './contentLine';
-import { READERS, contactText, personOf } from './fieldReaders';
 
 /** Properties that are read into times and recurrence, or say nothing of the entry itself. */
 const READ_ELSEWHERE = new Set([

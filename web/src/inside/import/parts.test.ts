@@ -1,7 +1,6 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
-import type { DraftEntry, MergeItem } from '@zonal/core/forms';
+import { fieldText, type DraftEntry, type MergeItem } from '@zonal/core/forms';
 import { expect, it } from 'vitest';
-import { fieldText } from '../../workers/fieldText';
 import { requestsOf } from './parts';
 import { planLine } from './planLine';
 
@@ -71,12 +70,14 @@ it('tells a changed entry field by field, in words', () => {
 
 it('tells people, links and changed dates in a list', () => {
   expect(
-    fieldText([
+    fieldText('people', [
       { name: 'Ida', address: 'ida@x.example' },
       { name: 'Crew', address: '' },
     ]),
   ).toBe('Ida (ida@x.example); Crew');
   expect(
-    fieldText([{ slot: date('2026-05-01'), start: date('2026-05-02'), content: { title: 'Late' } }]),
+    fieldText('overrides', [
+      { slot: date('2026-05-01'), start: date('2026-05-02'), content: { title: 'Late' } },
+    ]),
   ).toBe('Fri 1 May 2026 → Sat 2 May 2026 Late');
 });

@@ -1,6 +1,5 @@
-import type { Entry } from '@zonal/core/entries';
-import { whenWords, type DraftEntry, type MergeItem } from '@zonal/core/forms';
-import { fieldText } from '../../workers/fieldText';
+import { fieldWord } from '@zonal/core/entries';
+import { fieldText, whenWords, type MergeItem } from '@zonal/core/forms';
 import type { PlanLine } from './fileTypes';
 
 /** Returns a line of the preview as the page shows it. */
@@ -15,9 +14,9 @@ export function planLine(item: MergeItem, at: number): PlanLine {
     apart:
       existing && draft
         ? fields.map((field) => ({
-            field,
-            here: fieldText(existing[field as keyof Entry]),
-            file: fieldText(draft[field as keyof DraftEntry]),
+            field: fieldWord(field),
+            here: fieldText(field, existing[field]),
+            file: fieldText(field, draft[field]),
           }))
         : [],
   };

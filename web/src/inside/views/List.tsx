@@ -1,7 +1,7 @@
 import { dayText } from '@zonal/core/forms';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
-import { slipOf } from '@zonal/core/entries';
+import { HOLD_WORDS, slipOf, statusWord } from '@zonal/core/entries';
 import { slipText } from '@zonal/core/forms';
 import styled from 'styled-components';
 import { Empty } from '../../ui/Notice';
@@ -77,7 +77,6 @@ const Open = styled.button`
   }
 `;
 
-const HOLD_WORDS = { none: '', frost: 'frosted: busy time at most', 'keep-in': 'kept in' } as const;
 const HEIGHT = 33;
 
 /** Entries one below the other, in order of time. */
@@ -179,10 +178,10 @@ export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) 
 function marksOf(item: DeskItem, zone: string): string {
   const { content } = item.one;
   return [
-    content.status !== 'confirmed' && content.status,
+    content.status !== 'confirmed' && statusWord(content.status, content.kind),
     content.shows === 'free' && 'free',
     item.entry.recurrence && 'recurring',
-    HOLD_WORDS[content.hold],
+    HOLD_WORDS[content.hold].marked,
     content.planned && slipText(slipOf(content.planned, item.one.start, zone)),
   ]
     .filter(Boolean)

@@ -1,4 +1,4 @@
-import { slipOf } from '@zonal/core/entries';
+import { slipOf, statusWord } from '@zonal/core/entries';
 import { slipText, timeText } from '@zonal/core/forms';
 import { AlertTriangle, EyeOff, Flag, Hourglass, Repeat } from 'lucide-react';
 import type { DeskItem } from '../deskDays';
@@ -36,7 +36,7 @@ export function wordsOf(item: DeskItem, calendar: string, zone: string): string 
     calendar,
     timeOf(item),
     content.place,
-    content.status !== 'confirmed' && content.status,
+    content.status !== 'confirmed' && statusWord(content.status, content.kind),
     content.shows === 'free' && 'free',
     planned && slipText(slipOf(planned, item.one.start, zone)),
     item.odd && 'at a time that clocks skip or show twice',

@@ -1,2 +1,0 @@
-/** The kinds of a property of entries, as they are read. */
-export const KIND_WORDS = { text: 'Text', number: 'Number', choice: 'Choice', date: 'Date' } as const;
