@@ -4,7 +4,7 @@ import { columnsOf } from '@zonal/server/inside/entryStore';
 import { migrate } from '@zonal/server/db/migrate';
 import { CalendarRow, EntryRow, UserRow } from '@zonal/server/db/models';
 import { hashPassword } from '@zonal/server/people/passwords';
-import { settingsOf } from '@zonal/server/glass/windowStore';
+import { settingsOf } from '@zonal/core/glass';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { fork } from 'node:child_process';
 import { randomUUID } from 'node:crypto';

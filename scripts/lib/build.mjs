@@ -70,6 +70,8 @@ export async function build() {
 async function buildServer(stamp) {
   const { bundleForNode } = await import('./bundle.mjs');
   await bundleForNode(SERVER_ENTRIES, join(DIST, 'server'), { BUILD: JSON.stringify(stamp) });
+  const { answerSchemas } = await import('./answerSchemas.mjs');
+  writeFileSync(join(DIST, 'server', 'answers.json'), JSON.stringify(answerSchemas()));
 }
 
 /** Puts style sheet, script and typefaces of the outside pages where the server looks for them. */

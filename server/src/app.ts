@@ -16,7 +16,7 @@ import { editRoutes } from './inside/editRoutes';
 import { houseRoutes } from './glass/houseRoutes';
 import { answerProblem } from './http/errors';
 import { accountLimit, signInLimit } from './http/limits';
-import { openApi } from './http/openApi';
+import { answersIn, openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
 import { outwardRoutes } from './outside/outwardRoutes';
@@ -137,7 +137,7 @@ function api(
     next();
   });
   router.get('/openapi.json', (_req, res) => {
-    res.json(openApi(routes, config.publicUrl));
+    res.json(openApi(routes, config.publicUrl, answersIn(config.answersFile)));
   });
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));

@@ -1,4 +1,5 @@
 import { totalmem } from 'node:os';
+import { fileURLToPath } from 'node:url';
 
 /** What a server process is told by its environment. */
 export interface Config {
@@ -18,6 +19,8 @@ export interface Config {
   readonly unheard: number;
   /** Bytes that what was worked out may take in memory, more or less. */
   readonly room: number;
+  /** File with the schemas of the API's answers, made by the build, or empty where there is none. */
+  readonly answersFile: string;
   /** Folder of the built threads; null to run all in one. */
   readonly threads: URL | null;
   /** Accounts to tell at /api/demo; null outside demo mode. */
@@ -77,6 +80,7 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     proxies,
     unheard: whole('UNHEARD_SECONDS', 600, 86_400) * 1000,
     room: whole('KEEP_MB', USUAL_ROOM, 1_000_000, 16) * 1024 * 1024,
+    answersFile: fileURLToPath(new URL('answers.json', import.meta.url)),
     threads: new URL('.', import.meta.url),
     demoAccounts: env['DEMO_ACCOUNTS'] ? (JSON.parse(env['DEMO_ACCOUNTS']) as DemoAccount[]) : null,
   };

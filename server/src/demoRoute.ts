@@ -5,9 +5,7 @@ import { windowAnswers } from './glass/windowStore';
 
 /** The accounts and addresses of the demo. Mounted in demo mode only. */
 export const demoRoute = (accounts: readonly DemoAccount[], sequelize: Sequelize, publicUrl: string) =>
-  route({
-    method: 'get',
-    path: '/demo',
+  route('GET /demo', {
     tag: 'Demo',
     summary: 'Accounts and windows of the demo; exists in demo mode only',
     open: true,

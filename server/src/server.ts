@@ -10,7 +10,7 @@ import { connect } from './db/connect';
 import { migrate } from './db/migrate';
 import { startDesk, type Desk, type Front } from './desk';
 import type { DeskData } from './deskThread';
-import type { ChangeNews } from './http/changeStream';
+import type { ChangeNews } from '@zonal/core/api';
 import { forwardTo } from './http/forward';
 import { log } from './log';
 import { followChanges } from './outside/changeListener';

@@ -40,6 +40,7 @@ export async function testServer(
     demoAccounts: null,
     unheard: 600_000,
     room: 256 * 1024 * 1024,
+    answersFile: '',
     threads: null,
     ...parts,
   });

@@ -1,6 +1,7 @@
 import { KINDS, STATUSES, plainText, wordsOf, type Content, type Kind, type Status } from '../entries';
 import { Problem } from '../problems';
 import { Budget } from '../work';
+import { FILTER_LIMITS } from './limits';
 
 export const PROPERTY_TESTS = ['is', 'contains', 'at-least', 'at-most'] as const;
 /** How the value of a property is compared: numbers and dates by size, texts by letters without case and accents. */
@@ -35,12 +36,6 @@ export const CONDITION_FIELDS = [
   'calendar',
 ] as const;
 
-const MOST_CONDITIONS = 50;
-const DEEPEST = 6;
-const LONGEST = 200;
-/** Words that a filter may look for in texts, all its conditions together: each is sought in every text. */
-const MOST_WORDS = 40;
-
 /** Returns the conditions of a filter, in order. */
 export function conditionsOf(filter: Filter | null): Condition[] {
   if (!filter) return [];
@@ -54,9 +49,10 @@ export function readFilter(data: unknown): Filter | null {
   if (data === null || data === undefined) return null;
   const filter = read(data, 0, { parts: 0 });
   const conditions = conditionsOf(filter);
-  if (conditions.length > MOST_CONDITIONS) wrong(`it has more than ${MOST_CONDITIONS} conditions`);
+  if (conditions.length > FILTER_LIMITS.conditions)
+    wrong(`it has more than ${FILTER_LIMITS.conditions} conditions`);
   const words = conditions.flatMap((c) => (c.field === 'text' ? wordsOf(c.value) : []));
-  if (words.length > MOST_WORDS) wrong(`it looks for more than ${MOST_WORDS} words`);
+  if (words.length > FILTER_LIMITS.words) wrong(`it looks for more than ${FILTER_LIMITS.words} words`);
   return filter;
 }
 
@@ -66,25 +62,37 @@ function wrong(reason: string): never {
 
 function read(data: unknown, depth: number, seen: { parts: number }): Filter {
   if (typeof data !== 'object' || data === null || Array.isArray(data)) wrong('a part of it is no condition');
-  if (depth > DEEPEST) wrong(`its groups are nested more than ${DEEPEST} deep`);
+  if (depth > FILTER_LIMITS.depth) wrong(`its groups are nested more than ${FILTER_LIMITS.depth} deep`);
   // Groups count too, so that no one reads on in what is much too large.
-  if (++seen.parts > 4 * MOST_CONDITIONS) wrong(`it has more than ${MOST_CONDITIONS} conditions`);
+  if (++seen.parts > 4 * FILTER_LIMITS.conditions)
+    wrong(`it has more than ${FILTER_LIMITS.conditions} conditions`);
   const part = data as Record<string, unknown>;
   for (const group of ['all', 'any'] as const) {
     if (!Object.hasOwn(part, group)) continue;
+    only(part, [group]);
     const of = part[group];
     if (!Array.isArray(of) || !of.length) wrong('a group of it is empty');
     const parts = of.map((p) => read(p, depth + 1, seen));
     return group === 'all' ? { all: parts } : { any: parts };
   }
-  if (Object.hasOwn(part, 'not')) return { not: read(part['not'], depth + 1, seen) };
+  if (Object.hasOwn(part, 'not')) {
+    only(part, ['not']);
+    return { not: read(part['not'], depth + 1, seen) };
+  }
+  only(part, part['field'] === 'property' ? ['field', 'name', 'test', 'value'] : ['field', 'value']);
   return readCondition(part);
+}
+
+/** Nothing is kept that is not understood. */
+function only(part: Readonly<Record<string, unknown>>, known: readonly string[]): void {
+  const other = Object.keys(part).find((key) => !known.includes(key));
+  if (other !== undefined) wrong(`it says “${other.slice(0, 40)}”, which means nothing there`);
 }
 
 function readCondition(part: Record<string, unknown>): Condition {
   const { field, value, name, test } = part;
   if (typeof value !== 'string' || !value.trim()) wrong('a condition has no value');
-  if (value.length > LONGEST) wrong(`a value has more than ${LONGEST} letters`);
+  if (value.length > FILTER_LIMITS.letters) wrong(`a value has more than ${FILTER_LIMITS.letters} letters`);
   switch (field) {
     case 'calendar':
     case 'label':
@@ -244,9 +252,6 @@ export function fieldsOfFilter(filter: Filter | null): (keyof Content)[] {
   return [...new Set(conditionsOf(filter).flatMap((c) => of[c.field]))];
 }
 
-/** Steps after which a filter is not looked through any further for contradictions. */
-const MOST_STEPS = 100_000;
-
 /**
  * Returns whether a filter contradicts itself, so that no entry whatever can pass it. A filter with very many
  * alternatives is not looked through to the end; then it counts as possible.
@@ -254,7 +259,7 @@ const MOST_STEPS = 100_000;
 export function isContradictory(filter: Filter | null): boolean {
   if (!filter) return false;
   try {
-    const budget = new Budget(MOST_STEPS, 'the filter');
+    const budget = new Budget(FILTER_LIMITS.steps, 'the filter');
     return !possible(filter, true, [], numbering(), budget);
   } catch (error) {
     if (error instanceof Problem && error.code === 'too-much-work') return false;

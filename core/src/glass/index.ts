@@ -139,6 +139,21 @@ export {
   type SightedWindow,
 } from './sightlines';
 export { checkRules } from './checkRules';
+export { FILTER_LIMITS, WINDOW_LIMITS } from './limits';
+export {
+  BLANK_WINDOW,
+  ceilingsInForce,
+  lackOf,
+  rulesOfSaid,
+  saidByRules,
+  saidOf,
+  settingsOf,
+  unfitIn,
+  type RuleSetting,
+  type WindowInput,
+  type WindowSaid,
+  type WindowSettings,
+} from './windowSaid';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
 export { endOf, keyState, type Ending, type KeyState } from './keyState';

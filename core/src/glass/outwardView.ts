@@ -13,6 +13,7 @@ import {
 } from './fields';
 import { filterTest } from './filter';
 import { effectiveGlass, type Glass, type Limit } from './glass';
+import { WINDOW_LIMITS } from './limits';
 import { listChanges } from './listChanges';
 import { outwardText } from './outwardText';
 import { pseudonym } from './pseudonym';
@@ -186,7 +187,7 @@ export function outwardView(
 ): OutwardView {
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
-  const budget = new Budget(MOST_TIMES, 'everything that this window shows');
+  const budget = new Budget(WINDOW_LIMITS.times, 'everything that this window shows');
   const setting = settingOf(rules, range, reader);
   const all = Array.isArray(entries) ? (entries as readonly Entry[]) : [...entries];
   // Few entries are pieces of a lineage; all others are told by themselves.
@@ -258,9 +259,6 @@ export function tellsAlike(
   const [old, next] = [said(before), said(after)];
   return old.length === next.length && old.every((one, i) => one === next[i]);
 }
-
-/** A window shows so many single times and no more. */
-const MOST_TIMES = 500_000;
 
 /** What goes wrong in working out an entry is told with its name. Leaving it out would tell something by itself. */
 function tellNamed(entry: Entry, setting: Setting): Told {

@@ -10,7 +10,9 @@ import type {
   PlateShape,
   SourceGlass,
   WindowRules,
-  Wording,
+  WindowInput,
+  WindowSaid,
+  WindowSettings,
 } from '@zonal/core/glass';
 import type { LedgerItem, LedgerStep, Revision, Stamp } from '@zonal/core/reach';
 import {
@@ -61,9 +63,9 @@ export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttr
   declare zone: string;
   declare country: string;
   declare region: string;
-  declare properties: PropertyDefinition[];
+  declare properties: readonly PropertyDefinition[];
   /** Words that must not go out unnoticed. */
-  declare watchWords: CreationOptional<string[]>;
+  declare watchWords: CreationOptional<readonly string[]>;
   declare version: number;
 }
 
@@ -117,10 +119,6 @@ export interface EntryState {
   readonly data: EntryData;
   readonly imported: Imported | null;
 }
-
-/** What a window decides besides its name, its sources, and what is worked out from elsewhere. */
-export type WindowSettings = Omit<WindowRules, 'wording' | 'sources' | 'secret' | 'ceilings' | 'gone'> &
-  Omit<Wording, 'name'>;
 
 export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAttributes<WindowRow>> {
   declare id: CreationOptional<string>;
@@ -229,13 +227,13 @@ export interface WindowState {
 /** Rules of a window that are not shown outside yet, as they were typed. */
 export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttributes<DraftRow>> {
   declare windowId: string;
-  declare body: object;
+  declare body: Partial<WindowInput>;
   declare version: CreationOptional<number>;
   declare userId: string;
   /** When it is to be shown by itself. */
   declare publishAt: CreationOptional<Date | null>;
   /** Large effects that were confirmed when it was scheduled. */
-  declare confirmed: CreationOptional<Demand[]>;
+  declare confirmed: CreationOptional<readonly Demand[]>;
   /** Why a scheduled draft was not shown, or empty. */
   declare stopped: CreationOptional<string>;
   declare readonly updatedAt: CreationOptional<Date>;
@@ -245,7 +243,7 @@ export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttr
 export class VersionRow extends Model<InferAttributes<VersionRow>, InferCreationAttributes<VersionRow>> {
   declare windowId: string;
   declare version: number;
-  declare body: object;
+  declare body: Partial<WindowSaid>;
   declare userId: string | null;
   declare readonly createdAt: CreationOptional<Date>;
 }

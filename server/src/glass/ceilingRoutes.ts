@@ -110,16 +110,12 @@ export const ceilingRoutes = (publishing: Publishing) => {
   };
 
   return [
-    route({
-      method: 'get',
-      path: '/ceilings',
+    route('GET /ceilings', {
       tag: 'Ceilings',
       summary: 'All ceilings with who set them and when, and what was asked for',
       handle: answer,
     }),
-    route<CeilingInput>({
-      method: 'put',
-      path: '/ceilings',
+    route('PUT /ceilings', {
       tag: 'Ceilings',
       summary:
         'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once, large effects must be confirmed; for stewards',
@@ -134,9 +130,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
         return answer();
       },
     }),
-    route<CeilingRequestInput>({
-      method: 'post',
-      path: '/ceilings/requests',
+    route('POST /ceilings/requests', {
       tag: 'Ceilings',
       summary: 'Ask for a ceiling to be raised',
       body: CeilingRequestInput,
@@ -148,9 +142,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
         return answer();
       },
     }),
-    route<CeilingReplyInput>({
-      method: 'post',
-      path: '/ceilings/requests/:id',
+    route('POST /ceilings/requests/:id', {
       tag: 'Ceilings',
       summary: 'Grant or refuse what was asked for; large effects must be confirmed; for stewards',
       body: CeilingReplyInput,
@@ -173,9 +165,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
         return answer();
       },
     }),
-    route({
-      method: 'post',
-      path: '/calendars/:id/lock-down',
+    route('POST /calendars/:id/lock-down', {
       tag: 'Ceilings',
       summary: 'Withdraw everything of a calendar from outside, in every window at once',
       handle: async ({ param, user }) => {
@@ -186,9 +176,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
         });
       },
     }),
-    route({
-      method: 'delete',
-      path: '/calendars/:id/lock-down',
+    route('DELETE /calendars/:id/lock-down', {
       tag: 'Ceilings',
       summary: 'Take a lock-down back: everybody within a day, a steward afterwards too',
       handle: async ({ param, user }) => {

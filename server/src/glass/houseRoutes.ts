@@ -1,3 +1,4 @@
+import type { House } from '@zonal/core/api';
 import { PROPERTY_KINDS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { ArrayMaxSize, ArrayUnique, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
@@ -33,30 +34,24 @@ export class HouseInput {
   @IsVersion() version!: number;
 }
 
-async function answer(): Promise<HouseInput> {
+async function answer(): Promise<House> {
   const { name, zone, country, region, properties, watchWords, version } = (await HouseRow.findByPk(1))!;
-  return { name, zone, country, region, properties: properties as PropertyInput[], watchWords, version };
+  return { name, zone, country, region, properties, watchWords, version };
 }
 
 /** A property that goes away breaks filters that name it. */
 export const houseRoutes = (change: MakeChange) => [
-  route({
-    method: 'get',
-    path: '/house',
+  route('GET /house', {
     tag: 'House',
     summary: 'The organisation: its zone, its country and its own properties of entries',
     handle: answer,
   }),
-  route({
-    method: 'get',
-    path: '/house/watch',
+  route('GET /house/watch', {
     tag: 'House',
     summary: 'What must not go out unnoticed: the names of the people with an account, and the house’s words',
     handle: houseWatch,
   }),
-  route<HouseInput>({
-    method: 'put',
-    path: '/house',
+  route('PUT /house', {
     tag: 'House',
     summary: 'Change the organisation; for stewards',
     body: HouseInput,

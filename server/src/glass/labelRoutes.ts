@@ -7,13 +7,6 @@ import { labelCounts } from '../db/labels';
 import { WindowRow } from '../db/models';
 import { route } from '../http/route';
 
-/** A label with the number of entries that bear it, and the windows whose filters name it. */
-export interface LabelAnswer {
-  readonly name: string;
-  readonly count: number;
-  readonly windows: readonly string[];
-}
-
 function naming(rows: readonly WindowRow[], label: string): WindowRow[] {
   const plain = plainText(label);
   return rows.filter((r) =>
@@ -22,20 +15,16 @@ function naming(rows: readonly WindowRow[], label: string): WindowRow[] {
 }
 
 export const labelRoutes = (sequelize: Sequelize, change: MakeChange) => [
-  route({
-    method: 'get',
-    path: '/labels',
+  route('GET /labels', {
     tag: 'House',
     summary: 'The labels that filters may name, with the entries that bear them',
-    handle: async (): Promise<LabelAnswer[]> => {
+    handle: async () => {
       const windows = await WindowRow.findAll();
       const labels = await labelCounts(sequelize);
       return labels.map((l) => ({ ...l, windows: naming(windows, l.name).map((w) => w.name) }));
     },
   }),
-  route({
-    method: 'delete',
-    path: '/labels/:name',
+  route('DELETE /labels/:name', {
     tag: 'House',
     summary: 'Forget a label that no entry bears; filters that name it are broken from then on and show less',
     handle: async ({ param, user }) => {

@@ -1,4 +1,3 @@
-import type { OutwardView } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { viewAfter } from '@zonal/core/reach';
 import { Op, literal } from 'sequelize';
@@ -6,29 +5,11 @@ import { LedgerRow } from '../db/models';
 import { route } from '../http/route';
 import { keyOf, namesOf, viewIdOf } from './windowStore';
 
-/** One line of the ledger, as the API gives it. */
-export interface LedgerLine {
-  readonly number: number;
-  readonly at: string;
-  readonly by: readonly string[];
-  readonly appeared: number;
-  readonly vanished: number;
-  readonly changed: number;
-  /** Whether the window names itself otherwise from here on. */
-  readonly wording: boolean;
-  /** The version of the window's rules that was in force. */
-  readonly windowVersion: number;
-  /** What the line takes in the store. */
-  readonly bytes: number;
-}
-
 export const ledgerRoutes = [
-  route({
-    method: 'get',
-    path: '/keys/:id/ledger',
+  route('GET /keys/:id/ledger', {
     tag: 'Ledger',
     summary: 'The numbered revisions of what readers with a key saw, newest first, at most 500',
-    handle: async ({ param }): Promise<LedgerLine[]> => {
+    handle: async ({ param }) => {
       const viewId = viewIdOf(await keyOf(param('id')));
       const rows = await LedgerRow.findAll({
         where: { viewId },
@@ -56,12 +37,10 @@ export const ledgerRoutes = [
       }));
     },
   }),
-  route({
-    method: 'get',
-    path: '/keys/:id/ledger/:number',
+  route('GET /keys/:id/ledger/:number', {
     tag: 'Ledger',
     summary: 'The outward view of a past revision, as readers saw it',
-    handle: async ({ param }): Promise<OutwardView> => {
+    handle: async ({ param }) => {
       const viewId = viewIdOf(await keyOf(param('id')));
       const number = Number(param('number'));
       const rows =

@@ -1,4 +1,11 @@
-import { checkRules, type Demand, type RehearsedWindow } from '@zonal/core/glass';
+import type { OutwardWindow } from '@zonal/core/api';
+import {
+  checkRules,
+  settingsOf,
+  type Demand,
+  type RehearsedWindow,
+  type WindowInput,
+} from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
@@ -7,13 +14,12 @@ import { validated } from '../http/validated';
 import { log } from '../log';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
 import type { Trouble } from './trouble';
-import { WindowInput, filterOf } from './windowInput';
+import * as input from './windowInput';
 import {
   lostLabelsOf,
   rememberVersion,
   ruleContext,
   rulesOf,
-  settingsOf,
   sourceRowsOf,
   windowAnswer,
   type WindowAnswer,
@@ -29,29 +35,24 @@ export interface Publishing {
   readonly change: MakeChange;
 }
 
-/** A window, and what of it cannot be worked out: readers get what they had, or nothing. */
-export interface WindowWithTrouble extends WindowAnswer {
-  readonly trouble: Trouble | null;
-}
-
 /** Returns windows with what cannot be worked out of them just now. */
 export async function withTroubles(
   { troubles }: Publishing,
   windows: readonly WindowAnswer[],
-): Promise<WindowWithTrouble[]> {
+): Promise<OutwardWindow[]> {
   const known = await troubles();
   return windows.map((window) => ({ ...window, trouble: known.get(window.id) ?? null }));
 }
 
 /** Returns one window with what cannot be worked out of it. Throws `not-found`. */
-export async function windowTold(publishing: Publishing, id: string): Promise<WindowWithTrouble> {
+export async function windowTold(publishing: Publishing, id: string): Promise<OutwardWindow> {
   const window = await windowAnswer(publishing.sequelize, publishing.publicUrl, id);
   return (await withTroubles(publishing, [window]))[0]!;
 }
 
 /** Throws what keeps an input from being shown: see checkRules, and `source-missing` for an unknown calendar. */
 export async function checkInput(body: WindowInput, transaction?: Transaction): Promise<void> {
-  checkRules({ ...body, filter: filterOf(body) });
+  checkRules(body);
   const ids = body.sources.map((s) => s.calendarId);
   const found = await CalendarRow.count({ where: { id: ids }, transaction: transaction ?? null });
   if (found < ids.length) throw new Problem('source-missing');
@@ -71,6 +72,7 @@ export async function checkConfirmed(
     settings,
     secret: before?.secret ?? 'not opened yet',
     lostLabels: lostLabelsOf(settings, context),
+    listed: body.listed,
   };
   const firstKey = {
     id: '',
@@ -95,7 +97,7 @@ export async function publishWindow(
   id: string,
   body: WindowInput,
   userId: string | null,
-): Promise<WindowAnswer> {
+): Promise<OutwardWindow> {
   const { sequelize, publicUrl, change } = publishing;
   const before = await windowAnswer(sequelize, publicUrl, id);
   if (before.closedAt) throw new Problem('window-closed');
@@ -116,7 +118,7 @@ export async function publishWindow(
     await rememberVersion(id, userId, transaction);
     return { result: undefined, touched: [{ windowId: id }] };
   });
-  return windowAnswer(sequelize, publicUrl, id);
+  return windowTold(publishing, id);
 }
 
 /**
@@ -129,7 +131,7 @@ export async function publishDue(publishing: Publishing, now: number): Promise<v
     const { windowId, confirmed, userId } = draft;
     try {
       const row = await WindowRow.findByPk(windowId);
-      const body = validated(WindowInput, { ...draft.body, version: row!.version, confirmed });
+      const body = validated(input.WindowInput, { ...draft.body, version: row!.version, confirmed });
       await publishWindow(publishing, windowId, body, userId);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;

@@ -1,8 +1,6 @@
-/** What cannot be worked out for a window, and what readers get meanwhile: what they had, or nothing. */
-export interface Trouble {
+import type { Trouble as Told } from '@zonal/core/api';
+
+/** What cannot be worked out for a window. Its reason is for organisers: it may name what readers must not see. */
+export interface Trouble extends Told {
   readonly windowId: string;
-  readonly at: string;
-  /** For organisers: it may name what readers must not see. */
-  readonly reason: string;
-  readonly shows: 'last' | 'nothing';
 }

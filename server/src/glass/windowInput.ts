@@ -6,8 +6,9 @@ import {
   DUE_FORMS,
   ROUNDINGS,
   SOURCE_GLASSES,
-  type Filter,
+  WINDOW_LIMITS,
 } from '@zonal/core/glass';
+import type * as Window from '@zonal/core/glass';
 import {
   ArrayUnique,
   IsBoolean,
@@ -35,13 +36,21 @@ export class SourceInput {
   /** Fields that go out where the glass is cut. */
   @IsIn(CUT_FIELDS, { each: true }) @ArrayUnique() fields!: (typeof CUT_FIELDS)[number][];
   /** The calendar's name as outsiders may read it in titles. */
-  @IsString() @MaxLength(120) as!: string;
+  @IsString() @MaxLength(WINDOW_LIMITS.nameLetters) as!: string;
 }
 
 export class HorizonInput {
   @IsIn(['rolling', 'fixed']) kind!: 'rolling' | 'fixed';
-  @ValidateIf((h: HorizonInput) => h.kind === 'rolling') @IsInt() @Min(0) @Max(1830) pastDays!: number;
-  @ValidateIf((h: HorizonInput) => h.kind === 'rolling') @IsInt() @Min(0) @Max(1830) nextDays!: number;
+  @ValidateIf((h: HorizonInput) => h.kind === 'rolling')
+  @IsInt()
+  @Min(0)
+  @Max(WINDOW_LIMITS.rollingDays)
+  pastDays!: number;
+  @ValidateIf((h: HorizonInput) => h.kind === 'rolling')
+  @IsInt()
+  @Min(0)
+  @Max(WINDOW_LIMITS.rollingDays)
+  nextDays!: number;
   @ValidateIf((h: HorizonInput) => h.kind === 'fixed') @IsDay() from!: string;
   @ValidateIf((h: HorizonInput) => h.kind === 'fixed') @IsDay() to!: string;
 }
@@ -61,38 +70,38 @@ export class IncludeInput {
 }
 
 export class LabelHoldInput {
-  @IsString() @MinLength(1) @MaxLength(200) label!: string;
+  @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.labelLetters) label!: string;
   @IsIn(['frost', 'keep-in']) hold!: 'frost' | 'keep-in';
 }
 
 export class WordingTextInput {
-  @IsString() @Matches(LANGUAGE) @MinLength(2) @MaxLength(35) language!: string;
-  @IsString() @MinLength(1) @MaxLength(120) name!: string;
-  @IsString() @MaxLength(2000) description!: string;
-  @IsString() @MaxLength(120) topic!: string;
+  @IsString() @Matches(LANGUAGE) @MinLength(2) @MaxLength(WINDOW_LIMITS.languageLetters) language!: string;
+  @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.nameLetters) name!: string;
+  @IsString() @MaxLength(WINDOW_LIMITS.descriptionLetters) description!: string;
+  @IsString() @MaxLength(WINDOW_LIMITS.nameLetters) topic!: string;
 }
 
-export class WindowInput {
-  @IsString() @MinLength(1) @MaxLength(120) name!: string;
-  @IsString() @MaxLength(2000) description!: string;
+export class WindowInput implements Window.WindowInput {
+  @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.nameLetters) name!: string;
+  @IsString() @MaxLength(WINDOW_LIMITS.descriptionLetters) description!: string;
   /** A language tag (RFC 5646) of name and description, or empty. */
-  @IsString() @Matches(LANGUAGE) @MaxLength(35) language!: string;
-  @IsString() @MaxLength(120) topic!: string;
-  @IsString() @MaxLength(300) contact!: string;
+  @IsString() @Matches(LANGUAGE) @MaxLength(WINDOW_LIMITS.languageLetters) language!: string;
+  @IsString() @MaxLength(WINDOW_LIMITS.nameLetters) topic!: string;
+  @IsString() @MaxLength(WINDOW_LIMITS.contactLetters) contact!: string;
   @ArrayUnique((t: WordingTextInput) => t?.language)
-  @Parts(() => WordingTextInput, 20)
+  @Parts(() => WordingTextInput, WINDOW_LIMITS.translations)
   translations!: WordingTextInput[];
   @IsIn(COLOURS) colour!: (typeof COLOURS)[number];
-  @IsString() @MinLength(1) @MaxLength(60) busyWord!: string;
+  @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.busyWordLetters) busyWord!: string;
   @IsIn(DUE_FORMS) dueAs!: (typeof DUE_FORMS)[number];
-  @IsString() @MinLength(1) @MaxLength(200) titlePattern!: string;
+  @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.patternLetters) titlePattern!: string;
   @IsZone() hostZone!: string;
   @Part(() => HorizonInput) horizon!: HorizonInput;
   /** See Filter in core; null takes everything. */
-  @IsOptional() @IsObject() filter!: object | null;
+  @IsOptional() @IsObject() filter!: Window.Filter | null;
   @Part(() => IncludeInput) include!: IncludeInput;
   @ArrayUnique((h: LabelHoldInput) => h?.label)
-  @Parts(() => LabelHoldInput, 50)
+  @Parts(() => LabelHoldInput, WINDOW_LIMITS.labelHolds)
   labelHolds!: LabelHoldInput[];
   @IsIn(ROUNDINGS) rounding!: (typeof ROUNDINGS)[number];
   @IsBoolean() tellTentative!: boolean;
@@ -109,9 +118,9 @@ export class WindowInput {
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: (typeof DEMANDS)[number][];
 }
 
-/** A window as it is being worked on: anything that was typed is kept, and is checked when it is shown outside. */
+/** A window as it is being worked on: what was typed is kept, and is checked when it is shown outside; see unfitIn. */
 export class DraftInput {
-  @IsObject() body!: object;
+  @IsObject() body!: Partial<Window.WindowInput>;
   /** The version of the draft that was changed; 0 where there was none. */
   @IsVersion() version!: number;
 }
@@ -120,9 +129,4 @@ export class ScheduleInput {
   /** When the draft is to be shown by itself; null for not. */
   @IsOptional() @IsISO8601({ strict: true }) at!: string | null;
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: (typeof DEMANDS)[number][];
-}
-
-/** Returns the filter of an input, which checkRules reads. */
-export function filterOf(body: WindowInput): Filter | null {
-  return (body.filter ?? null) as Filter | null;
 }

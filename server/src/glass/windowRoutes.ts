@@ -1,9 +1,10 @@
 import { plainName } from '@zonal/core/forms';
+import { WINDOW_LIMITS, saidOf, settingsOf, unfitIn } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { randomBytes } from 'node:crypto';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
-import { route } from '../http/route';
+import { route, type Call } from '../http/route';
 import { validated } from '../http/validated';
 import {
   checkConfirmed,
@@ -20,13 +21,9 @@ import {
   namesOf,
   rememberVersion,
   ruleContext,
-  settingsOf,
   sourceRowsOf,
   windowAnswers,
 } from './windowStore';
-
-/** A draft of this size is no draft of a window. */
-const MOST_DRAFT = 200_000;
 
 /** Returns a part of an address that no other window has: the name in plain letters, numbered where taken. */
 async function freeSlug(name: string, transaction: Transaction): Promise<string> {
@@ -45,7 +42,7 @@ export const windowRoutes = (publishing: Publishing) => {
   /** Sets or clears the time at which a window was closed. */
   const shutting =
     (close: boolean) =>
-    async ({ param, user }: { param: (name: string) => string; user: { id: string } }) => {
+    async ({ param, user }: Call<unknown, 'id'>) => {
       const { id } = await answer(param('id'));
       await change(user.id, async (transaction) => {
         const row = (await WindowRow.findByPk(id, { transaction }))!;
@@ -62,23 +59,17 @@ export const windowRoutes = (publishing: Publishing) => {
     };
 
   return [
-    route({
-      method: 'get',
-      path: '/windows',
+    route('GET /windows', {
       tag: 'Windows',
       summary: 'All windows with their sources, keys and drafts',
       handle: async () => withTroubles(publishing, await windowAnswers(sequelize, publicUrl)),
     }),
-    route({
-      method: 'get',
-      path: '/windows/:id',
+    route('GET /windows/:id', {
       tag: 'Windows',
       summary: 'One window',
       handle: ({ param }) => answer(param('id')),
     }),
-    route<WindowInput>({
-      method: 'post',
-      path: '/windows',
+    route('POST /windows', {
       tag: 'Windows',
       summary: 'Open a window, with a first key; large effects must be confirmed',
       body: WindowInput,
@@ -112,9 +103,7 @@ export const windowRoutes = (publishing: Publishing) => {
         return answer(id);
       },
     }),
-    route<WindowInput>({
-      method: 'put',
-      path: '/windows/:id',
+    route('PUT /windows/:id', {
       tag: 'Windows',
       summary:
         'Show new rules outside; acts at once, large effects must be confirmed, and a draft is done with',
@@ -125,16 +114,16 @@ export const windowRoutes = (publishing: Publishing) => {
         return publishWindow(publishing, id, body, user.id);
       },
     }),
-    route<DraftInput>({
-      method: 'put',
-      path: '/windows/:id/draft',
+    route('PUT /windows/:id/draft', {
       tag: 'Windows',
       summary: 'Keep rules that are being worked on; nothing changes outside',
       body: DraftInput,
       handle: async ({ body, param, user }) => {
         const { id: windowId } = await answer(param('id'));
-        if (JSON.stringify(body.body).length > MOST_DRAFT)
-          throw new Problem('too-large', { limit: '200 kB' });
+        if (JSON.stringify(body.body).length > WINDOW_LIMITS.draftLetters)
+          throw new Problem('too-large', { limit: `${WINDOW_LIMITS.draftLetters / 1000} kB` });
+        const unfit = unfitIn(body.body);
+        if (unfit.length) throw new Problem('input-invalid', { fields: unfit.slice(0, 50).join(', ') });
         const known = await DraftRow.findByPk(windowId);
         if ((known?.version ?? 0) !== body.version) {
           const names = await namesOf([known?.userId ?? null]);
@@ -162,18 +151,14 @@ export const windowRoutes = (publishing: Publishing) => {
         return draftAnswer((await DraftRow.findByPk(windowId))!, user.name);
       },
     }),
-    route({
-      method: 'delete',
-      path: '/windows/:id/draft',
+    route('DELETE /windows/:id/draft', {
       tag: 'Windows',
       summary: 'Discard a draft',
       handle: async ({ param }) => {
         await DraftRow.destroy({ where: { windowId: (await answer(param('id'))).id } });
       },
     }),
-    route<ScheduleInput>({
-      method: 'post',
-      path: '/windows/:id/schedule',
+    route('POST /windows/:id/schedule', {
       tag: 'Windows',
       summary:
         'Have the draft shown outside at a time (ISO 8601 with a zone), or take the time back with null',
@@ -194,9 +179,7 @@ export const windowRoutes = (publishing: Publishing) => {
         return answer(before.id);
       },
     }),
-    route({
-      method: 'get',
-      path: '/windows/:id/versions',
+    route('GET /windows/:id/versions', {
       tag: 'Windows',
       summary: 'The rules of a window as they were published, newest first',
       handle: async ({ param }) => {
@@ -205,23 +188,19 @@ export const windowRoutes = (publishing: Publishing) => {
         const names = await namesOf(rows.map((r) => r.userId));
         return rows.map(({ version, body, userId, createdAt }) => ({
           version,
-          body,
+          body: saidOf(body),
           by: (userId && names.get(userId)) ?? '',
           at: createdAt.toISOString(),
         }));
       },
     }),
-    route({
-      method: 'post',
-      path: '/windows/:id/close',
+    route('POST /windows/:id/close', {
       tag: 'Windows',
       summary: 'Close a window: all its addresses answer 410',
       again: ({ param }) => answer(param('id')),
       handle: shutting(true),
     }),
-    route({
-      method: 'post',
-      path: '/windows/:id/open',
+    route('POST /windows/:id/open', {
       tag: 'Windows',
       summary: 'Open a closed window again, with the addresses that it had',
       again: ({ param }) => answer(param('id')),

@@ -1,11 +1,16 @@
+import type { OutwardWindow, WindowDraft } from '@zonal/core/api';
 import {
-  LOCKED_DOWN,
+  ceilingsInForce,
   goneFrom,
   pseudonym,
+  rulesOfSaid,
+  saidOf,
   type Ceilings,
-  type CeilingSet,
   type KnownNames,
+  type WindowInput,
   type WindowRules,
+  type WindowSaid,
+  type WindowSettings,
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
@@ -21,50 +26,12 @@ import {
   VersionRow,
   WindowRow,
   WindowSourceRow,
-  type WindowSettings,
   type WindowState,
 } from '../db/models';
 import { provideWindowStates } from '../db/changes';
-import type { WindowInput } from './windowInput';
 
-/** A window with its sources, keys and draft, as the API gives it. */
-export interface WindowAnswer extends WindowRules {
-  readonly id: string;
-  readonly slug: string;
-  readonly listed: boolean;
-  readonly closedAt: string | null;
-  readonly version: number;
-  readonly keys: readonly KeyAnswer[];
-  readonly draft: DraftAnswer | null;
-}
-
-export interface DraftAnswer {
-  readonly body: object;
-  readonly version: number;
-  readonly by: string;
-  readonly at: string;
-  readonly publishAt: string | null;
-  /** Why it was not shown when its time came, or empty. */
-  readonly stopped: string;
-}
-
-export interface KeyAnswer {
-  readonly id: string;
-  readonly madeOutTo: string;
-  readonly audience: KeyRow['audience'];
-  readonly cap: KeyRow['cap'];
-  readonly madeAt: string;
-  /** From when on its addresses are no longer open; null for no end. */
-  readonly expiresAt: string | null;
-  /** When it was last used, and which revision was fetched then. */
-  readonly fetchedAt: string | null;
-  readonly fetched: number | null;
-  readonly token: string;
-  readonly see: string;
-  readonly embed: string;
-  readonly feed: string;
-  readonly copy: string;
-}
+/** A window as the API gives it, but for what of it cannot be worked out. */
+export type WindowAnswer = Omit<OutwardWindow, 'trouble'>;
 
 /** What rules depend on besides the window itself. */
 export interface RuleContext {
@@ -75,17 +42,14 @@ export interface RuleContext {
 /** Returns the ceilings in force and the names that filters may use. */
 export async function ruleContext(sequelize: Sequelize, transaction?: Transaction): Promise<RuleContext> {
   const t = transaction ?? null;
-  const house: Record<string, string> = {};
-  const calendars: Record<string, CeilingSet> = {};
-  for (const { calendarId, audience, glass } of await CeilingRow.findAll({ transaction: t })) {
-    if (calendarId) calendars[calendarId] = { ...calendars[calendarId], [audience]: glass };
-    else house[audience] = glass;
-  }
+  const set = await CeilingRow.findAll({ transaction: t });
   const rows = await CalendarRow.findAll({ attributes: ['id', 'lockdown'], transaction: t });
-  for (const { id, lockdown } of rows) if (lockdown) calendars[id] = LOCKED_DOWN;
   const [labels] = await sequelize.query('SELECT name FROM labels', { transaction: t });
   return {
-    ceilings: { house, calendars },
+    ceilings: ceilingsInForce(
+      set,
+      rows.filter((r) => r.lockdown).map((r) => r.id),
+    ),
     known: {
       calendars: rows.map((r) => r.id),
       labels: (labels as { name: string }[]).map((l) => l.name),
@@ -124,44 +88,37 @@ export function lostLabelsOf({ filter }: Pick<WindowSettings, 'filter'>, { known
 
 const isLabel = (name: string) => name.startsWith('label:');
 
-/** Returns the rules of a window for the core. */
-export function rulesOf(
-  row: Pick<WindowRow, 'name' | 'settings' | 'secret' | 'lostLabels'>,
-  sources: readonly Pick<WindowSourceRow, 'calendarId' | 'glass' | 'fields' | 'toldAs' | 'position'>[],
-  { ceilings, known }: RuleContext,
-): WindowRules {
-  const { description, colour, busyWord, dueAs, language, topic, contact, translations, ...rest } =
-    row.settings;
-  const own = sources.map((s) => s.calendarId);
-  return {
-    ...rest,
-    wording: { name: row.name, description, colour, busyWord, dueAs, language, topic, contact, translations },
-    secret: row.secret,
-    sources: [...sources]
-      .sort((a, b) => a.position - b.position)
-      .map(({ calendarId, glass, fields, toldAs }) => ({ calendarId, glass, fields, as: toldAs })),
-    ceilings: {
-      house: ceilings.house,
-      calendars: Object.fromEntries(Object.entries(ceilings.calendars).filter(([id]) => own.includes(id))),
-    },
-    gone: [...goneFrom(rest.filter, known).filter((name) => !isLabel(name)), ...row.lostLabels].sort(),
-  };
+type SourceColumns = Pick<WindowSourceRow, 'calendarId' | 'glass' | 'fields' | 'toldAs' | 'position'>;
+
+/** Returns what a window says. */
+function saidOfRow(
+  { name, settings, listed }: Pick<WindowRow, 'name' | 'settings' | 'listed'>,
+  sources: readonly SourceColumns[],
+): WindowSaid {
+  const ordered = [...sources].sort((a, b) => a.position - b.position);
+  return saidOf({
+    ...settings,
+    name,
+    listed,
+    sources: ordered.map(({ calendarId, glass, fields, toldAs }) => ({
+      calendarId,
+      glass,
+      fields,
+      as: toldAs,
+    })),
+  });
 }
 
-/** Returns the settings of an input, as they are stored. */
-export function settingsOf(body: WindowInput): WindowSettings {
-  const plain = JSON.parse(JSON.stringify(body)) as WindowInput;
-  const {
-    name: _n,
-    sources: _s,
-    listed: _l,
-    audience: _a,
-    version: _v,
-    confirmed: _c,
-    filter,
-    ...rest
-  } = plain;
-  return { ...rest, filter: filter ?? null } as WindowSettings;
+/** Returns the rules of a window for the core. */
+export function rulesOf(
+  row: Pick<WindowRow, 'name' | 'settings' | 'secret' | 'lostLabels' | 'listed'>,
+  sources: readonly SourceColumns[],
+  { ceilings, known }: RuleContext,
+): WindowRules {
+  const said = saidOfRow(row, sources);
+  const others = goneFrom(said.filter, known).filter((name) => !isLabel(name));
+  const gone = [...others, ...row.lostLabels].sort();
+  return rulesOfSaid(said, { secret: row.secret, ceilings, gone });
 }
 
 /** Returns the source rows of an input. */
@@ -176,21 +133,6 @@ export function sourceRowsOf(windowId: string, { sources }: WindowInput) {
   }));
 }
 
-/** Returns a window as it would be sent to be published again. */
-export function inputOf(
-  row: Pick<WindowRow, 'name' | 'settings' | 'listed'>,
-  sources: readonly Pick<WindowSourceRow, 'calendarId' | 'glass' | 'fields' | 'toldAs' | 'position'>[],
-): object {
-  return {
-    name: row.name,
-    ...row.settings,
-    listed: row.listed,
-    sources: [...sources]
-      .sort((a, b) => a.position - b.position)
-      .map(({ calendarId, glass, fields, toldAs }) => ({ calendarId, glass, fields, as: toldAs })),
-  };
-}
-
 /** Keeps the rules of a window as they are published now, so that they can be looked at and taken up again. */
 export async function rememberVersion(
   windowId: string,
@@ -200,7 +142,7 @@ export async function rememberVersion(
   const row = (await WindowRow.findByPk(windowId, { transaction }))!;
   const sources = await WindowSourceRow.findAll({ where: { windowId }, transaction });
   await VersionRow.create(
-    { windowId, version: row.version, body: inputOf(row, sources), userId },
+    { windowId, version: row.version, body: saidOfRow(row, sources), userId },
     { transaction },
   );
 }
@@ -277,7 +219,7 @@ export async function windowAnswers(
   });
 }
 
-export function draftAnswer(draft: DraftRow, by: string): DraftAnswer {
+export function draftAnswer(draft: DraftRow, by: string): WindowDraft {
   return {
     body: draft.body,
     version: draft.version,

@@ -1,6 +1,7 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { DraftRow, KeyUseRow, LedgerRow, UserRow } from '../db/models';
+import { DraftRow, KeyUseRow, LedgerRow, UserRow, WindowRow } from '../db/models';
 import { hashPassword } from '../people/passwords';
 import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInput } from '../testing';
 
@@ -103,6 +104,27 @@ describe('rules of a window', () => {
     expect(await code({ sources: thousand.slice(0, 2) })).toBe('source-missing');
   });
 
+  it('are read with what was not there yet when they were stored, and let nothing more out', async () => {
+    const { id } = await calendar();
+    const entry = await write(id, { title: 'Old', people: [{ name: 'Ida', address: '' }] });
+    const window = await open(id, 'clear', { switches: { ...USUAL_SWITCHES, people: true } });
+    expect(await feed(window)).toContain('With: Ida');
+    const sequelize = WindowRow.sequelize!;
+    const old = `settings - 'dueAs' - 'include' #- '{switches,people}'`;
+    await sequelize.query(`UPDATE windows SET settings = ${old} WHERE id = '${window.id}'`);
+    await sequelize.query(
+      `UPDATE entries SET data = data - 'hold' - 'kept' - 'labels' WHERE id = '${entry.id}'`,
+    );
+    const { body } = await client.call('GET', `/windows/${window.id}`);
+    expect(body).toMatchObject({ wording: { dueAs: 'all-day' }, include: INCLUDE_ALL });
+    expect(body.switches.people).toBe(false);
+    const read = await client.call('GET', `/entries/${entry.id}`);
+    expect(read.body).toMatchObject({ title: 'Old', hold: 'none', kept: [], labels: [] });
+    for (const way of ['close', 'open']) await client.call('POST', `/windows/${window.id}/${way}`);
+    expect(await feed(window)).toContain('SUMMARY:Old');
+    expect(await feed(window)).not.toContain('Ida');
+  });
+
   it('filter, cut, name and pattern what goes out', async () => {
     const { id } = await calendar();
     await write(id, { title: 'Out', labels: ['works'], place: 'Quay', description: 'Talk' });
@@ -192,17 +214,28 @@ describe('large effects', () => {
 });
 
 describe('a draft', () => {
+  it('holds nothing that a window has no name for, and nothing of another kind', async () => {
+    const window = await open((await calendar()).id, 'tinted');
+    const keep = (body: object) => client.call('PUT', `/windows/${window.id}/draft`, { body, version: 0 });
+    const refused = await keep({ name: '', trap: 1, sources: {}, hostZone: null });
+    expect(refused).toMatchObject({
+      status: 422,
+      body: { code: 'input-invalid', details: { fields: 'trap, sources, hostZone' } },
+    });
+    expect((await keep({ name: '', filter: null })).status).toBe(200);
+  });
+
   it('is kept apart from what is shown, and never written over', async () => {
     const { id } = await calendar();
     await write(id);
     const window = await open(id, 'frosted');
     const draft = (body: object, version: number, who = client) =>
       who.call('PUT', `/windows/${window.id}/draft`, { body, version });
-    expect((await draft({ name: '', half: 'typed' }, 0)).body).toMatchObject({ version: 1, by: 'Ida' });
+    expect((await draft({ name: '', topic: 'half typed' }, 0)).body).toMatchObject({ version: 1, by: 'Ida' });
     const late = await draft({ name: 'mine' }, 0, publisher);
     expect(late.body).toMatchObject({
       code: 'version-conflict',
-      details: { current: { body: { half: 'typed' } } },
+      details: { current: { body: { topic: 'half typed' } } },
     });
     expect((await draft({ name: 'both' }, 1, publisher)).body.by).toBe('Ole');
     expect(await feed(window)).not.toContain('Sounding');

@@ -1,13 +1,8 @@
+import type { ChangeNews } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import type { Request, Response } from 'express';
 import { log } from '../log';
 import { route } from './route';
-
-/** What changed inside, as open pages of the application are told: they fetch anew what concerns them. */
-export interface ChangeNews {
-  readonly calendarIds: readonly string[];
-  readonly windowIds: readonly string[];
-}
 
 /** Keeps a connection from being cut as idle; whoever is no longer signed in is cut off then. */
 const BEAT = 5_000;
@@ -78,9 +73,7 @@ export const changeRoute = (
   stream: ChangeStream,
   stillSignedIn: (req: Request, userId: string) => Promise<boolean>,
 ) =>
-  route({
-    method: 'get',
-    path: '/changes',
+  route('GET /changes', {
     tag: 'Changes',
     summary: 'Server-Sent Events: which calendars and windows somebody has just changed',
     handle: async ({ req, res, user }) =>

@@ -1,13 +1,30 @@
 import { PROBLEMS } from '@zonal/core/problems';
+import { existsSync, readFileSync } from 'node:fs';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import type { Route } from './route';
 
-/** Returns the OpenAPI 3.1 description of the organiser's API, made from the routes and the validated classes. */
-export function openApi(routes: readonly Route[], publicUrl: string): object {
+/** What core's types say of the answers, as the build writes it down. */
+interface AnswerSchemas {
+  /** By the name of the call; null for an empty answer. */
+  readonly calls: Readonly<Record<string, object | null>>;
+  readonly schemas: Readonly<Record<string, object>>;
+}
+
+/** Returns the schemas in a file; none where there is no file, as when the sources run unbuilt. */
+export function answersIn(file: string): AnswerSchemas {
+  if (!file || !existsSync(file)) return { calls: {}, schemas: {} };
+  return JSON.parse(readFileSync(file, 'utf8')) as AnswerSchemas;
+}
+
+/**
+ * Returns the OpenAPI 3.1 description of the organiser's API: bodies by the classes that check them, answers by core's
+ * types.
+ */
+export function openApi(routes: readonly Route[], publicUrl: string, answers: AnswerSchemas): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const r of routes) {
     const path = `/api${r.path.replace(/:(\w+)/g, '{$1}')}`;
-    (paths[path] ??= {})[r.method] = operation(r);
+    (paths[path] ??= {})[r.method] = operation(r, answers.calls[r.name]);
   }
   return {
     openapi: '3.1.0',
@@ -16,6 +33,7 @@ export function openApi(routes: readonly Route[], publicUrl: string): object {
     components: {
       schemas: {
         ...validationMetadatasToSchemas({ refPointerPrefix: '#/components/schemas/' }),
+        ...answers.schemas,
         Error: {
           type: 'object',
           required: ['code', 'message', 'details'],
@@ -32,7 +50,7 @@ export function openApi(routes: readonly Route[], publicUrl: string): object {
   };
 }
 
-function operation(r: Route): object {
+function operation(r: Route, answer: object | null | undefined): object {
   const names = [...r.path.matchAll(/:(\w+)/g)].map((m) => m[1]!);
   const parameters = [
     ...names.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
@@ -53,7 +71,10 @@ function operation(r: Route): object {
     ...(content ? { requestBody: { required: true, content } } : {}),
     ...(r.open ? { security: [] } : { security: [{ session: [] }] }),
     responses: {
-      [r.status ?? 200]: { description: 'Done' },
+      [answer === null ? 204 : (r.status ?? 200)]: {
+        description: 'Done',
+        ...(answer ? { content: { 'application/json': { schema: answer } } } : {}),
+      },
       default: {
         description: 'Refused; the code says why',
         content: { 'application/json': { schema: { $ref: '#/components/schemas/Error' } } },

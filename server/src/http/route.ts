@@ -1,4 +1,5 @@
 import { Problem } from '@zonal/core/problems';
+import type { AnswerOf, BodyOf, CallName, PathPart, QueryOf } from '@zonal/core/api';
 import type { ClassConstructor } from 'class-transformer';
 import { createHash } from 'node:crypto';
 import type { Request, Response, Router } from 'express';
@@ -7,38 +8,52 @@ import type { DoneChange } from '../db/changes';
 import { callNotes, type CallNotes, type Unconfirmed } from './callNotes';
 import { validated } from './validated';
 
-export interface Call<B> {
+type Method = 'get' | 'post' | 'put' | 'delete';
+
+/** A call as its route gets it. */
+export interface Call<B = object, P extends string = string> {
   readonly req: Request;
   readonly res: Response;
   readonly body: B;
   readonly user: UserRow;
   /** Returns a part of the path. */
-  readonly param: (name: string) => string;
+  readonly param: (name: P) => string;
 }
 
-/** How a change is told again that was done before. */
-type Again<B> = (call: Call<B>, result: unknown) => unknown;
+type CallOf<N extends CallName> = Call<BodyOf<N>, PathPart<N>>;
 
-export interface Route<B extends object = object> {
-  readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
-  /** Path below /api, in Express's form. */
-  readonly path: string;
+interface Setting {
   readonly summary: string;
   readonly tag: string;
-  readonly body?: ClassConstructor<B>;
-  readonly query?: Readonly<Record<string, string>>;
   /** Status of a good answer; 200 unless set. */
   readonly status?: number;
   /** Whether it can be called without signing in. */
   readonly open?: boolean;
-  handle(call: Call<B>): Promise<unknown>;
-  /** The answer where the change was made before under the same id; what it came to unless set. */
-  again?: Again<B>;
 }
 
-/** Returns a route with the type of its body tied to its handler. */
-export function route<B extends object>(r: Route<B>): Route {
-  return r as unknown as Route;
+/** What a route says of a call: the class that its body is checked by, and words for what can stand in its query. */
+export type RouteOf<N extends CallName> = Setting & {
+  handle(call: CallOf<N>): AnswerOf<N> | Promise<AnswerOf<N>>;
+  /** The answer where the change was made before under the same id; what it came to unless set. */
+  again?(call: CallOf<N>, result: unknown): AnswerOf<N> | Promise<AnswerOf<N>>;
+} & (BodyOf<N> extends object ? { readonly body: ClassConstructor<BodyOf<N>> } : unknown) &
+  (QueryOf<N> extends object ? { readonly query: Readonly<Record<keyof QueryOf<N>, string>> } : unknown);
+
+export interface Route extends Setting {
+  readonly name: CallName;
+  readonly method: Method;
+  /** Path below /api, in Express's form. */
+  readonly path: string;
+  readonly body?: ClassConstructor<object>;
+  readonly query?: Readonly<Record<string, string>>;
+  handle(call: Call): unknown;
+  again?(call: Call, result: unknown): unknown;
+}
+
+/** Returns the route of a call, with body, query, path and answer as core says. */
+export function route<N extends CallName>(name: N, setting: RouteOf<N>): Route {
+  const [method, path] = name.split(' ') as [string, string];
+  return { ...(setting as unknown as Route), name, method: method.toLowerCase() as Method, path };
 }
 
 export interface Desk {
@@ -58,7 +73,7 @@ export function mount(router: Router, routes: readonly Route[], desk: Desk): voi
       const user = r.open ? (undefined as unknown as UserRow) : await desk.userOf(req);
       const body = r.body ? validated(r.body, req.body) : (req.body as object);
       const param = (name: string) => String(req.params[name]);
-      const call: Call<object> = { req, res, body, user, param };
+      const call: Call = { req, res, body, user, param };
       const changeKey = r.open || r.method === 'get' ? null : changeKeyOf(req);
       const print = changeKey ? printOf(req) : '';
       const notes: CallNotes = { changeKey, userId: user?.id ?? null, print, unconfirmed: null };

@@ -1,3 +1,4 @@
+import type { Calendar, CalendarImpact, EntryChange } from '@zonal/core/api';
 import { rezone } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { randomUUID } from 'node:crypto';
@@ -5,30 +6,13 @@ import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequeli
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow, type UserRow } from '../db/models';
 import { calendarOf } from './calendarStore';
-import { MOST_AT_ONCE, type ChangeInput } from './editInput';
+import { MOST_AT_ONCE } from './editInput';
 import { addChanges, stageEdit, turnEdit } from './editStore';
-import type { EntryInput } from './entryInput';
 import { entryOf } from './entryStore';
 import { route } from '../http/route';
 import { ArchiveInput, CalendarInput, ZoneInput } from './calendarInput';
 
-/** A calendar as the API gives it. */
-export interface CalendarAnswer extends Required<CalendarInput> {
-  readonly id: string;
-  readonly archivedAt: string | null;
-  /** When everything of it was withdrawn from outside, or null. */
-  readonly lockedAt: string | null;
-  readonly entryCount: number;
-}
-
-/** What deleting a calendar would hit. */
-export interface CalendarImpact {
-  readonly entryCount: number;
-  /** Windows that show it, with whom their keys are made out to. `left` tells whether another source stays. */
-  readonly windows: readonly { id: string; name: string; keys: string[]; left: boolean }[];
-}
-
-async function answers(where: { id?: string } = {}): Promise<CalendarAnswer[]> {
+async function answers(where: { id?: string } = {}): Promise<Calendar[]> {
   const rows = await CalendarRow.findAll({ where, order: [['name', 'ASC']] });
   const counts = await EntryRow.count({ group: ['calendarId'] });
   const countOf = new Map(counts.map((c) => [c['calendarId'], c.count]));
@@ -51,7 +35,7 @@ async function answers(where: { id?: string } = {}): Promise<CalendarAnswer[]> {
   }));
 }
 
-async function answer(id: string): Promise<CalendarAnswer> {
+async function answer(id: string): Promise<Calendar> {
   return (await answers({ id }))[0]!;
 }
 
@@ -88,16 +72,12 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
       touched: [{ calendarId: id }],
     }));
   return [
-    route({
-      method: 'get',
-      path: '/calendars',
+    route('GET /calendars', {
       tag: 'Calendars',
       summary: 'All calendars, by name, archived ones among them',
       handle: () => answers(),
     }),
-    route<CalendarInput>({
-      method: 'post',
-      path: '/calendars',
+    route('POST /calendars', {
       tag: 'Calendars',
       summary: 'Make a calendar',
       body: CalendarInput,
@@ -112,9 +92,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
         return answer(id);
       },
     }),
-    route<CalendarInput>({
-      method: 'put',
-      path: '/calendars/:id',
+    route('PUT /calendars/:id', {
       tag: 'Calendars',
       summary: 'Change a calendar; its zone only while it has no entries',
       body: CalendarInput,
@@ -135,9 +113,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
         return answer(id);
       },
     }),
-    route<ArchiveInput>({
-      method: 'put',
-      path: '/calendars/:id/archive',
+    route('PUT /calendars/:id/archive', {
       tag: 'Calendars',
       summary: 'Put a calendar away, or bring it back; windows go on showing it',
       body: ArchiveInput,
@@ -149,9 +125,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
         return answer(id);
       },
     }),
-    route<ZoneInput>({
-      method: 'post',
-      path: '/calendars/:id/zone',
+    route('POST /calendars/:id/zone', {
       tag: 'Calendars',
       summary: 'Move a calendar with its entries to another time zone; an edit that can be taken back',
       body: ZoneInput,
@@ -169,16 +143,12 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
         return turnEdit(sequelize, change, edit, 'apply');
       },
     }),
-    route({
-      method: 'get',
-      path: '/calendars/:id/impact',
+    route('GET /calendars/:id/impact', {
       tag: 'Calendars',
       summary: 'What deleting a calendar would hit: entries, windows and keys',
       handle: async ({ param }) => impactOf((await calendarOf(param('id'))).id),
     }),
-    route({
-      method: 'delete',
-      path: '/calendars/:id',
+    route('DELETE /calendars/:id', {
       tag: 'Calendars',
       summary:
         'Delete a calendar with its entries; refused while a window shows it, unless told to take it out there',
@@ -206,9 +176,9 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
 };
 
 /** Returns the changes that a change of zone makes; entries that stay as they are have none. */
-async function rezoned(calendarId: string, from: string, { zone, keep }: ZoneInput): Promise<ChangeInput[]> {
+async function rezoned(calendarId: string, from: string, { zone, keep }: ZoneInput): Promise<EntryChange[]> {
   const rows = await EntryRow.findAll({ where: { calendarId } });
-  const changes: ChangeInput[] = [];
+  const changes: EntryChange[] = [];
   for (const [i, row] of rows.entries()) {
     if (i % 100 === 99) await new Promise((resolve) => setImmediate(resolve));
     const entry = entryOf(row);
@@ -221,7 +191,7 @@ async function rezoned(calendarId: string, from: string, { zone, keep }: ZoneInp
       version,
       calendarId,
       imported: imported ?? null,
-      entry: after as unknown as EntryInput,
+      entry: after,
     });
   }
   return changes;

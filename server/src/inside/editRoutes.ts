@@ -5,9 +5,7 @@ import { ChangesInput, EditInput } from './editInput';
 import { addChanges, editNow, editOf, stageEdit, turnEdit } from './editStore';
 
 export const editRoutes = (sequelize: Sequelize, change: MakeChange) => [
-  route<EditInput>({
-    method: 'post',
-    path: '/edits',
+  route('POST /edits', {
     tag: 'Edits',
     summary:
       'Change, write, move or delete entries, all or none; 409 with both versions when one was changed first',
@@ -20,9 +18,7 @@ export const editRoutes = (sequelize: Sequelize, change: MakeChange) => [
       return { id: edit.id, label: edit.label, state: edit.state, size: body.changes.length, entries: [] };
     },
   }),
-  route<ChangesInput>({
-    method: 'post',
-    path: '/edits/:id/changes',
+  route('POST /edits/:id/changes', {
     tag: 'Edits',
     summary: 'Add changes to an edit that is not applied yet',
     body: ChangesInput,
@@ -30,9 +26,7 @@ export const editRoutes = (sequelize: Sequelize, change: MakeChange) => [
       await addChanges(await editOf(param('id'), user.id), body.changes);
     },
   }),
-  route({
-    method: 'delete',
-    path: '/edits/:id',
+  route('DELETE /edits/:id', {
     tag: 'Edits',
     summary: 'Drop an edit that is not applied yet',
     handle: async ({ param, user }) => {
@@ -41,9 +35,7 @@ export const editRoutes = (sequelize: Sequelize, change: MakeChange) => [
     },
   }),
   ...(['apply', 'take-back', 'again'] as const).map((way) =>
-    route({
-      method: 'post',
-      path: `/edits/:id/${way}`,
+    route(`POST /edits/:id/${way}` as const, {
       tag: 'Edits',
       summary: {
         apply: 'Apply an edit that was staged, whole or not at all',

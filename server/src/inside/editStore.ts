@@ -1,4 +1,5 @@
-import { checkProperty, continuedLineages, type Entry, type Step } from '@zonal/core/entries';
+import type { EditAnswer, EntryChange } from '@zonal/core/api';
+import { checkProperty, continuedLineages, type Step } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
@@ -7,18 +8,6 @@ import type { MakeChange, Touched } from '../db/changes';
 import { learnLabels } from '../db/labels';
 import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
 import { columnsOf, entryOf, entryOfState } from './entryStore';
-import type { ChangeInput } from './editInput';
-
-/** What an edit did, as the API gives it. */
-export interface EditAnswer {
-  readonly id: string;
-  readonly label: string;
-  readonly state: EditRow['state'];
-  /** Number of entries that it concerns. */
-  readonly size: number;
-  /** The entries as they are now, unless there are very many. */
-  readonly entries: readonly Entry[];
-}
 
 const MOST_TOLD = 200;
 /** After this many entries other work gets its turn. */
@@ -41,7 +30,7 @@ export async function editOf(id: string, userId: string): Promise<EditRow> {
 }
 
 /** Adds changes to a staged edit. Throws what is wrong with an entry, and `not-found` for an unknown calendar. */
-export async function addChanges(edit: EditRow, changes: readonly ChangeInput[]): Promise<string[]> {
+export async function addChanges(edit: EditRow, changes: readonly EntryChange[]): Promise<string[]> {
   if (edit.state !== 'staged') throw new Problem('edit-closed');
   const zones = new Map((await CalendarRow.findAll()).map((c) => [c.id, c.zone]));
   const definitions = (await HouseRow.findByPk(1))?.properties ?? [];
@@ -65,7 +54,7 @@ export async function addChanges(edit: EditRow, changes: readonly ChangeInput[])
 }
 
 function stateOf(
-  { calendarId, uid, entry, imported, continues }: ChangeInput,
+  { calendarId, uid, entry, imported, continues }: EntryChange,
   id: string,
   zone: string,
 ): EntryState {
@@ -294,7 +283,7 @@ export async function editNow(
   change: MakeChange,
   userId: string,
   label: string,
-  changes: readonly ChangeInput[],
+  changes: readonly EntryChange[],
 ): Promise<EditAnswer> {
   const edit = await stageEdit(userId, label);
   try {

@@ -1,3 +1,4 @@
+import type { EditAnswer } from '@zonal/core/api';
 import { ENTRY_LIMITS, FIND_IN, finder, found, wallOf, type Entry } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
@@ -5,7 +6,7 @@ import { Op, type Sequelize } from 'sequelize';
 import { calendarOf } from './calendarStore';
 import type { MakeChange } from '../db/changes';
 import { EntryRow } from '../db/models';
-import { editNow, type EditAnswer } from './editStore';
+import { editNow } from './editStore';
 import { route } from '../http/route';
 import { EntryInput } from './entryInput';
 import { entryOf, within } from './entryStore';
@@ -45,9 +46,7 @@ function stretch(from: unknown, to: unknown): { from: Date; to: Date } | null {
 }
 
 export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
-  route({
-    method: 'get',
-    path: '/calendars/:id/entries',
+  route('GET /calendars/:id/entries', {
     tag: 'Entries',
     summary: 'Entries of a calendar, all or those that can take place in a stretch of time',
     query: { from: 'Start as an ISO 8601 instant', to: 'End as an ISO 8601 instant' },
@@ -58,26 +57,22 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
       return (await EntryRow.findAll({ where, order: [['firstAt', 'ASC']] })).map(entryOf);
     },
   }),
-  route<EntryInput>({
-    method: 'post',
-    path: '/calendars/:id/entries',
+  route('POST /calendars/:id/entries', {
     tag: 'Entries',
     summary: 'Write an entry',
     body: EntryInput,
     status: 201,
-    again: (_call, edit) => (edit as EditAnswer).entries[0],
+    again: (_call, edit) => (edit as EditAnswer).entries[0]!,
     handle: async ({ body: { version: _version, lineage: _lineage, ...entry }, param, user }) => {
       const { id: calendarId } = await calendarOf(param('id'));
       const label = `Wrote ${entry.title}`;
       const { entries } = await editNow(sequelize, makeChange, user.id, label, [
         { version: 0, calendarId, entry },
       ]);
-      return entries[0];
+      return entries[0]!;
     },
   }),
-  route({
-    method: 'get',
-    path: '/find',
+  route('GET /find', {
     tag: 'Entries',
     summary: 'Entries of all calendars in which something is found, those that begin last first',
     query: { text: 'Words that must all be found', in: `Where: ${FIND_IN.join(', ')}` },
@@ -100,30 +95,24 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
       return { total: hits.length, entries: hits.slice(0, MOST_FOUND) };
     },
   }),
-  route({
-    method: 'get',
-    path: '/entries/:id',
+  route('GET /entries/:id', {
     tag: 'Entries',
     summary: 'One entry',
     handle: async ({ param }) => entryOf(await rowOf(param('id'))),
   }),
-  route<EntryInput>({
-    method: 'put',
-    path: '/entries/:id',
+  route('PUT /entries/:id', {
     tag: 'Entries',
     summary: 'Change an entry; 409 with both versions when somebody else changed it first',
     body: EntryInput,
-    again: (_call, edit) => (edit as EditAnswer).entries[0],
+    again: (_call, edit) => (edit as EditAnswer).entries[0]!,
     handle: async ({ body: { version, lineage: _lineage, ...entry }, param, user }) => {
       const { id, uid, calendarId, imported } = await rowOf(param('id'));
       const change = { id, uid, calendarId, imported, version: version ?? 0, entry };
       const { entries } = await editNow(sequelize, makeChange, user.id, `Changed ${entry.title}`, [change]);
-      return entries[0];
+      return entries[0]!;
     },
   }),
-  route({
-    method: 'delete',
-    path: '/entries/:id',
+  route('DELETE /entries/:id', {
     tag: 'Entries',
     summary: 'Delete an entry; 409 when somebody else changed it first',
     query: { version: 'The version that was seen' },

@@ -16,18 +16,14 @@ export const keyRoutes = (publishing: Publishing) => {
   const { sequelize, change } = publishing;
   const answer = (windowId: string) => windowTold(publishing, windowId);
   return [
-    route({
-      method: 'get',
-      path: '/keys/:id/revision',
+    route('GET /keys/:id/revision', {
       tag: 'Windows',
       summary: 'The revision that readers with a key see now; null before the first one',
       handle: async ({ param }) => {
         return (await loadView(sequelize, viewIdOf(await keyOf(param('id')))))?.revision ?? null;
       },
     }),
-    route<KeyInput>({
-      method: 'put',
-      path: '/keys/:id',
+    route('PUT /keys/:id', {
       tag: 'Windows',
       summary:
         'Set the moment from which on the addresses of a key are no longer open, or take it back with null',

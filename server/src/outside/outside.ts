@@ -1,7 +1,7 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
 import type { Instant } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
-import type { ChangeNews } from '../http/changeStream';
+import type { ChangeNews } from '@zonal/core/api';
 
 /*
  * What the thread that answers readers and the one that works views out tell each other. All of it is plain data, as it

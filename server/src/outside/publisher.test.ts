@@ -21,8 +21,7 @@ import {
 } from '../db/models';
 import { editNow, stageEdit, turnEdit } from '../inside/editStore';
 import { freshDatabase, windowInput } from '../testing';
-import type { WindowInput } from '../glass/windowInput';
-import { settingsOf } from '../glass/windowStore';
+import { settingsOf, type WindowInput } from '@zonal/core/glass';
 import { Compiler } from './compiler';
 import type { Compiling, Order } from './outside';
 import { Publisher } from './publisher';

@@ -3,7 +3,7 @@ import { keyState } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import type { LoggedChange } from '../db/changes';
 import type { Trouble } from '../glass/trouble';
-import type { ChangeNews } from '../http/changeStream';
+import type { ChangeNews } from '@zonal/core/api';
 import { log } from '../log';
 import { DocumentShelf } from './documentShelf';
 import type { Document } from './document';

@@ -1,3 +1,4 @@
+import type { Session } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import { IsEmail, IsString, MaxLength, MinLength } from 'class-validator';
 import type { Request, Response } from 'express';
@@ -17,13 +18,7 @@ export class SignIn {
   password!: string;
 }
 
-/** Who is signed in, and the token that changing requests must carry. */
-export interface SessionAnswer {
-  readonly user: { readonly name: string; readonly email: string; readonly role: string } | null;
-  readonly csrf: string;
-}
-
-async function answer(door: Doorkeeper, req: Request, res: Response): Promise<SessionAnswer> {
+async function answer(door: Doorkeeper, req: Request, res: Response): Promise<Session> {
   const row = await door.visitor(req);
   return {
     user: row && { name: row.name, email: row.email, role: row.role },
@@ -32,17 +27,13 @@ async function answer(door: Doorkeeper, req: Request, res: Response): Promise<Se
 }
 
 export const sessionRoutes = (door: Doorkeeper) => [
-  route({
-    method: 'get',
-    path: '/session',
+  route('GET /session', {
     tag: 'Signing in',
     summary: 'Who is signed in, and the CSRF token',
     open: true,
     handle: ({ req, res }) => answer(door, req, res),
   }),
-  route<SignIn>({
-    method: 'post',
-    path: '/session',
+  route('POST /session', {
     tag: 'Signing in',
     summary: 'Sign in',
     body: SignIn,
@@ -54,9 +45,7 @@ export const sessionRoutes = (door: Doorkeeper) => [
       return answer(door, req, res);
     },
   }),
-  route({
-    method: 'delete',
-    path: '/session',
+  route('DELETE /session', {
     tag: 'Signing in',
     summary: 'Sign out',
     open: true,

@@ -1,28 +1,25 @@
-import type { Entry, FindQuery } from '@zonal/core/entries';
-import { nanoid } from '@reduxjs/toolkit';
-import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
-import type { Demand, Glass, OutwardView, Watch } from '@zonal/core/glass';
 import type {
-  AllCeilings,
+  AnswerOf,
   ApiProblem,
-  Calendar,
-  CalendarImpact,
   CalendarInput,
-  Ceiling,
-  EditAnswer,
-  EditWay,
-  EntryChange,
+  CallName,
+  CeilingInput,
+  CeilingReply,
+  CeilingWish,
+  DraftInput,
+  EditInput,
   House,
-  Label,
-  LedgerLine,
-  OutwardWindow,
+  KeyInput,
+  Schedule,
   Session,
-  WindowDraft,
-  WindowInput,
-  WindowVersion,
+  SignIn,
   ZoneChange,
-} from './types';
-
+} from '@zonal/core/api';
+import type { FindQuery } from '@zonal/core/entries';
+import type { WindowInput } from '@zonal/core/glass';
+import { nanoid } from '@reduxjs/toolkit';
+import { createApi, type BaseQueryApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import { sendCall, type Asking, type Sent } from './client';
 import { unconfirmedChanged, unconfirmedIn } from './unconfirmedSlice';
 
 let csrf = '';
@@ -30,209 +27,198 @@ let csrf = '';
 /** Returns the token that requests of workers must carry. */
 export const csrfToken = () => csrf;
 
-const plain = fetchBaseQuery({
-  baseUrl: '/api',
-  prepareHeaders: (headers) => {
-    headers.set('x-csrf-token', csrf);
-    return headers;
-  },
-});
-
 /** Codes with which it is not known whether a change was made: sending it again under its id makes it once. */
 const UNSURE = ['outcome-unknown', 'change-repeated'];
 const RETRY = 1500;
 
-/** Sends a request; a change carries an id of its own, and is sent once more where it is not known what became of it. */
-async function sent(
-  args: string | FetchArgs,
-  api: Parameters<typeof plain>[1],
-  extra: Parameters<typeof plain>[2],
-) {
-  const { method = 'GET' } = typeof args === 'string' ? {} : args;
-  if (typeof args === 'string' || method === 'GET') return plain(args, api, extra);
-  const named = { ...args, headers: { 'x-change-id': nanoid() } };
-  const first = await plain(named, api, extra);
-  const lost = first.error?.status === 'FETCH_ERROR';
-  const code = (first.error?.data as ApiProblem | undefined)?.code ?? '';
-  let result = first;
-  if (lost || UNSURE.includes(code)) {
+/** Sends a call; a change carries an id of its own, and is sent once more where it is not known what became of it. */
+async function sent(asking: Asking, api: BaseQueryApi) {
+  if (asking.name.startsWith('GET ')) return sendCall(asking, { csrf });
+  const named = { csrf, changeId: nanoid() };
+  let reply = await sendCall(asking, named);
+  if ('problem' in reply && (reply.lost || UNSURE.includes(reply.problem.code))) {
     await new Promise((resolve) => setTimeout(resolve, RETRY));
-    result = await plain(named, api, extra);
+    reply = await sendCall(asking, named);
   }
-  if (!result.error)
-    api.dispatch(
-      unconfirmedChanged(unconfirmedIn(result.meta?.response?.headers.get('x-unconfirmed') ?? null)),
-    );
-  return result;
+  if (!('problem' in reply))
+    api.dispatch(unconfirmedChanged(unconfirmedIn(reply.headers.get('x-unconfirmed'))));
+  return reply;
 }
 
-/** Every failure becomes a problem with a code and a sentence, also when the server does not answer at all. */
-const base: BaseQueryFn<string | FetchArgs, unknown, ApiProblem> = async (args, api, extra) => {
-  const result = await sent(args, api, extra);
-  if (!result.error) return { data: result.data };
-  const { data, status } = result.error;
-  if (typeof data === 'object' && data !== null && 'code' in data) return { error: data as ApiProblem };
-  const away = 'The server does not answer. What you wrote is still here; try again in a moment.';
-  return { error: { code: 'unexpected', message: away, details: { status } } };
+const base: BaseQueryFn<Asking, unknown, ApiProblem> = async (asking, api) => {
+  const reply = await sent(asking, api);
+  if ('problem' in reply) return { error: reply.problem };
+  if (asking.name.endsWith(' /session') && reply.answer) ({ csrf } = reply.answer as Session);
+  return { data: reply.answer ?? null };
 };
+
+const TAGS = ['Session', 'Calendar', 'Entry', 'Window', 'House', 'Ceiling', 'Label'] as const;
+type Tag = (typeof TAGS)[number];
+type Tags<A> =
+  readonly Tag[] | ((result: unknown, error: unknown, args: A) => (Tag | { type: Tag; id: string })[]);
+
+/** Nothing that a call is sent with. */
+const bare = (_args: void) => ({});
 
 export const zonalApi = createApi({
   reducerPath: 'api',
   baseQuery: base,
-  tagTypes: ['Session', 'Calendar', 'Entry', 'Window', 'House', 'Ceiling', 'Label'],
-  endpoints: (build) => ({
-    session: build.query<Session, void>({
-      query: () => '/session',
-      providesTags: ['Session'],
-      transformResponse: (session: Session) => {
-        csrf = session.csrf;
-        return session;
-      },
-    }),
-    signIn: build.mutation<Session, { email: string; password: string }>({
-      query: (body) => ({ url: '/session', method: 'POST', body }),
-      invalidatesTags: (_result, error) => (error ? [] : ['Session', 'Calendar', 'Entry', 'Window']),
-      transformResponse: (session: Session) => {
-        csrf = session.csrf;
-        return session;
-      },
-    }),
-    signOut: build.mutation<void, void>({
-      query: () => ({ url: '/session', method: 'DELETE' }),
-      invalidatesTags: ['Session'],
-    }),
-    calendars: build.query<Calendar[], void>({ query: () => '/calendars', providesTags: ['Calendar'] }),
-    saveCalendar: build.mutation<Calendar, { id?: string; body: CalendarInput }>({
-      query: ({ id, body }) => ({
-        url: id ? `/calendars/${id}` : '/calendars',
-        method: id ? 'PUT' : 'POST',
-        body,
+  tagTypes: TAGS,
+  endpoints: (build) => {
+    /** A question: what it is sent with is worked out from its arguments, its answer is the one that core says. */
+    const query = <N extends CallName, A = void>(
+      name: N,
+      sentWith: (args: A) => Sent<N>,
+      providesTags: Tags<A>,
+    ) =>
+      build.query<AnswerOf<N>, A>({
+        query: (args) => ({ name, ...(sentWith(args) as object) }),
+        providesTags: providesTags as Tag[],
+      });
+    const mutation = <N extends CallName, A = void>(
+      name: N | ((args: A) => N),
+      sentWith: (args: A) => Sent<N>,
+      invalidatesTags: Tags<A>,
+    ) =>
+      build.mutation<AnswerOf<N>, A>({
+        query: (args) => ({
+          name: typeof name === 'string' ? name : name(args),
+          ...(sentWith(args) as object),
+        }),
+        invalidatesTags: invalidatesTags as Tag[],
+      });
+    const byId = (id: string) => ({ path: { id } });
+
+    return {
+      session: query('GET /session', bare, ['Session']),
+      signIn: mutation(
+        'POST /session',
+        (body: SignIn) => ({ body }),
+        (_, error) => (error ? [] : ['Session', 'Calendar', 'Entry', 'Window']),
+      ),
+      signOut: mutation('DELETE /session', bare, ['Session']),
+
+      calendars: query('GET /calendars', bare, ['Calendar']),
+      saveCalendar: mutation(
+        ({ id }: SavedCalendar) => (id ? 'PUT /calendars/:id' : 'POST /calendars'),
+        ({ id = '', body }) => ({ path: { id }, body }),
+        ['Calendar'],
+      ),
+      deleteCalendar: mutation(
+        'DELETE /calendars/:id',
+        (id: string) => ({ path: { id }, query: { windows: 'take-out' as const } }),
+        ['Calendar', 'Entry', 'Window'],
+      ),
+      archiveCalendar: mutation(
+        'PUT /calendars/:id/archive',
+        ({ id, archived }: { id: string; archived: boolean }) => ({ path: { id }, body: { archived } }),
+        ['Calendar'],
+      ),
+      rezoneCalendar: mutation(
+        'POST /calendars/:id/zone',
+        ({ id, ...body }: ZoneChange & { id: string }) => ({ path: { id }, body }),
+        ['Entry', 'Calendar'],
+      ),
+      calendarImpact: query('GET /calendars/:id/impact', byId, ['Window', 'Entry']),
+      lockDown: mutation(
+        ({ locked }: { id: string; locked: boolean }) =>
+          locked ? 'POST /calendars/:id/lock-down' : 'DELETE /calendars/:id/lock-down',
+        ({ id }) => byId(id),
+        ['Calendar', 'Window', 'Ceiling'],
+      ),
+
+      allEntries: query(
+        'GET /calendars/:id/entries',
+        (id: string) => ({ path: { id }, query: {} }),
+        (_result, _error, id) => ['Entry', { type: 'Entry', id }],
+      ),
+      entries: query(
+        'GET /calendars/:id/entries',
+        ({ calendarId: id, from, to }: { calendarId: string; from: string; to: string }) => ({
+          path: { id },
+          query: { from, to },
+        }),
+        (_result, _error, { calendarId }) => ['Entry', { type: 'Entry', id: calendarId }],
+      ),
+      find: query('GET /find', (asked: FindQuery) => ({ query: asked }), ['Entry']),
+      makeEdit: mutation('POST /edits', (body: EditInput) => ({ body }), ['Entry', 'Calendar']),
+      turnEdit: mutation(
+        ({ way }: { id: string; way: 'take-back' | 'again' }) => `POST /edits/:id/${way}` as const,
+        ({ id }) => byId(id),
+        ['Entry', 'Calendar'],
+      ),
+
+      house: query('GET /house', bare, ['House']),
+      watch: query('GET /house/watch', bare, ['House']),
+      saveHouse: mutation('PUT /house', (body: House) => ({ body }), ['House', 'Window']),
+      labels: query('GET /labels', bare, ['Label', 'Entry']),
+      forgetLabel: mutation('DELETE /labels/:name', (name: string) => ({ path: { name } }), [
+        'Label',
+        'Window',
+      ]),
+      ceilings: query('GET /ceilings', bare, ['Ceiling', 'Window']),
+      setCeiling: mutation('PUT /ceilings', (body: CeilingInput) => ({ body }), ['Ceiling', 'Window']),
+      askCeiling: mutation('POST /ceilings/requests', (body: CeilingWish) => ({ body }), ['Ceiling']),
+      answerRequest: mutation(
+        'POST /ceilings/requests/:id',
+        ({ id, ...body }: CeilingReply & { id: string }) => ({ path: { id }, body }),
+        ['Ceiling', 'Window'],
+      ),
+
+      windows: query('GET /windows', bare, ['Window']),
+      openWindow: mutation('POST /windows', (body: WindowInput) => ({ body }), ['Window']),
+      saveWindow: mutation(
+        'PUT /windows/:id',
+        ({ id, body }: { id: string; body: WindowInput }) => ({ path: { id }, body }),
+        ['Window'],
+      ),
+      keepDraft: build.mutation<AnswerOf<'PUT /windows/:id/draft'>, DraftInput & { id: string }>({
+        query: ({ id, ...body }) => ({ name: 'PUT /windows/:id/draft', path: { id }, body }),
+        // The draft alone is new; the windows need not be fetched again for it.
+        onQueryStarted: async ({ id }, { dispatch, queryFulfilled }) => {
+          const { data } = await queryFulfilled.catch(() => ({ data: null }));
+          if (!data) return;
+          dispatch(
+            zonalApi.util.updateQueryData('windows', undefined, (windows) =>
+              windows.map((w) => (w.id === id ? { ...w, draft: data } : w)),
+            ),
+          );
+        },
       }),
-      invalidatesTags: ['Calendar'],
-    }),
-    deleteCalendar: build.mutation<void, string>({
-      query: (id) => ({ url: `/calendars/${id}?windows=take-out`, method: 'DELETE' }),
-      invalidatesTags: ['Calendar', 'Entry', 'Window'],
-    }),
-    allEntries: build.query<Entry[], string>({
-      query: (calendarId) => `/calendars/${calendarId}/entries`,
-      providesTags: (_result, _error, id) => ['Entry', { type: 'Entry', id }],
-    }),
-    entries: build.query<Entry[], { calendarId: string; from: string; to: string }>({
-      query: ({ calendarId, from, to }) => `/calendars/${calendarId}/entries?from=${from}&to=${to}`,
-      providesTags: (_result, _error, { calendarId }) => ['Entry', { type: 'Entry', id: calendarId }],
-    }),
-    find: build.query<{ total: number; entries: Entry[] }, FindQuery>({
-      query: (params) => ({ url: '/find', params: { ...params } }),
-      providesTags: ['Entry'],
-    }),
-    makeEdit: build.mutation<EditAnswer, { label: string; changes: readonly EntryChange[] }>({
-      query: (body) => ({ url: '/edits', method: 'POST', body }),
-      invalidatesTags: ['Entry', 'Calendar'],
-    }),
-    turnEdit: build.mutation<EditAnswer, { id: string; way: EditWay }>({
-      query: ({ id, way }) => ({ url: `/edits/${id}/${way}`, method: 'POST' }),
-      invalidatesTags: ['Entry', 'Calendar'],
-    }),
-    archiveCalendar: build.mutation<Calendar, { id: string; archived: boolean }>({
-      query: ({ id, archived }) => ({ url: `/calendars/${id}/archive`, method: 'PUT', body: { archived } }),
-      invalidatesTags: ['Calendar'],
-    }),
-    rezoneCalendar: build.mutation<EditAnswer, ZoneChange>({
-      query: ({ id, ...body }) => ({ url: `/calendars/${id}/zone`, method: 'POST', body }),
-      invalidatesTags: ['Entry', 'Calendar'],
-    }),
-    calendarImpact: build.query<CalendarImpact, string>({
-      query: (id) => `/calendars/${id}/impact`,
-      providesTags: ['Window', 'Entry'],
-    }),
-    house: build.query<House, void>({ query: () => '/house', providesTags: ['House'] }),
-    watch: build.query<Watch, void>({ query: () => '/house/watch', providesTags: ['House'] }),
-    saveHouse: build.mutation<House, House>({
-      query: (body) => ({ url: '/house', method: 'PUT', body }),
-      invalidatesTags: ['House', 'Window'],
-    }),
-    labels: build.query<Label[], void>({ query: () => '/labels', providesTags: ['Label', 'Entry'] }),
-    forgetLabel: build.mutation<void, string>({
-      query: (name) => ({ url: `/labels/${encodeURIComponent(name)}`, method: 'DELETE' }),
-      invalidatesTags: ['Label', 'Window'],
-    }),
-    ceilings: build.query<AllCeilings, void>({
-      query: () => '/ceilings',
-      providesTags: ['Ceiling', 'Window'],
-    }),
-    setCeiling: build.mutation<
-      AllCeilings,
-      Omit<Ceiling, 'by' | 'at' | 'glass'> & { glass: Glass | null; confirmed: readonly Demand[] }
-    >({
-      query: (body) => ({ url: '/ceilings', method: 'PUT', body }),
-      invalidatesTags: ['Ceiling', 'Window'],
-    }),
-    askCeiling: build.mutation<AllCeilings, Omit<Ceiling, 'by' | 'at'> & { reason: string }>({
-      query: (body) => ({ url: '/ceilings/requests', method: 'POST', body }),
-      invalidatesTags: ['Ceiling'],
-    }),
-    answerRequest: build.mutation<AllCeilings, { id: string; grant: boolean; confirmed: readonly Demand[] }>({
-      query: ({ id, ...body }) => ({ url: `/ceilings/requests/${id}`, method: 'POST', body }),
-      invalidatesTags: ['Ceiling', 'Window'],
-    }),
-    lockDown: build.mutation<void, { id: string; locked: boolean }>({
-      query: ({ id, locked }) => ({ url: `/calendars/${id}/lock-down`, method: locked ? 'POST' : 'DELETE' }),
-      invalidatesTags: ['Calendar', 'Window', 'Ceiling'],
-    }),
-    windows: build.query<OutwardWindow[], void>({ query: () => '/windows', providesTags: ['Window'] }),
-    openWindow: build.mutation<OutwardWindow, WindowInput>({
-      query: (body) => ({ url: '/windows', method: 'POST', body }),
-      invalidatesTags: ['Window'],
-    }),
-    saveWindow: build.mutation<OutwardWindow, { id: string; body: WindowInput }>({
-      query: ({ id, body }) => ({ url: `/windows/${id}`, method: 'PUT', body }),
-      invalidatesTags: ['Window'],
-    }),
-    keepDraft: build.mutation<WindowDraft, { id: string; version: number; body: WindowInput }>({
-      query: ({ id, ...body }) => ({ url: `/windows/${id}/draft`, method: 'PUT', body }),
-      onQueryStarted: async ({ id }, { dispatch, queryFulfilled }) => {
-        const { data } = await queryFulfilled.catch(() => ({ data: null }));
-        if (!data) return;
-        dispatch(
-          zonalApi.util.updateQueryData('windows', undefined, (windows) =>
-            windows.map((w) => (w.id === id ? { ...w, draft: data } : w)),
-          ),
-        );
-      },
-    }),
-    discardDraft: build.mutation<void, string>({
-      query: (id) => ({ url: `/windows/${id}/draft`, method: 'DELETE' }),
-      invalidatesTags: ['Window'],
-    }),
-    scheduleDraft: build.mutation<
-      OutwardWindow,
-      { id: string; at: string | null; confirmed: readonly Demand[] }
-    >({
-      query: ({ id, ...body }) => ({ url: `/windows/${id}/schedule`, method: 'POST', body }),
-      invalidatesTags: ['Window'],
-    }),
-    versions: build.query<WindowVersion[], string>({
-      query: (id) => `/windows/${id}/versions`,
-      providesTags: ['Window'],
-    }),
-    ledger: build.query<LedgerLine[], string>({
-      query: (keyId) => `/keys/${keyId}/ledger`,
-      providesTags: ['Window', 'Entry'],
-    }),
-    pastView: build.query<OutwardView, { keyId: string; number: number }>({
-      query: ({ keyId, number }) => `/keys/${keyId}/ledger/${number}`,
-    }),
-    endKey: build.mutation<OutwardWindow, { id: string; expiresAt: string | null }>({
-      query: ({ id, expiresAt }) => ({ url: `/keys/${id}`, method: 'PUT', body: { expiresAt } }),
-      invalidatesTags: ['Window'],
-    }),
-    shutWindow: build.mutation<OutwardWindow, { id: string; close: boolean }>({
-      query: ({ id, close }) => ({ url: `/windows/${id}/${close ? 'close' : 'open'}`, method: 'POST' }),
-      invalidatesTags: ['Window'],
-    }),
-  }),
+      discardDraft: mutation('DELETE /windows/:id/draft', byId, ['Window']),
+      scheduleDraft: mutation(
+        'POST /windows/:id/schedule',
+        ({ id, ...body }: Schedule & { id: string }) => ({ path: { id }, body }),
+        ['Window'],
+      ),
+      versions: query('GET /windows/:id/versions', byId, ['Window']),
+      shutWindow: mutation(
+        ({ close }: { id: string; close: boolean }) =>
+          close ? 'POST /windows/:id/close' : 'POST /windows/:id/open',
+        ({ id }) => byId(id),
+        ['Window'],
+      ),
+
+      ledger: query('GET /keys/:id/ledger', byId, ['Window', 'Entry']),
+      pastView: query(
+        'GET /keys/:id/ledger/:number',
+        ({ keyId: id, number }: { keyId: string; number: number }) => ({ path: { id, number } }),
+        [],
+      ),
+      endKey: mutation(
+        'PUT /keys/:id',
+        ({ id, ...body }: KeyInput & { id: string }) => ({ path: { id }, body }),
+        ['Window'],
+      ),
+    };
+  },
 });
+
+/** A calendar that is made, or changed where it has an id. */
+interface SavedCalendar {
+  readonly id?: string;
+  readonly body: CalendarInput;
+}
 
 export const {
   useSessionQuery,

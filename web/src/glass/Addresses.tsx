@@ -4,7 +4,7 @@ import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useEndKeyMutation } from '../api/zonalApi';
-import type { OutwardWindow, WindowKey } from '../api/types';
+import type { OutwardWindow, WindowKey } from '@zonal/core/api';
 import { DateField } from '../ui/DateFields';
 import { Button } from '../ui/Button';
 import { Rings } from '../ui/GlassMark';

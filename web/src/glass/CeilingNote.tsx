@@ -3,7 +3,7 @@ import { AUDIENCE_WORDS, GLASS_WORDS, type Glass } from '@zonal/core/glass';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useAskCeilingMutation } from '../api/zonalApi';
-import type { Ceiling } from '../api/types';
+import type { Ceiling } from '@zonal/core/api';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Row } from '../ui/layout';

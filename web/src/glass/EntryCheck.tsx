@@ -13,7 +13,7 @@ import type { ZoneName } from '@zonal/core/zones';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useFindQuery } from '../api/zonalApi';
-import type { Calendar, OutwardWindow } from '../api/types';
+import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import type { WhoQuestion } from '../workers/questions';
 import { sighted } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';

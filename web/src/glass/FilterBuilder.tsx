@@ -9,7 +9,7 @@ import {
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
 import styled from 'styled-components';
-import type { Calendar, House, Label } from '../api/types';
+import type { Calendar, House, Label } from '@zonal/core/api';
 import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';

@@ -15,10 +15,11 @@ import {
   type Glass,
   type OutwardField,
   type Rounding,
+  type WindowInput,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
 import styled from 'styled-components';
-import type { Label, WindowInput } from '../api/types';
+import type { Label } from '@zonal/core/api';
 import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';

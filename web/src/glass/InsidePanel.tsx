@@ -9,11 +9,12 @@ import {
   type Audience,
   type SourceGlass,
   type SourceRule,
+  type WindowInput,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { AllCeilings, Calendar, House, Label, WindowInput } from '../api/types';
+import type { AllCeilings, Calendar, House, Label } from '@zonal/core/api';
 import { Button, QuietButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { DateField } from '../ui/DateFields';

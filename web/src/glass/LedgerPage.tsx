@@ -11,7 +11,7 @@ import {
   useVersionsQuery,
   useWindowsQuery,
 } from '../api/zonalApi';
-import type { LedgerLine, OutwardWindow, WindowVersion } from '../api/types';
+import type { LedgerLine, OutwardWindow, WindowVersion } from '@zonal/core/api';
 import type { PastQuestion } from '../workers/questions';
 import { View } from '../rehearsal/RehearsalView';
 import { PageFrame } from '../rehearsal/PageFrame';

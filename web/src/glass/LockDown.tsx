@@ -2,7 +2,7 @@ import { LOCKED_DOWN } from '@zonal/core/glass';
 import { Lock, LockOpen } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { problemOf, useLockDownMutation, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import type { RehearsalQuestion } from '../workers/questions';
 import { RehearsalView } from '../rehearsal/RehearsalView';
 import { rehearsed } from '../rehearsal/sighted';

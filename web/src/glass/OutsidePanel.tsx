@@ -1,8 +1,7 @@
 import { SHOWINGS, type Showing } from '@zonal/core/forms';
-import { AUDIENCE_WORDS, AUDIENCES, keyState } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, AUDIENCES, keyState, type WindowInput } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { WindowInput } from '../api/types';
 import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../workers/questions';
 import { PageFrame } from '../rehearsal/PageFrame';
 import { useAnswer } from '../workers/useAnswer';

@@ -1,4 +1,4 @@
-import type { Demand } from '@zonal/core/glass';
+import type { Demand, WindowInput } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import {
   problemOf,
@@ -8,7 +8,7 @@ import {
   useScheduleDraftMutation,
 } from '../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
-import type { OutwardWindow, WindowDraft, WindowInput } from '../api/types';
+import type { OutwardWindow, WindowDraft } from '@zonal/core/api';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { RehearsalView } from '../rehearsal/RehearsalView';
 import { rehearsed } from '../rehearsal/sighted';

@@ -13,7 +13,7 @@ import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import type { SightQuestion } from '../workers/questions';
 import { sighted } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';

@@ -1,4 +1,4 @@
-import { goneFrom } from '@zonal/core/glass';
+import { goneFrom, lackOf } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -12,13 +12,13 @@ import {
   useShutWindowMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
-import type { Calendar, OutwardWindow } from '../api/types';
+import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { Addresses } from './Addresses';
-import { ceilingsOf, lackOf, regained, type DraftSetting } from './draft';
+import { ceilingsOf, regained, type DraftSetting } from './draft';
 import { GlassPanel } from './GlassPanel';
 import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
@@ -111,14 +111,14 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
   const setting = useMemo(
     (): DraftSetting => ({
       window,
-      ceilings: ceilingsOf(ceilings, calendars, draft.sources),
+      ceilings: ceilingsOf(ceilings, calendars),
       known: {
         calendars: calendars.map((c) => c.id),
         labels: labels.map((l) => l.name),
         properties: house?.properties.map((p) => p.name) ?? [],
       },
     }),
-    [window, ceilings, calendars, draft.sources, labels, house],
+    [window, ceilings, calendars, labels, house],
   );
   const gone = useMemo(() => goneFrom(draft.filter, setting.known), [draft.filter, setting.known]);
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { OutwardWindow } from '../api/types';
-import { blankDraft, draftOf, lackOf, regained, rulesOfDraft } from './draft';
+import type { OutwardWindow } from '@zonal/core/api';
+import { lackOf } from '@zonal/core/glass';
+import { blankDraft, draftOf, regained, rulesOfDraft } from './draft';
 import { embedCode } from './embedCode';
 
 const SETTING = {
@@ -25,6 +26,7 @@ const WINDOW: OutwardWindow = {
   version: 4,
   keys: [],
   draft: null,
+  trouble: null,
 };
 
 describe('a draft', () => {

@@ -1,7 +1,8 @@
+import type { WindowInput } from '@zonal/core/glass';
 import { canonical } from '@zonal/core/entries';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useDiscardDraftMutation, useKeepDraftMutation } from '../api/zonalApi';
-import type { ApiProblem, Calendar, OutwardWindow, WindowDraft, WindowInput } from '../api/types';
+import type { ApiProblem, Calendar, OutwardWindow, WindowDraft } from '@zonal/core/api';
 import { blankDraft, draftOf } from './draft';
 
 /** After this many milliseconds without typing the draft is kept on the server. */

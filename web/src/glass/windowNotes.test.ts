@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import type { Calendar, OutwardWindow, WindowDraft, WindowKey } from '../api/types';
+import type { Calendar, OutwardWindow, WindowDraft, WindowKey } from '@zonal/core/api';
 import { windowNotes } from './windowNotes';
 
 const NOW = Date.UTC(2026, 5, 10);

@@ -1,6 +1,6 @@
 import { keyState, type KeyState } from '@zonal/core/glass';
 import { troubleWords } from '../rehearsal/troubleWords';
-import type { Calendar, OutwardWindow } from '../api/types';
+import type { Calendar, OutwardWindow } from '@zonal/core/api';
 
 /** Returns names that a filter has lost as they are read: `label “works”`, or the name of a calendar that is gone. */
 export function goneWords(name: string, nameOf: (calendarId: string) => string): string {

@@ -20,7 +20,7 @@ import {
   useSetCeilingMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
-import type { Calendar, CeilingRequest } from '../api/types';
+import type { Calendar, CeilingRequest } from '@zonal/core/api';
 import type { RehearsalQuestion } from '../workers/questions';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { RehearsalView } from '../rehearsal/RehearsalView';

@@ -1,7 +1,7 @@
 import { PROPERTY_KIND_WORDS } from '@zonal/core/entries';
 import { zoneWithOffset } from '@zonal/core/forms';
 import styled from 'styled-components';
-import type { House } from '../api/types';
+import type { House } from '@zonal/core/api';
 import { useNow } from '../ui/useNow';
 import type { Places } from './places';
 

@@ -9,7 +9,7 @@ import { Plus, X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi';
-import type { House } from '../api/types';
+import type { House } from '@zonal/core/api';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';

@@ -9,7 +9,7 @@ import {
   useHouseQuery,
   useSaveCalendarMutation,
 } from '../api/zonalApi';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';

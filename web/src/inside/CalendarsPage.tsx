@@ -4,7 +4,7 @@ import { dayFromText, dayOfWall, dayToText, partsOfDay, wallAt, type Day } from 
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { useEdits } from './useEdits';
 import { useAppDispatch, useAppSelector } from '../store';
 import { MainButton } from '../ui/Button';

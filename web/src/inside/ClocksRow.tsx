@@ -2,7 +2,7 @@ import { driftsBetween } from '@zonal/core/entries';
 import { dayText, offsetText, zoneText } from '@zonal/core/forms';
 import { dayOfWall, offsetAt, wallAt, type ZoneName } from '@zonal/core/zones';
 import styled from 'styled-components';
-import type { House } from '../api/types';
+import type { House } from '@zonal/core/api';
 import { ChoiceStrip } from '../ui/Choice';
 import { Faded } from '../ui/layout';
 import { Tick } from '../ui/Tick';

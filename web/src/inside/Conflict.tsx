@@ -1,7 +1,7 @@
 import { SAID_FIELDS, canonical, fieldWord, type Entry } from '@zonal/core/entries';
 import { fieldText } from '@zonal/core/forms';
 import styled from 'styled-components';
-import type { EntryInput } from '../api/types';
+import type { EntryInput } from '@zonal/core/api';
 import { Button } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';

@@ -1,5 +1,5 @@
 import { problemOf, useCalendarImpactQuery, useDeleteCalendarMutation } from '../api/zonalApi';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { Button, OutsideButton } from '../ui/Button';
 import { Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';

@@ -4,7 +4,7 @@ import type { ZoneName } from '@zonal/core/zones';
 import { Trash2 } from 'lucide-react';
 import { useReducer, useState, type FormEvent } from 'react';
 import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
-import type { ApiProblem, Calendar, EntryInput } from '../api/types';
+import type { ApiProblem, Calendar, EntryInput } from '@zonal/core/api';
 import { adding, named, removing } from './changes';
 import { OutsideEffect } from '../rehearsal/OutsideEffect';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';

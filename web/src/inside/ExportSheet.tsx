@@ -1,6 +1,6 @@
 import { plainName } from '@zonal/core/forms';
 import { useState } from 'react';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Faded, Stack } from '../ui/layout';

@@ -2,7 +2,7 @@ import { Archive, CalendarPlus, FileInput, FileOutput, Plus } from 'lucide-react
 import { useState } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled, { css } from 'styled-components';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Named } from '../ui/Named';

@@ -10,7 +10,7 @@ import { dayText } from '@zonal/core/forms';
 import { DAY, dayOfWall, wallAt } from '@zonal/core/zones';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
-import type { Calendar, EntryInput } from '../api/types';
+import type { Calendar, EntryInput } from '@zonal/core/api';
 import { adding, named } from './changes';
 import type { Edits } from './useEdits';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';

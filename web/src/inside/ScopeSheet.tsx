@@ -1,6 +1,6 @@
 import { SCOPES, type Entry, type Scope, type When } from '@zonal/core/entries';
 import { useState } from 'react';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip } from '../ui/Choice';
 import { Row, Stack } from '../ui/layout';

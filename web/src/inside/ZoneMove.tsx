@@ -5,7 +5,7 @@ import { instantOfWhen } from '@zonal/core/entries';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useAllEntriesQuery, useRezoneCalendarMutation } from '../api/zonalApi';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { stepDone } from './historySlice';
 import { useAppDispatch } from '../store';
 import { Button, MainButton } from '../ui/Button';

@@ -1,6 +1,6 @@
 import { EMPTY_CONTENT, occurrencesOf, type Entry, type Scope, type When } from '@zonal/core/entries';
 import { describe, expect, it } from 'vitest';
-import type { EntryChange } from '../api/types';
+import type { EntryChange } from '@zonal/core/api';
 import { both, carrying, copying, named, removing, shifting } from './changes';
 import { historySlice, stepDone, stepLost, stepRedone, stepUndone } from './historySlice';
 

@@ -14,7 +14,7 @@ import {
   type When,
 } from '@zonal/core/entries';
 import { DAY, type Wall, type ZoneName } from '@zonal/core/zones';
-import type { EntryChange, EntryInput } from '../api/types';
+import type { EntryChange, EntryInput } from '@zonal/core/api';
 import type { Edit } from './useEdits';
 
 /** An entry with the date of it that is meant; no slot for one that does not recur. */

@@ -1,5 +1,5 @@
 import type { Entry, Scope, When } from '@zonal/core/entries';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { carryOver, formFor, type DateOf } from './entryEdit';
 import { blankForm, type EntryForm } from './entryForm';
 

@@ -1,6 +1,6 @@
 import { EMPTY_CONTENT, occurrencesOf, type Entry, type When } from '@zonal/core/entries';
 import { describe, expect, it } from 'vitest';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { carryOver, effectWords, formFor, resultOf } from './entryEdit';
 
 const ZONE = 'America/Halifax';

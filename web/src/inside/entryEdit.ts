@@ -15,7 +15,7 @@ import {
 } from '@zonal/core/entries';
 import { dayText } from '@zonal/core/forms';
 import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
-import type { Calendar, EntryChange } from '../api/types';
+import type { Calendar, EntryChange } from '@zonal/core/api';
 import { adding, atDate, replacing, splitting } from './changes';
 import { formOf, inputOf, type EntryForm } from './entryForm';
 

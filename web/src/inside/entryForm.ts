@@ -13,7 +13,7 @@ import {
 } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { DAY, dayFromText, dayToText, type Day, type ZoneName } from '@zonal/core/zones';
-import type { EntryInput } from '../api/types';
+import type { EntryInput } from '@zonal/core/api';
 import { formContent, saidContent, type FormContent } from './formContent';
 
 export const CLOCKS = ['zoned', 'floating', 'date'] as const;

@@ -1,5 +1,5 @@
 import { COLOURS, PLATE_PATTERNS, PLATE_SHAPES } from '@zonal/core/glass';
-import type { Calendar } from '../api/types';
+import type { Calendar } from '@zonal/core/api';
 
 /**
  * Returns letters for a plate from a name: first letters of its words, or its first letters. Where these are taken,

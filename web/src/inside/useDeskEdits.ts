@@ -2,7 +2,7 @@ import { type Scope } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { DAY, MINUTE, dayToText, type Day } from '@zonal/core/zones';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import type { Calendar, EntryChange } from '../api/types';
+import type { Calendar, EntryChange } from '@zonal/core/api';
 import { both, carrying, copying, named, removing, shifting, type Shift, type Target } from './changes';
 import type { Edits } from './useEdits';
 import type { DeskItem } from './deskDays';

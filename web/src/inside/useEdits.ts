@@ -1,6 +1,6 @@
 import { useCallback, useRef, useState } from 'react';
 import { useMakeEditMutation, useTurnEditMutation } from '../api/zonalApi';
-import type { ApiProblem, EditAnswer, EntryChange } from '../api/types';
+import type { ApiProblem, EditAnswer, EntryChange } from '@zonal/core/api';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store';
 import { stepDone, stepLost, stepRedone, stepUndone } from './historySlice';
 

@@ -3,7 +3,7 @@ import { DAY, type Day } from '@zonal/core/zones';
 import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { useEffect, useMemo } from 'react';
 import { zonalApi } from '../api/zonalApi';
-import type { ApiProblem, Calendar } from '../api/types';
+import type { ApiProblem, Calendar } from '@zonal/core/api';
 import { useAppDispatch, useAppSelector } from '../store';
 
 interface Loaded {

@@ -1,7 +1,7 @@
 import type { Watch } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import { useWatchQuery, useWindowsQuery } from '../api/zonalApi';
-import type { EntryChange, OutwardWindow } from '../api/types';
+import type { EntryChange, OutwardWindow } from '@zonal/core/api';
 import { Faded } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { RehearsalView } from './RehearsalView';

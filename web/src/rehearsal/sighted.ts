@@ -1,5 +1,5 @@
 import { keyState, type RehearsedWindow, type SightedWindow } from '@zonal/core/glass';
-import type { OutwardWindow } from '../api/types';
+import type { OutwardWindow } from '@zonal/core/api';
 
 /** Returns a window as rehearsals need it: with the keys that have not ended. */
 export function rehearsed(

@@ -1,4 +1,4 @@
-import type { OutwardWindow } from '../api/types';
+import type { OutwardWindow } from '@zonal/core/api';
 
 /** Says what readers get of a window that cannot be worked out, and why. */
 export function troubleWords({ reason, shows }: NonNullable<OutwardWindow['trouble']>): string {

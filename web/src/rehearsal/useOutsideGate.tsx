@@ -2,7 +2,7 @@ import type { Demand } from '@zonal/core/glass';
 import { useState, type ReactNode } from 'react';
 import { useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
-import type { EntryChange } from '../api/types';
+import type { EntryChange } from '@zonal/core/api';
 import { useAppSelector } from '../store';
 import { Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';

@@ -4,7 +4,7 @@ import { NavLink } from 'react-router';
 import styled from 'styled-components';
 import { useLiveChanges } from '../api/useLiveChanges';
 import { useSignOutMutation } from '../api/zonalApi';
-import type { Session } from '../api/types';
+import type { Session } from '@zonal/core/api';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
 import { unconfirmedWords } from '../api/unconfirmedSlice';
 import { useAppSelector } from '../store';

@@ -1,5 +1,5 @@
 import { lineageOf, type Entry } from '@zonal/core/entries';
-import type { EntryChange } from '../api/types';
+import type { EntryChange } from '@zonal/core/api';
 
 /** Entries by calendar. */
 export type EntriesOf = ReadonlyMap<string, readonly Entry[]>;

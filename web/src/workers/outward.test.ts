@@ -1,8 +1,8 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
-import { outwardView, rangeOfHorizon } from '@zonal/core/glass';
+import { outwardView, rangeOfHorizon, type WindowInput } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import { describe, expect, it } from 'vitest';
-import type { Calendar, OutwardWindow, WindowInput } from '../api/types';
+import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import { blankDraft, ceilingsOf, draftOf, rulesOfDraft } from '../glass/draft';
 import { hiddenFilterFields } from '../glass/GlassPanel';
 import { differs } from '../glass/useDraft';
@@ -46,6 +46,7 @@ const window: OutwardWindow = {
   closedAt: null,
   version: 2,
   draft: null,
+  trouble: null,
   keys: [
     {
       ...key,
@@ -187,11 +188,12 @@ describe('ceilings', () => {
       requests: [],
     };
     const calendars = [{ id: 'c', lockedAt: null }] as Calendar[];
-    expect(ceilingsOf(all, calendars, draft.sources)).toEqual({ house: { street: 'tinted' }, calendars: {} });
+    expect(ceilingsOf(all, calendars)).toEqual({
+      house: { street: 'tinted' },
+      calendars: { x: { street: 'tinted' } },
+    });
     const locked = [{ id: 'c', lockedAt: '2026-01-01' }] as Calendar[];
-    expect(Object.values(ceilingsOf(undefined, locked, draft.sources).calendars['c']!)).toEqual(
-      Array(4).fill('shut'),
-    );
+    expect(Object.values(ceilingsOf(undefined, locked).calendars['c']!)).toEqual(Array(4).fill('shut'));
   });
 });
 

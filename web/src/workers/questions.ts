@@ -16,7 +16,7 @@ import type {
   ViewDifference,
   WindowRules,
 } from '@zonal/core/glass';
-import type { EntryChange } from '../api/types';
+import type { EntryChange } from '@zonal/core/api';
 
 export const PREVIEW_FORMS = ['page', 'embed', 'feed', 'freeBusy'] as const;
 export type PreviewForm = (typeof PREVIEW_FORMS)[number];

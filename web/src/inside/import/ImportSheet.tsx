@@ -4,7 +4,7 @@ import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { useWatchQuery, useWindowsQuery } from '../../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
-import type { Calendar } from '../../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { rehearsed } from '../../rehearsal/sighted';
 import { Button, MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';

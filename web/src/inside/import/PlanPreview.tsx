@@ -3,7 +3,7 @@ import type { Demand } from '@zonal/core/glass';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
-import type { Calendar } from '../../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { Button, MainButton } from '../../ui/Button';
 import { ChoiceStrip } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';

@@ -1,5 +1,5 @@
 import type { MergeItem } from '@zonal/core/forms';
-import type { EntryChange } from '../../api/types';
+import type { EntryChange } from '@zonal/core/api';
 import { inputOfEntry } from '../changes';
 
 /** The server takes so many changes and so many letters at once. */

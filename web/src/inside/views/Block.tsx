@@ -1,6 +1,6 @@
 import type { CSSProperties, PointerEvent, ReactNode } from 'react';
 import styled from 'styled-components';
-import type { Calendar } from '../../api/types';
+import type { Calendar } from '@zonal/core/api';
 import type { DeskItem } from '../deskDays';
 import { wordsOf } from './marks';
 

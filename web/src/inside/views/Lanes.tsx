@@ -3,7 +3,7 @@ import { isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Calendar, OutwardWindow } from '../../api/types';
+import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import { Plate } from '../../ui/Plate';
 import { Block, Ghost } from './Block';
 import { Marks, slipMark } from './marks';

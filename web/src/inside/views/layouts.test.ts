@@ -2,7 +2,7 @@ import { EMPTY_CONTENT, type Entry, type When } from '@zonal/core/entries';
 import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText } from '@zonal/core/zones';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Calendar } from '../../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { itemsOf, type DeskItem } from '../deskDays';
 import { lanesOf } from './laneLayout';
 import { shownOn, weekOf } from './monthLayout';

@@ -1,5 +1,5 @@
 import type { Day } from '@zonal/core/zones';
-import type { Calendar } from '../../api/types';
+import type { Calendar } from '@zonal/core/api';
 import type { DayRange, DeskItem } from '../deskDays';
 import type { DayNotes } from '../readymade';
 

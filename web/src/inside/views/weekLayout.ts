@@ -1,5 +1,5 @@
 import { DAY, HOUR, type Day } from '@zonal/core/zones';
-import type { Calendar } from '../../api/types';
+import type { Calendar } from '@zonal/core/api';
 import { packRows, type DeskItem } from '../deskDays';
 import { slipMark } from './marks';
 import type { ViewProps } from './viewTypes';

@@ -1,4 +1,4 @@
-import type { Entry, Imported, PropertyDefinition, Rezone } from '@zonal/core/entries';
+import type { Entry, Imported, PropertyDefinition, Rezone } from '../entries';
 import type {
   Audience,
   Colour,
@@ -6,13 +6,47 @@ import type {
   Glass,
   PlatePattern,
   PlateShape,
+  WindowInput,
   WindowRules,
-} from '@zonal/core/glass';
-import type { ProblemCode } from '@zonal/core/problems';
+  WindowSaid,
+} from '../glass';
+import type { ProblemCode } from '../problems';
 
+/*
+ * What the organiser's API is asked and answers, as it stands in JSON: each shape once, for the server that gives it, the
+ * application that reads it, and the description that it gives of itself. Moments are instants as ISO 8601 text in UTC.
+ */
+
+/** Who is signed in, and the token that changing requests must carry. */
 export interface Session {
   readonly user: { readonly name: string; readonly email: string; readonly role: string } | null;
   readonly csrf: string;
+}
+
+export interface SignIn {
+  readonly email: string;
+  readonly password: string;
+}
+
+/** Accounts and addresses of the demo. */
+export interface Demo {
+  readonly accounts: readonly {
+    readonly name: string;
+    readonly email: string;
+    readonly password: string;
+    readonly role: string;
+  }[];
+  readonly windows: readonly {
+    readonly slug: string;
+    readonly title: string;
+    readonly zone: Audience;
+    readonly glass: string;
+    readonly listed: boolean;
+    readonly key: string;
+    readonly see: string;
+    readonly embed: string;
+    readonly feed: string;
+  }[];
 }
 
 export interface Calendar {
@@ -35,9 +69,13 @@ export interface Calendar {
   readonly entryCount: number;
 }
 
-export type CalendarInput = Omit<Calendar, 'id' | 'version' | 'entryCount' | 'archivedAt' | 'lockedAt'> & {
+/** A calendar as it is made or changed; with no version it is new. */
+export interface CalendarInput
+  extends
+    Pick<Calendar, 'name' | 'description' | 'zone' | 'plate' | 'colour'>,
+    Partial<Pick<Calendar, 'shape' | 'pattern' | 'place' | 'latitude' | 'longitude'>> {
   readonly version?: number;
-};
+}
 
 /** What deleting a calendar would hit. */
 export interface CalendarImpact {
@@ -50,8 +88,8 @@ export interface CalendarImpact {
   }[];
 }
 
+/** A move of a calendar to another zone, and what its entries keep. */
 export interface ZoneChange {
-  readonly id: string;
   readonly zone: string;
   readonly keep: Rezone;
 }
@@ -87,14 +125,16 @@ export interface WindowKey {
 
 /** Rules that are being worked on; nothing of them is outside yet. */
 export interface WindowDraft {
-  readonly body: WindowInput;
+  readonly body: Partial<WindowInput>;
   readonly version: number;
   readonly by: string;
   readonly at: string;
   readonly publishAt: string | null;
+  /** Why it was not shown when its time came, or empty. */
   readonly stopped: string;
 }
 
+/** A window with its rules, sources, keys and draft. Its secret is one for previews alone. */
 export interface OutwardWindow extends WindowRules {
   readonly id: string;
   readonly slug: string;
@@ -103,27 +143,37 @@ export interface OutwardWindow extends WindowRules {
   readonly version: number;
   readonly keys: readonly WindowKey[];
   readonly draft: WindowDraft | null;
-  /** What of it cannot be worked out just now, and what readers get meanwhile. */
-  readonly trouble?: {
-    readonly reason: string;
-    readonly shows: 'last' | 'nothing';
-    readonly at: string;
-  } | null;
+  readonly trouble: Trouble | null;
 }
 
-/** A window as it is sent to be opened or changed. */
-export type WindowInput = Omit<WindowRules, 'wording' | 'secret' | 'ceilings' | 'gone'> &
-  WindowRules['wording'] & {
-    readonly listed: boolean;
-    readonly audience?: Audience;
-    readonly version?: number;
-    readonly confirmed?: readonly Demand[];
-  };
+/** What of a window cannot be worked out just now, and what readers get meanwhile. */
+export interface Trouble {
+  readonly reason: string;
+  readonly shows: 'last' | 'nothing';
+  readonly at: string;
+}
+
+/** Rules that are being worked on, as they are sent. */
+export interface DraftInput {
+  readonly body: Partial<WindowInput>;
+  /** The version of the draft that was changed; 0 where there was none. */
+  readonly version: number;
+}
+
+/** When a draft is to be shown by itself; null for not. */
+export interface Schedule {
+  readonly at: string | null;
+  readonly confirmed?: readonly Demand[];
+}
+
+export interface KeyInput {
+  readonly expiresAt: string | null;
+}
 
 /** The rules of a window as they were published. */
 export interface WindowVersion {
   readonly version: number;
-  readonly body: WindowInput;
+  readonly body: WindowSaid;
   readonly by: string;
   readonly at: string;
 }
@@ -136,8 +186,11 @@ export interface LedgerLine {
   readonly appeared: number;
   readonly vanished: number;
   readonly changed: number;
+  /** Whether the window names itself otherwise from here on. */
   readonly wording: boolean;
+  /** The version of the window's rules that was in force. */
   readonly windowVersion: number;
+  /** What the line takes in the store. */
   readonly bytes: number;
 }
 
@@ -157,6 +210,22 @@ export interface CeilingRequest extends Ceiling {
   readonly answeredBy: string;
 }
 
+/** A ceiling as it is set; with no glass it is lifted. */
+export interface CeilingInput extends Pick<Ceiling, 'calendarId' | 'audience'> {
+  readonly glass: Glass | null;
+  readonly confirmed?: readonly Demand[];
+}
+
+/** A ceiling that somebody asks for. */
+export interface CeilingWish extends Pick<Ceiling, 'calendarId' | 'audience' | 'glass'> {
+  readonly reason: string;
+}
+
+export interface CeilingReply {
+  readonly grant: boolean;
+  readonly confirmed?: readonly Demand[];
+}
+
 export interface AllCeilings {
   readonly ceilings: readonly Ceiling[];
   readonly requests: readonly CeilingRequest[];
@@ -169,8 +238,10 @@ export interface Label {
   readonly windows: readonly string[];
 }
 
-/** An entry as it is written. */
-export type EntryInput = Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid' | 'imported'>;
+/** An entry as it is written. `version` is the one that was seen; with none it is new. */
+export interface EntryInput extends Omit<Entry, 'id' | 'calendarId' | 'version' | 'uid' | 'imported'> {
+  readonly version?: number;
+}
 
 /** What is to become of one entry; no `entry` deletes it. `version` is the one that was seen, 0 for a new one. */
 export interface EntryChange {
@@ -178,10 +249,22 @@ export interface EntryChange {
   readonly uid?: string;
   readonly version: number;
   readonly calendarId: string;
-  readonly entry: EntryInput | null;
+  readonly entry?: EntryInput | null;
+  /** What is remembered of the file that it comes from. */
   readonly imported?: Imported | null;
   /** The id of an entry that a new one was a part of until now. */
   readonly continues?: string;
+}
+
+export interface Changes {
+  readonly changes: readonly EntryChange[];
+}
+
+/** An edit with what it is called where it can be taken back. */
+export interface EditInput extends Changes {
+  readonly label: string;
+  /** Whether more changes follow before it is applied. */
+  readonly staged?: boolean;
 }
 
 /** What an edit did; it can be taken back by its id. */
@@ -189,12 +272,19 @@ export interface EditAnswer {
   readonly id: string;
   readonly label: string;
   readonly state: 'staged' | 'applied' | 'taken-back';
+  /** Number of entries that it concerns. */
   readonly size: number;
+  /** The entries as they are now, unless there are very many. */
   readonly entries: readonly Entry[];
 }
 
-export type EditWay = 'take-back' | 'again';
+/** What changed inside, as open pages of the application are told: they fetch anew what concerns them. */
+export interface ChangeNews {
+  readonly calendarIds: readonly string[];
+  readonly windowIds: readonly string[];
+}
 
+/** Every refusal: its code and a sentence that says what to do. */
 export interface ApiProblem {
   readonly code: ProblemCode;
   readonly message: string;

@@ -1,0 +1,107 @@
+import type { Entry, FindIn } from '../entries';
+import type { OutwardView, Watch, WindowInput } from '../glass';
+import type { Revision } from '../reach';
+import type {
+  AllCeilings,
+  Calendar,
+  CalendarImpact,
+  CalendarInput,
+  CeilingReply,
+  CeilingWish,
+  CeilingInput,
+  Changes,
+  Demo,
+  DraftInput,
+  EditAnswer,
+  EditInput,
+  EntryInput,
+  House,
+  KeyInput,
+  Label,
+  LedgerLine,
+  OutwardWindow,
+  Schedule,
+  Session,
+  SignIn,
+  WindowDraft,
+  WindowVersion,
+  ZoneChange,
+} from './answers';
+
+/**
+ * Every call of the organiser's API by its method and its path below /api. Who may make it, and what it does, stands with
+ * its route in the server; a route that is not named here does not compile.
+ */
+export interface Calls {
+  'GET /demo': { answer: Demo };
+
+  'GET /session': { answer: Session };
+  'POST /session': { body: SignIn; answer: Session };
+  'DELETE /session': { answer: void };
+
+  'GET /calendars': { answer: readonly Calendar[] };
+  'POST /calendars': { body: CalendarInput; answer: Calendar };
+  'PUT /calendars/:id': { body: CalendarInput; answer: Calendar };
+  'DELETE /calendars/:id': { query: { windows?: 'take-out' }; answer: void };
+  'PUT /calendars/:id/archive': { body: { archived: boolean }; answer: Calendar };
+  'POST /calendars/:id/zone': { body: ZoneChange; answer: EditAnswer };
+  'GET /calendars/:id/impact': { answer: CalendarImpact };
+  'POST /calendars/:id/lock-down': { answer: void };
+  'DELETE /calendars/:id/lock-down': { answer: void };
+
+  'GET /calendars/:id/entries': { query: { from?: string; to?: string }; answer: readonly Entry[] };
+  'POST /calendars/:id/entries': { body: EntryInput; answer: Entry };
+  'GET /find': { query: { text: string; in: FindIn }; answer: { total: number; entries: readonly Entry[] } };
+  'GET /entries/:id': { answer: Entry };
+  'PUT /entries/:id': { body: EntryInput; answer: Entry };
+  'DELETE /entries/:id': { query: { version: string }; answer: void };
+
+  'POST /edits': { body: EditInput; answer: EditAnswer };
+  'POST /edits/:id/changes': { body: Changes; answer: void };
+  'DELETE /edits/:id': { answer: void };
+  'POST /edits/:id/apply': { answer: EditAnswer };
+  'POST /edits/:id/take-back': { answer: EditAnswer };
+  'POST /edits/:id/again': { answer: EditAnswer };
+
+  'GET /windows': { answer: readonly OutwardWindow[] };
+  'GET /windows/:id': { answer: OutwardWindow };
+  'POST /windows': { body: WindowInput; answer: OutwardWindow };
+  'PUT /windows/:id': { body: WindowInput; answer: OutwardWindow };
+  'PUT /windows/:id/draft': { body: DraftInput; answer: WindowDraft };
+  'DELETE /windows/:id/draft': { answer: void };
+  'POST /windows/:id/schedule': { body: Schedule; answer: OutwardWindow };
+  'GET /windows/:id/versions': { answer: readonly WindowVersion[] };
+  'POST /windows/:id/close': { answer: OutwardWindow };
+  'POST /windows/:id/open': { answer: OutwardWindow };
+
+  'GET /keys/:id/revision': { answer: Revision | null };
+  'PUT /keys/:id': { body: KeyInput; answer: OutwardWindow };
+  'GET /keys/:id/ledger': { answer: readonly LedgerLine[] };
+  'GET /keys/:id/ledger/:number': { answer: OutwardView };
+
+  /** Server-Sent Events, each a {@link ChangeNews}. */
+  'GET /changes': { answer: void };
+
+  'GET /ceilings': { answer: AllCeilings };
+  'PUT /ceilings': { body: CeilingInput; answer: AllCeilings };
+  'POST /ceilings/requests': { body: CeilingWish; answer: AllCeilings };
+  'POST /ceilings/requests/:id': { body: CeilingReply; answer: AllCeilings };
+
+  'GET /house': { answer: House };
+  'PUT /house': { body: House; answer: House };
+  'GET /house/watch': { answer: Watch };
+  'GET /labels': { answer: readonly Label[] };
+  'DELETE /labels/:name': { answer: void };
+}
+
+export type CallName = keyof Calls;
+export type AnswerOf<N extends CallName> = Calls[N]['answer'];
+export type BodyOf<N extends CallName> = Calls[N] extends { body: infer B extends object } ? B : undefined;
+export type QueryOf<N extends CallName> = Calls[N] extends { query: infer Q extends object } ? Q : undefined;
+
+/** The names of the parts of a path that are filled in. */
+export type PathPart<N extends string> = N extends `${string}/:${infer Rest}`
+  ? Rest extends `${infer Part}/${infer More}`
+    ? Part | PathPart<`/${More}`>
+    : Rest
+  : never;

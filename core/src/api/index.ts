@@ -1,0 +1,2 @@
+export type * from './answers';
+export type { AnswerOf, BodyOf, CallName, Calls, PathPart, QueryOf } from './calls';

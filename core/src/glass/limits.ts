@@ -1,0 +1,37 @@
+/** What a window may hold at most, and why there is a limit at all: everything in it is worked out for every reader. */
+export const WINDOW_LIMITS = {
+  /** Calendars that it is cut from: each of their entries is looked at. */
+  sources: 100,
+  /** Days of a horizon with fixed ends: ten years. */
+  fixedDays: 3660,
+  /** Days of a horizon to each side of today: five years. */
+  rollingDays: 1830,
+  /** Single times that it shows, so that no reader's program is sent more than it can take in. */
+  times: 500_000,
+  /** Letters of its name, of a calendar's name as it is told, and of its topic: they stand on one line. */
+  nameLetters: 120,
+  descriptionLetters: 2_000,
+  contactLetters: 300,
+  busyWordLetters: 60,
+  patternLetters: 200,
+  /** Letters of a language tag (RFC 5646 section 4.4.1 names 35). */
+  languageLetters: 35,
+  translations: 20,
+  labelHolds: 50,
+  labelLetters: 200,
+  /** Letters of a draft as it is sent: no window takes more. */
+  draftLetters: 200_000,
+} as const;
+
+/** What a filter may ask for at most: all of it is asked of every entry. */
+export const FILTER_LIMITS = {
+  conditions: 50,
+  /** Groups within groups. */
+  depth: 6,
+  /** Letters of one value. */
+  letters: 200,
+  /** Words that are looked for in texts, all conditions together: each is sought in every text. */
+  words: 40,
+  /** Ways that are tried out to see whether it contradicts itself. */
+  steps: 100_000,
+} as const;

@@ -1,0 +1,154 @@
+import type { CallName } from '@zonal/core/api';
+import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { Ajv } from 'ajv';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { EMAIL, PASSWORD, TestClient, freshDatabase, testServer, windowInput } from './testing';
+
+interface Schemas {
+  readonly calls: Readonly<Record<string, object | null>>;
+  readonly schemas: Readonly<Record<string, object>>;
+}
+
+let server: Awaited<ReturnType<typeof testServer>>;
+let client: TestClient;
+let answers: Schemas;
+const folder = mkdtempSync(join(tmpdir(), 'zonal-contract-'));
+
+beforeAll(async () => {
+  // What the build writes down of core's types.
+  const maker = '../../scripts/lib/answerSchemas.mjs';
+  answers = ((await import(maker)) as { answerSchemas: () => Schemas }).answerSchemas();
+  const answersFile = join(folder, 'answers.json');
+  writeFileSync(answersFile, JSON.stringify(answers));
+  const demoAccounts = [{ name: 'Ida', email: EMAIL, password: PASSWORD, role: 'steward' }];
+  server = await testServer(await freshDatabase(), { answersFile, demoAccounts });
+  client = new TestClient(server.base);
+  await client.signIn();
+});
+afterAll(async () => {
+  await server.close();
+  rmSync(folder, { recursive: true });
+});
+
+/** Makes a call that succeeds, and checks that its answer is what core's types say; returns it. */
+async function told(name: CallName, path: string, body?: unknown): Promise<any> {
+  const answer = await client.call(name.split(' ')[0]!, path, body);
+  expect(answer.status, `${name}: ${JSON.stringify(answer.body)}`).toBeLessThan(300);
+  const schema = answers.calls[name];
+  expect(schema, name).not.toBe(undefined);
+  if (schema === null) expect(answer.body, name).toBe(null);
+  else {
+    const ajv = new Ajv({ strict: false, allErrors: true });
+    for (const [key, one] of Object.entries(answers.schemas))
+      ajv.addSchema(one, `#/components/schemas/${key}`);
+    const fits = ajv.compile(schema!);
+    expect(fits(answer.body), `${name}: ${JSON.stringify(fits.errors)}`).toBe(true);
+  }
+  seen.add(name);
+  return answer.body;
+}
+const seen = new Set<CallName>();
+
+describe('the answers of the API', () => {
+  it('are what core says that they are, call by call, and nothing more', async () => {
+    const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
+    const { id } = await told('POST /calendars', '/calendars', { ...plate, name: 'Quay' });
+    await told('PUT /calendars/:id', `/calendars/${id}`, { ...plate, name: 'Quays', version: 1 });
+    await told('PUT /calendars/:id/archive', `/calendars/${id}/archive`, { archived: false });
+    const at = (hour: number) => ({
+      kind: 'zoned',
+      at: `${new Date(Date.now() + 86_400_000).toISOString().slice(0, 10)}T${hour}:00:00`,
+      zone: 'America/Halifax',
+    });
+    const written = {
+      ...EMPTY_CONTENT,
+      title: 'Market',
+      labels: ['fair'],
+      people: [{ name: 'Crew', address: '', group: true }],
+      kept: [['x-note', {}, 'text', 'kept']],
+      start: at(10),
+      end: at(12),
+      recurrence: { rule: 'FREQ=DAILY;COUNT=9', dates: [], exceptDates: [] },
+      overrides: [{ slot: at(10), start: at(11), end: at(12), content: EMPTY_CONTENT }],
+    };
+    const entry = await told('POST /calendars/:id/entries', `/calendars/${id}/entries`, written);
+    await told('PUT /entries/:id', `/entries/${entry.id}`, { ...written, place: 'Quay 2', version: 1 });
+    await told('GET /entries/:id', `/entries/${entry.id}`);
+    await told('GET /calendars/:id/entries', `/calendars/${id}/entries`);
+    await told('GET /find', '/find?text=market&in=text');
+    const change = { version: 0, calendarId: id, entry: { ...written, recurrence: null, overrides: [] } };
+    const staged = await told('POST /edits', '/edits', { label: 'Two', changes: [], staged: true });
+    await told('POST /edits/:id/changes', `/edits/${staged.id}/changes`, { changes: [change] });
+    await told('POST /edits/:id/apply', `/edits/${staged.id}/apply`);
+    await told('POST /edits/:id/take-back', `/edits/${staged.id}/take-back`);
+    await told('POST /edits/:id/again', `/edits/${staged.id}/again`);
+    await told('DELETE /edits/:id', `/edits/${staged.id}`);
+
+    const input = windowInput(id, 'clear', { filter: { field: 'label', value: 'fair' } });
+    const window = await told('POST /windows', '/windows', input);
+    await told('PUT /windows/:id', `/windows/${window.id}`, { ...input, version: 1, name: 'Other' });
+    await told('PUT /windows/:id/draft', `/windows/${window.id}/draft`, { body: { name: '' }, version: 0 });
+    await told('POST /windows/:id/schedule', `/windows/${window.id}/schedule`, { at: null });
+    await told('GET /windows', '/windows');
+    await told('GET /windows/:id', `/windows/${window.id}`);
+    await told('GET /windows/:id/versions', `/windows/${window.id}/versions`);
+    await told('DELETE /windows/:id/draft', `/windows/${window.id}/draft`);
+    const key = window.keys[0];
+    await fetch(`${server.base}/feed/${key.token}.ics`);
+    await told('GET /keys/:id/revision', `/keys/${key.id}/revision`);
+    const [line] = await told('GET /keys/:id/ledger', `/keys/${key.id}/ledger`);
+    await told('GET /keys/:id/ledger/:number', `/keys/${key.id}/ledger/${line.number}`);
+    await told('PUT /keys/:id', `/keys/${key.id}`, { expiresAt: null });
+    await told('POST /windows/:id/close', `/windows/${window.id}/close`);
+    await told('POST /windows/:id/open', `/windows/${window.id}/open`);
+
+    const wish = { calendarId: id, audience: 'street', glass: 'tinted' };
+    await told('PUT /ceilings', '/ceilings', { ...wish, confirmed: ['most-vanishes'] });
+    const { requests } = await told('POST /ceilings/requests', '/ceilings/requests', {
+      ...wish,
+      reason: 'x',
+    });
+    await told('POST /ceilings/requests/:id', `/ceilings/requests/${requests[0].id}`, { grant: false });
+    await told('GET /ceilings', '/ceilings');
+    await told('POST /calendars/:id/lock-down', `/calendars/${id}/lock-down`);
+    await told('GET /calendars', '/calendars');
+    await told('DELETE /calendars/:id/lock-down', `/calendars/${id}/lock-down`);
+    await told('GET /calendars/:id/impact', `/calendars/${id}/impact`);
+    const house = await told('GET /house', '/house');
+    await told('PUT /house', '/house', { ...house, watchWords: ['salary'] });
+    await told('GET /house/watch', '/house/watch');
+    await told('GET /labels', '/labels');
+    await told('GET /demo', '/demo');
+    await told('POST /calendars/:id/zone', `/calendars/${id}/zone`, { zone: 'UTC', keep: 'clock-times' });
+    await told('DELETE /entries/:id', `/entries/${entry.id}?version=3`);
+    await told('DELETE /calendars/:id', `/calendars/${id}?windows=take-out`);
+    await told('DELETE /labels/:name', '/labels/fair');
+    await told('GET /session', '/session');
+    await told('POST /session', '/session', { email: EMAIL, password: PASSWORD });
+    await told('DELETE /session', '/session');
+    const left = (Object.keys(answers.calls) as CallName[]).filter((name) => !seen.has(name));
+    expect(left, 'calls that nobody made').toEqual(['GET /changes']);
+  });
+
+  it('stand in the description, every call with its own', async () => {
+    const api: any = await (await fetch(`${server.base}/api/openapi.json`)).json();
+    const described = Object.entries(api.paths).flatMap(([path, methods]) =>
+      Object.keys(methods as object).map((method) => {
+        const form = path.replace(/^\/api/, '').replace(/\{(\w+)\}/g, ':$1');
+        return `${method.toUpperCase()} ${form}`;
+      }),
+    );
+    expect(described.sort()).toEqual(Object.keys(answers.calls).sort());
+    const ledger = api.paths['/api/keys/{id}/ledger'].get.responses['200'].content['application/json'].schema;
+    expect(ledger).toMatchObject({
+      type: 'array',
+      items: { $ref: '#/components/schemas/Answer.LedgerLine' },
+    });
+    expect(Object.keys(api.components.schemas['Answer.LedgerLine'].properties)).toContain('windowVersion');
+    const named = [...JSON.stringify(api).matchAll(/"#\/components\/schemas\/([\w.]+)"/g)].map((m) => m[1]!);
+    expect(named.filter((name) => !(name in api.components.schemas))).toEqual([]);
+  });
+});
