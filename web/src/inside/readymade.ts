@@ -1,5 +1,6 @@
 import type { Day } from '@zonal/core/zones';
 import { useEffect, useRef, useState } from 'react';
+import { remoteOf, type RemoteWorker } from '../workers/remote';
 import type { Layer } from './deskSlice';
 
 /** A note of a ready-made calendar on a day. */
@@ -24,23 +25,31 @@ export interface NotesQuestion {
   readonly spot: { readonly latitude: number; readonly longitude: number } | null;
 }
 
+/** What the worker offers. */
+export interface Readymade {
+  notesOf(question: NotesQuestion): DayNotes;
+}
+
 const NONE: DayNotes = new Map();
 
 /** Returns the notes of the ready-made calendars that are switched on; they are computed in a worker. */
 export function useDayNotes(question: NotesQuestion): DayNotes {
-  const [told, setTold] = useState<{ of: string; notes: DayNotes }>({ of: '', notes: NONE });
-  const worker = useRef<Worker | null>(null);
+  const [told, setTold] = useState(NONE);
+  const worker = useRef<RemoteWorker<Readymade> | null>(null);
   const text = JSON.stringify(question);
   const wanted = question.layers.length > 0;
   useEffect(() => {
     if (!wanted) return;
-    worker.current ??= new Worker(new URL('./readymade.worker.ts', import.meta.url), { type: 'module' });
-    const own = worker.current;
-    own.onmessage = ({ data }: MessageEvent<{ of: string; notes: [Day, DayNote[]][] }>) => {
-      if (data.of === text) setTold({ of: data.of, notes: new Map(data.notes) });
+    let current = true;
+    worker.current ??= remoteOf<Readymade>(
+      new Worker(new URL('./readymade.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    const answer = worker.current.offered.notesOf(JSON.parse(text) as NotesQuestion);
+    void answer.then((notes) => current && setTold(notes));
+    return () => {
+      current = false;
     };
-    own.postMessage({ of: text, question: JSON.parse(text) as NotesQuestion });
   }, [text, wanted]);
-  useEffect(() => () => worker.current?.terminate(), []);
-  return wanted ? told.notes : NONE;
+  useEffect(() => () => worker.current?.end(), []);
+  return wanted ? told : NONE;
 }

@@ -1,7 +1,8 @@
+import { expose } from 'comlink';
 import { timeText } from '@zonal/core/forms';
 import { holidaysOf, moonPhases, sunTimes } from '@zonal/core/readymade';
 import { wallAt, type Day } from '@zonal/core/zones';
-import type { DayNote, NotesQuestion } from './readymade';
+import type { DayNote, NotesQuestion, Readymade } from './readymade';
 
 const MOONS = { 'new moon': '●', 'first quarter': '◐', 'full moon': '○', 'last quarter': '◑' } as const;
 
@@ -29,6 +30,4 @@ function notesOf({ layers, from, to, zone, country, region, spot }: NotesQuestio
   return notes;
 }
 
-self.onmessage = ({ data }: MessageEvent<{ of: string; question: NotesQuestion }>) => {
-  self.postMessage({ of: data.of, notes: [...notesOf(data.question)] });
-};
+expose({ notesOf } satisfies Readymade);

@@ -48,7 +48,7 @@ export function useOutsideGate(calendarName: string): OutsideGate {
     if (!question.pairs.length) return true;
     setLooking(true);
     try {
-      const rehearsals = await askOutward(question, String(stamp));
+      const rehearsals = (await askOutward(question, String(stamp))) ?? [];
       const large = rehearsals.some((r) => r.demands.length > 0);
       setFound(large ? { of, rehearsals, problem: '' } : null);
       return !large;

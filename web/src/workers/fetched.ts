@@ -1,21 +1,25 @@
+import { call } from '../api/client';
 import type { Entry } from '@zonal/core/entries';
 import type { Revision } from '@zonal/core/reach';
 
 /** Entries by calendar, as fetched for one stamp of the data. */
-const known = new Map<string, { stamp: string; entries: Promise<Entry[]> }>();
+const known = new Map<string, { stamp: string; entries: Promise<readonly Entry[]> }>();
 
 /** Returns all entries of a calendar, fetched once a stamp. For workers. */
-export function entriesOf(calendarId: string, stamp: string): Promise<Entry[]> {
+export function entriesOf(calendarId: string, stamp: string): Promise<readonly Entry[]> {
   const before = known.get(calendarId);
   if (before?.stamp === stamp) return before.entries;
-  const entries = ask<Entry[]>(`/api/calendars/${calendarId}/entries`);
+  const entries = call('GET /calendars/:id/entries', { path: { id: calendarId }, query: {} });
   known.set(calendarId, { stamp, entries });
   entries.catch(() => known.delete(calendarId));
   return entries;
 }
 
 /** Returns the entries of several calendars. A calendar that is gone has none. */
-export async function entriesOfAll(ids: Iterable<string>, stamp: string): Promise<Map<string, Entry[]>> {
+export async function entriesOfAll(
+  ids: Iterable<string>,
+  stamp: string,
+): Promise<Map<string, readonly Entry[]>> {
   const unique = [...new Set(ids)];
   const lists = await Promise.all(unique.map((id) => entriesOf(id, stamp)));
   return new Map(unique.map((id, i) => [id, lists[i]!]));
@@ -23,12 +27,5 @@ export async function entriesOfAll(ids: Iterable<string>, stamp: string): Promis
 
 /** Returns the revision that readers with a key see now, or null. */
 export function revisionOf(keyId: string): Promise<Revision | null> {
-  return ask<Revision | null>(`/api/keys/${keyId}/revision`);
-}
-
-async function ask<T>(path: string): Promise<T> {
-  const response = await fetch(path);
-  const body = (await response.json()) as T & { message?: string };
-  if (!response.ok) throw new Error(body?.message ?? 'The entries could not be fetched.');
-  return body;
+  return call('GET /keys/:id/revision', { path: { id: keyId } });
 }

@@ -1,3 +1,4 @@
+import { expose } from 'comlink';
 import { writeForm, writePage } from '@zonal/core/forms';
 import {
   differenceOf,
@@ -14,13 +15,11 @@ import { afterChanges } from './afterChanges';
 import { entriesOfAll, revisionOf } from './fetched';
 import type {
   Answers,
-  Asked,
+  Outward,
   PastQuestion,
   PreviewQuestion,
-  Question,
   RehearsalQuestion,
   SightQuestion,
-  Told,
 } from './questions';
 import { rehearseIn, viewLines } from './rehearseIn';
 
@@ -101,25 +100,10 @@ function past({ before, after, number, show, now }: PastQuestion): Answers['past
   return { page, lines: viewLines(view, difference, () => []) };
 }
 
-async function answer(question: Question, stamp: string): Promise<Answers[keyof Answers]> {
-  switch (question.kind) {
-    case 'preview':
-      return preview(question, stamp);
-    case 'rehearsal':
-      return rehearsal(question, stamp);
-    case 'sightlines':
-      return matrix(question, stamp);
-    case 'who':
-      return whoSees(question.entry, question.windows, question.now);
-    case 'past':
-      return past(question);
-  }
-}
-
-self.onmessage = ({ data: { stamp, question } }: MessageEvent<Asked>) => {
-  const tell = (told: Told) => self.postMessage(told);
-  answer(question, stamp).then(
-    (told) => tell({ answer: told }),
-    (error: unknown) => tell({ problem: (error as Error).message }),
-  );
-};
+expose({
+  preview,
+  rehearsal,
+  sightlines: matrix,
+  who: ({ entry, windows, now }) => whoSees(entry, windows, now),
+  past,
+} satisfies Outward);

@@ -140,11 +140,10 @@ export interface Answers {
 export type Question = PreviewQuestion | RehearsalQuestion | SightQuestion | WhoQuestion | PastQuestion;
 export type AnswerOf<Q extends Question> = Answers[Q['kind']];
 
-export interface Asked {
-  /** Changes whenever entries may have changed. */
-  readonly stamp: string;
-  readonly question: Question;
-}
-
-/** Questions are answered in the order in which they come. */
-export type Told = { readonly answer: Answers[keyof Answers] } | { readonly problem: string };
+/** What the worker offers: an answer to each kind of question. `stamp` changes whenever entries may have changed. */
+export type Outward = {
+  readonly [K in Question['kind']]: (
+    question: Extract<Question, { kind: K }>,
+    stamp: string,
+  ) => Answers[K] | Promise<Answers[K]>;
+};

@@ -1,6 +1,7 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useAppSelector } from '../store';
-import type { AnswerOf, Asked, Question, Told } from './questions';
+import { askOutward, leaveOutward } from './askOutward';
+import type { AnswerOf, Question } from './questions';
 
 interface Kept<Q extends Question> {
   readonly question: string;
@@ -9,51 +10,28 @@ interface Kept<Q extends Question> {
 }
 
 /**
- * Returns the worker's answer to the newest question; while it works, the answer before stays. A question is asked
- * again when entries have changed; null asks nothing. One question is worked on at a time, and of those that come
- * meanwhile the last one counts: typing fast does not pile up work.
+ * Returns the answer to the newest question; while it is worked out, the answer before stays. A question is asked again
+ * when entries have changed; null asks nothing.
  */
 export function useAnswer<Q extends Question>(
   question: Q | null,
 ): { answer: AnswerOf<Q> | null; problem: string; busy: boolean } {
-  const worker = useRef<Worker | null>(null);
-  /** What is being worked on, and what comes after it. */
-  const line = useRef<{ now: string | null; next: string | null }>({ now: null, next: null });
-  const changes = useAppSelector((state) => state.changes);
+  const changes = String(useAppSelector((state) => state.changes));
+  const asker = useRef({});
   const [kept, setKept] = useState<Kept<Q> | null>(null);
-
-  const send = useCallback((text: string) => {
-    line.current.now = text;
-    worker.current?.postMessage(JSON.parse(text) as Asked);
-  }, []);
-
+  const asked = question && JSON.stringify(question);
+  const text = asked && `${changes} ${asked}`;
   useEffect(() => {
-    const own = new Worker(new URL('./outward.worker.ts', import.meta.url), { type: 'module' });
-    own.onmessage = ({ data }: MessageEvent<Told>) => {
-      const { now, next } = line.current;
-      line.current = { now: null, next: null };
-      if (next !== null) send(next);
-      // What is newer than an answer is on its way; until then this is the best that is known.
-      setKept(
-        'problem' in data
-          ? { question: now!, answer: null, problem: data.problem }
-          : { question: now!, answer: data.answer as AnswerOf<Q>, problem: '' },
-      );
-    };
-    worker.current = own;
-    return () => {
-      own.terminate();
-      line.current = { now: null, next: null };
-    };
-  }, [send]);
-
-  const text = question && JSON.stringify({ question, stamp: String(changes) } satisfies Asked);
+    const own = asker.current;
+    return () => leaveOutward(own);
+  }, []);
   useEffect(() => {
     if (!text) return;
-    if (line.current.now === null) send(text);
-    else line.current.next = text === line.current.now ? null : text;
-  }, [text, send]);
-
+    askOutward(JSON.parse(asked!) as Q, changes, asker.current).then(
+      (answer) => answer && setKept({ question: text, answer, problem: '' }),
+      (error: unknown) => setKept({ question: text, answer: null, problem: (error as Error).message }),
+    );
+  }, [text, asked, changes]);
   return {
     answer: kept?.answer ?? null,
     problem: kept?.problem ?? '',

@@ -10,9 +10,9 @@ import styled from 'styled-components';
 import { MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
-import type { FileAnswer } from './fileTypes';
+import type { ReadTable } from './fileTypes';
 
-type Table = Extract<FileAnswer, { kind: 'table' }>;
+type Table = ReadTable;
 
 const Match = styled.table`
   width: 100%;

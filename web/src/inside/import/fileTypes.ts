@@ -33,44 +33,44 @@ export interface TakeRequest {
   readonly entries?: readonly Entry[];
 }
 
-/** What the page asks of the worker. */
-export type FileQuestion =
-  | { readonly kind: 'open'; readonly file: File; readonly calendarId: string; readonly zone: string }
-  | { readonly kind: 'map'; readonly mapping: CsvMapping; readonly dateOrder: DateOrder }
-  | {
-      readonly kind: 'apply';
-      readonly label: string;
-      readonly csrf: string;
-      /** Places of the conflicts in which the file's version is to be stored. */
-      readonly take: readonly number[];
-    }
-  | { readonly kind: 'stop' }
-  /** Asks what readers outside would see differently. */
-  | {
-      readonly kind: 'rehearse';
-      readonly windows: readonly RehearsedWindow[];
-      readonly watch: Watch;
-      readonly take: readonly number[];
-      readonly now: number;
-    }
-  | ({ readonly kind: 'take' } & TakeRequest);
+/** A table of which it is not known yet what its columns mean. */
+export interface ReadTable {
+  readonly headings: readonly string[];
+  readonly sample: readonly (readonly string[])[];
+  readonly rows: number;
+  readonly mapping: CsvMapping;
+  readonly dateOrder: DateOrder;
+}
 
-/** What the worker tells. */
-export type FileAnswer =
-  | { readonly kind: 'progress'; readonly what: string; readonly share: number }
-  | {
-      readonly kind: 'table';
-      readonly headings: readonly string[];
-      readonly sample: readonly (readonly string[])[];
-      readonly rows: number;
-      readonly mapping: CsvMapping;
-      readonly dateOrder: DateOrder;
-    }
-  /** The lines of the plan come in parts before it: one large message would hold up the page. */
-  | { readonly kind: 'lines'; readonly lines: readonly PlanLine[] }
-  | { readonly kind: 'plan'; readonly notes: readonly string[] }
-  | { readonly kind: 'applied'; readonly id: string; readonly label: string; readonly size: number }
-  | { readonly kind: 'stopped' }
-  | { readonly kind: 'rehearsed'; readonly rehearsals: readonly RehearsalLines[] }
-  | { readonly kind: 'taken'; readonly text: string }
-  | { readonly kind: 'problem'; readonly message: string };
+/** What bringing a file in would do: how many lines of it there are, and notes on the file as a whole. */
+export interface ReadPlan {
+  readonly count: number;
+  readonly notes: readonly string[];
+}
+
+/** Is told how far the work has come: what is done, and which share (0 to 1) of it. */
+export type Progress = (what: string, share: number) => void;
+
+/** What the worker offers. It reads, compares, sends and writes files; each call rejects with what is wrong. */
+export interface Files {
+  /** Reads a file: a table waits for what its columns mean, anything else is compared with the calendar. */
+  open(file: File, calendarId: string, zone: string): Promise<ReadTable | ReadPlan>;
+  map(mapping: CsvMapping, dateOrder: DateOrder): Promise<ReadPlan>;
+  /** Returns some lines of the plan; all in one message would hold up the page. */
+  lines(from: number, to: number): readonly PlanLine[];
+  /** Returns what readers outside would see differently. `take` are the places of conflicts that the file wins. */
+  rehearse(
+    windows: readonly RehearsedWindow[],
+    watch: Watch,
+    take: readonly number[],
+    now: number,
+  ): Promise<readonly RehearsalLines[]>;
+  /** Sends the changes and applies them as one edit; null where it was stopped. */
+  apply(
+    label: string,
+    csrf: string,
+    take: readonly number[],
+  ): Promise<{ readonly id: string; readonly size: number } | null>;
+  stop(): void;
+  take(request: TakeRequest): Promise<string>;
+}

@@ -1,107 +1,113 @@
+import { proxy } from 'comlink';
 import type { CsvMapping, DateOrder } from '@zonal/core/forms';
 import type { RehearsedWindow, Watch } from '@zonal/core/glass';
 import { useEffect, useRef, useState } from 'react';
 import { csrfToken, zonalApi } from '../../api/zonalApi';
 import { stepDone } from '../historySlice';
+import { remoteOf, type RemoteWorker } from '../../workers/remote';
 import type { RehearsalLines } from '../../workers/questions';
 import { useAppDispatch } from '../../store';
 import { saveFile } from '../../ui/saveFile';
-import type { FileAnswer, FileQuestion, PlanLine, TakeRequest } from './fileTypes';
+import type { Files, PlanLine, Progress, ReadPlan, ReadTable, TakeRequest } from './fileTypes';
 
 /** How far a file has come. */
 export type FileState =
   | { readonly step: 'none' }
   | { readonly step: 'working'; readonly what: string; readonly share: number; readonly sending: boolean }
-  | (Extract<FileAnswer, { kind: 'table' }> & { readonly step: 'table' })
+  | (ReadTable & { readonly step: 'table' })
   | { readonly step: 'plan'; readonly lines: readonly PlanLine[]; readonly notes: readonly string[] }
   | { readonly step: 'applied'; readonly label: string; readonly size: number }
   | { readonly step: 'stopped' }
   | { readonly step: 'taken'; readonly name: string };
 
-const START = (what: string, sending = false): FileState => ({ step: 'working', what, share: 0, sending });
+/** Lines of a plan in one message. */
+const AT_ONCE = 1000;
+
+type Worked = RemoteWorker<Files & { hear(told: Progress): void }>;
 
 /** Reads, compares, sends and writes files in a worker, so that the page stays free. */
 export function useFiles() {
   const dispatch = useAppDispatch();
-  const worker = useRef<Worker | null>(null);
-  const fileName = useRef('');
-  const lines = useRef<PlanLine[]>([]);
+  const worker = useRef<Worked | null>(null);
   const [state, setState] = useState<FileState>({ step: 'none' });
   const [problem, setProblem] = useState('');
-  /** What the import is called that goes on by itself once the effect outside is known. */
-  const going = useRef<{ label: string; take: readonly number[] } | null>(null);
   const [outside, setOutside] = useState<readonly RehearsalLines[] | 'working' | null>(null);
 
-  const hear = (answer: FileAnswer) => {
-    switch (answer.kind) {
-      case 'progress':
-        return setState((s) => (s.step === 'working' ? { ...s, what: answer.what, share: answer.share } : s));
-      case 'table':
-        return setState({ ...answer, step: 'table' });
-      case 'lines':
-        lines.current.push(...answer.lines);
-        return;
-      case 'plan':
-        return setState({ step: 'plan', notes: answer.notes, lines: lines.current });
-      case 'applied':
-        dispatch(stepDone(answer));
-        dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
-        return setState({ ...answer, step: 'applied' });
-      case 'rehearsed': {
-        setOutside(answer.rehearsals);
-        const next = going.current;
-        going.current = null;
-        if (next && answer.rehearsals.every((r) => !r.demands.length)) apply(next.label, next.take);
-        return;
-      }
-      case 'stopped':
-        return setState({ step: 'stopped' });
-      case 'taken':
-        saveFile(answer.text, fileName.current);
-        return setState({ step: 'taken', name: fileName.current });
-      case 'problem':
-        setProblem(answer.message);
-        setOutside(null);
-        going.current = null;
-        return setState({ step: 'none' });
-    }
-  };
-
-  const post = (question: FileQuestion) => {
-    setProblem('');
-    if (question.kind === 'open' || question.kind === 'map') {
-      lines.current = [];
-      setOutside(null);
-    }
-    worker.current ??= new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' });
-    worker.current.onmessage = ({ data }: MessageEvent<FileAnswer>) => hear(data);
-    worker.current.postMessage(question);
-  };
-  const apply = (label: string, take: readonly number[]) => {
-    setState(START('Sending', true));
-    post({ kind: 'apply', label, take, csrf: csrfToken() });
-  };
   const end = () => {
-    worker.current?.terminate();
+    worker.current?.end();
     worker.current = null;
   };
   useEffect(() => end, []);
+
+  const started = (): Worked => {
+    if (worker.current) return worker.current;
+    const own: Worked = remoteOf(
+      new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    void own.offered.hear(
+      proxy((what: string, share: number) =>
+        setState((s) => (s.step === 'working' ? { ...s, what, share } : s)),
+      ),
+    );
+    return (worker.current = own);
+  };
+
+  /** Has something done in the worker, and goes on with what came of it unless it was ended meanwhile. */
+  const run = async <T>(
+    work: (files: Worked['offered']) => Promise<T>,
+    then: (done: T) => void,
+  ): Promise<void> => {
+    setProblem('');
+    const own = started();
+    try {
+      const done = await Promise.race([work(own.offered), own.failed]);
+      if (worker.current === own) then(done);
+    } catch (error) {
+      if (worker.current !== own) return;
+      setProblem((error as Error).message);
+      setOutside(null);
+      setState({ step: 'none' });
+    }
+  };
+
+  const working = (what: string, sending = false) => setState({ step: 'working', what, share: 0, sending });
+  /** Fetches the lines of a plan in parts; a table has none yet. */
+  const withLines = async (files: Worked['offered'], read: ReadTable | ReadPlan): Promise<FileState> => {
+    if (!('count' in read)) return { ...read, step: 'table' };
+    const lines: PlanLine[] = [];
+    for (let at = 0; at < read.count; at += AT_ONCE) lines.push(...(await files.lines(at, at + AT_ONCE)));
+    return { step: 'plan', lines, notes: read.notes };
+  };
+  const apply = (label: string, take: readonly number[]) => {
+    working('Sending', true);
+    void run(
+      (files) => files.apply(label, csrfToken(), take),
+      (done) => {
+        if (!done) return setState({ step: 'stopped' });
+        dispatch(stepDone({ id: done.id, label }));
+        dispatch(zonalApi.util.invalidateTags(['Entry', 'Calendar']));
+        setState({ ...done, step: 'applied', label });
+      },
+    );
+  };
 
   return {
     state,
     problem,
     open: (file: File, calendarId: string, zone: string) => {
-      setState(START('Reading the file'));
-      post({ kind: 'open', file, calendarId, zone });
+      working('Reading the file');
+      setOutside(null);
+      void run(async (files) => withLines(files, await files.open(file, calendarId, zone)), setState);
     },
     map: (mapping: CsvMapping, dateOrder: DateOrder) => {
-      setState(START('Reading the table'));
-      post({ kind: 'map', mapping, dateOrder });
+      working('Reading the table');
+      setOutside(null);
+      void run(async (files) => withLines(files, await files.map(mapping, dateOrder)), setState);
     },
     apply,
     /** While it reads, the worker is ended; while it sends, it drops what was sent. */
     stop: () => {
-      if (state.step === 'working' && state.sending) return post({ kind: 'stop' });
+      if (state.step === 'working' && state.sending) return void worker.current?.offered.stop();
       end();
       setState({ step: 'stopped' });
     },
@@ -116,14 +122,24 @@ export function useFiles() {
       label: string | null,
     ) => {
       setOutside('working');
-      going.current = label === null ? null : { label, take };
-      post({ kind: 'rehearse', windows, watch, take, now: Date.now() });
+      void run(
+        (files) => files.rehearse(windows, watch, take, Date.now()),
+        (rehearsals) => {
+          setOutside(rehearsals);
+          if (label !== null && rehearsals.every((r) => !r.demands.length)) apply(label, take);
+        },
+      );
     },
     forgetOutside: () => setOutside(null),
     take: (request: TakeRequest, name: string) => {
-      fileName.current = name;
-      setState(START('Writing the file'));
-      post({ kind: 'take', ...request });
+      working('Writing the file');
+      void run(
+        (files) => files.take(request),
+        (text) => {
+          saveFile(text, name);
+          setState({ step: 'taken', name });
+        },
+      );
     },
   };
 }
