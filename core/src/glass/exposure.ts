@@ -2,6 +2,7 @@ import { plainText, textsOf } from '../entries';
 import { Budget } from '../work';
 import type { Instant } from '../zones';
 import type { OutwardContent, OutwardField } from './fields';
+import { phonesIn } from './phones';
 import type { OutwardBusy, OutwardItem, OutwardView } from './view';
 
 export const EXPOSURE_KINDS = ['mail-address', 'phone-number', 'passcode', 'person', 'watch-word'] as const;
@@ -29,17 +30,16 @@ export interface Watch {
   readonly people: readonly string[];
   /** The house's own list of words. */
   readonly words: readonly string[];
+  /** Country of the house (ISO 3166-1), by which telephone numbers are read, or empty. */
+  readonly country: string;
 }
 
-/** With a sign of a telephone number: a plus, brackets or groups; at least seven digits. Dates and times are none. */
-const PHONE = /(?<![\w/:.+-])\(?\+?\d[\d ()./-]{5,18}\d(?![\w:.-]{0,20}\d)/g;
 const LINK = /https?:\/\/[^\s<>"]+/gi;
 const SECRET = /[?&#/](?:pwd|pin|pass|passcode|password|passwd|code|token|key)=[^\s<>"&]+/i;
-const DATE = /^\d{4}-\d{2}-\d{2}|^\d{1,2}\.\d{1,2}\.\d{2,4}$|^\d{4}-\d{4}$|^\d{1,2}\/\d{1,2}\/\d{2,4}$/;
 /** The longest local part and domain of a mail address (RFC 5321 section 4.5.3.1). */
 const [LOCAL, DOMAIN] = [64, 255];
 
-export const NOTHING_WATCHED: Watch = { people: [], words: [] };
+export const NOTHING_WATCHED: Watch = { people: [], words: [], country: '' };
 
 /** Returns the mail addresses in a text: from each @ as far to both sides as an address goes. */
 function mailsIn(text: string): string[] {
@@ -113,11 +113,8 @@ function finderOf(watch: Watch, budget: Budget): Finder {
       const found = SECRET.exec(link);
       if (found) out.push({ kind: 'passcode', text: link.slice(0, found.index + found[0].length) });
     }
-    for (const [found] of text.replace(LINK, ' ').matchAll(PHONE)) {
-      const digits = found.replace(/\D/g, '').length;
-      if (digits >= 7 && digits <= 15 && !DATE.test(found.trim()))
-        out.push({ kind: 'phone-number', text: found.trim() });
-    }
+    for (const found of phonesIn(text.replace(LINK, ' '), watch.country, budget))
+      out.push({ kind: 'phone-number', text: found });
     if (longest) {
       const words = plainWords(text);
       budget.spend(words.length * longest);

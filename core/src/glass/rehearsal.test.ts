@@ -1,3 +1,5 @@
+import { Budget } from '../work';
+import { phonesIn } from './phones';
 import { describe, expect, it } from 'vitest';
 import type { Entry } from '../entries';
 import { entry, rulesOf, source, zoned } from '../testing/samples';
@@ -12,7 +14,7 @@ import {
 } from '.';
 
 const NOW = Date.UTC(2026, 5, 10);
-const NOBODY = { people: [], words: [] };
+const NOBODY = { people: [], words: [], country: '' };
 const one = entry({ id: '1', start: zoned('2026-06-12T10:00'), title: 'Sounding', place: 'Berth 1' });
 const two = entry({ id: '2', start: zoned('2026-06-13T10:00'), title: 'Towing', hold: 'keep-in' });
 const series = entry({
@@ -66,7 +68,11 @@ describe('a rehearsal', () => {
   it('demands to be confirmed where it is listed first, or shows sensitive matter to the street', () => {
     const w = window(rulesOf('frosted'));
     const told = (after: RehearsedWindow, entries = [one]) =>
-      rehearse(state(w, entries), state(after, entries), NOW, { people: [], words: ['sounding'] }).demands;
+      rehearse(state(w, entries), state(after, entries), NOW, {
+        people: [],
+        words: ['sounding'],
+        country: '',
+      }).demands;
     expect(told(window(rulesOf('frosted'), { listed: true }))).toEqual(['first-listed']);
     expect(told(window(rulesOf('tinted')))).toEqual(['sensitive-on-street']);
     const inner = { keys: w.keys.filter((k) => k.audience !== 'street') };
@@ -132,7 +138,9 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    return exposuresOf(view, { people: ['Ann Lee'], words }).map((e) => `${e.kind} ${e.field} ${e.text}`);
+    return exposuresOf(view, { people: ['Ann Lee'], words, country: '' }).map(
+      (e) => `${e.kind} ${e.field} ${e.text}`,
+    );
   };
 
   it('finds mail addresses, phone numbers, passcodes, people and the house’s words, and says where', () => {
@@ -149,6 +157,20 @@ describe('exposure', () => {
       'mail-address people bo@x.example',
     ]);
     expect(found({ place: 'Vault door' }, 'tinted', ['vault'])).toEqual(['watch-word place vault']);
+  });
+
+  it('reads telephone numbers by the house’s country, and takes no number of a permit or a berth for one', () => {
+    const budget = () => new Budget(1e6, 'this');
+    const phones = (text: string, country = 'CA') => phonesIn(text, country, budget());
+    expect(phones('Call 902 555 0134 or (902) 555-0135, abroad +44 20 7946 0958 or 0241 80 90 12.')).toEqual([
+      '902 555 0134',
+      '(902) 555-0135',
+      '+44 20 7946 0958',
+      '0241 80 90 12',
+    ]);
+    expect(phones('Permit 2024-113-77, berth 12 345 678 9, +999 12 34 56 78.')).toEqual([]);
+    expect(phones('Berth 12 345 678 9', '')).toEqual(['12 345 678 9']);
+    expect(() => phonesIn('902 555 0134, '.repeat(100), 'CA', new Budget(100, 'this'))).toThrow('steps');
   });
 
   it('looks through hostile texts in a bounded number of steps, and still finds what is in them', () => {
@@ -176,7 +198,7 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    const names = exposuresOf(view, { people, words: [] }).filter((e) => e.kind === 'person');
+    const names = exposuresOf(view, { people, words: [], country: '' }).filter((e) => e.kind === 'person');
     expect(names.map((e) => e.text)).toContain('Ann 11999 of the very very long name');
     const entries = Array.from({ length: 1700 }, (_, i) => ({
       ...one,
@@ -189,7 +211,9 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    expect(() => exposuresOf(huge, { people: [], words: [] })).toThrow('more steps than are allowed');
+    expect(() => exposuresOf(huge, { people: [], words: [], country: '' })).toThrow(
+      'more steps than are allowed',
+    );
   });
 
   it('knows the people whom the view itself names, and nobody whom only hidden entries or fields name', () => {

@@ -13,7 +13,7 @@ import {
 
 const NOW = Date.UTC(2026, 5, 10);
 const DAYS = 86_400_000;
-const NOBODY = { people: [], words: [] };
+const NOBODY = { people: [], words: [], country: '' };
 const key = (id: string, audience: 'street' | 'partners', parts = {}) => ({
   id,
   madeOutTo: id,

@@ -61,6 +61,7 @@ export async function requireConfirmed(
 /** Returns what is sensitive here besides what can be told by its form: the house's people, and its own words. */
 export async function houseWatch(): Promise<Watch> {
   const users = await UserRow.findAll({ attributes: ['name'], order: [['name', 'ASC']] });
-  const words = (await HouseRow.findByPk(1))?.watchWords ?? [];
-  return { people: users.map((u) => u.name), words };
+  const house = await HouseRow.findByPk(1);
+  const people = users.map((u) => u.name);
+  return { people, words: house?.watchWords ?? [], country: house?.country ?? '' };
 }

@@ -1,4 +1,7 @@
-import type { IncomingMessage, ServerResponse } from 'node:http';
+import fresh from 'fresh';
+import { LRUCache } from 'lru-cache';
+import Negotiator from 'negotiator';
+import type { IncomingHttpHeaders, IncomingMessage, ServerResponse } from 'node:http';
 import type { Written, WrittenBody } from './outside';
 
 /** The bytes of one outward form, plain and compressed, ready to be sent: one after the other, so that keys share them. */
@@ -59,8 +62,7 @@ function lengthOf(pieces: readonly Uint8Array[]): number {
 /** Answers with a document: 304 when the reader has these bytes already, else 200 in an encoding that it takes. */
 export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Document): 200 | 304 {
   const compressed = acceptsGzip(req.headers['accept-encoding']);
-  const asked = req.headers['if-none-match'];
-  if (asked !== undefined ? holds(asked, doc) : isUnmodified(req, doc)) {
+  if (isHeld(req.headers, doc)) {
     res.writeHead(304, compressed ? doc.gzipUnchanged : doc.plainUnchanged);
     res.end();
     return 304;
@@ -79,22 +81,34 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
 /** Caches may keep a document, and must ask before each use: a change shows at once. */
 const CACHE = 'public, no-cache';
 
-/** If-Modified-Since counts only where no ETag is asked for (RFC 9110 section 13.1.3). */
-function isUnmodified(req: IncomingMessage, { dated }: Document): boolean {
-  const since = req.headers['if-modified-since'];
-  return dated !== null && since !== undefined && Date.parse(since) >= dated;
+/**
+ * Whether a reader has a document already: by If-None-Match in either encoding, compared weakly, or by
+ * If-Modified-Since where no ETag is asked for (RFC 9110 sections 13.1.2 and 13.1.3).
+ */
+function isHeld(
+  { 'if-none-match': tags, 'if-modified-since': since }: IncomingHttpHeaders,
+  { etag, gzipEtag, dated }: Document,
+): boolean {
+  // Most programs send back what they got.
+  if (tags === etag || tags === gzipEtag) return true;
+  if (tags === undefined && (since === undefined || dated === null)) return false;
+  // Only these count: a reader's own Cache-Control is for the caches between (RFC 9111 section 5.2.1).
+  const asked = { 'if-none-match': tags, ...(tags === undefined ? { 'if-modified-since': since } : {}) };
+  const modified = dated === null ? {} : { 'last-modified': new Date(dated).toUTCString() };
+  return [etag, gzipEtag].some((tag) => fresh(asked, { ...modified, etag: tag }));
 }
 
-/** If-None-Match is compared weakly (RFC 9110 section 13.1.2). */
-function holds(asked: string, doc: Document): boolean {
-  if (asked === doc.etag || asked === doc.gzipEtag || asked.trim() === '*') return true;
-  return asked.split(',').some((tag) => {
-    const plain = tag.trim().replace(/^W\//, '');
-    return plain === doc.etag || plain === doc.gzipEtag;
-  });
-}
+/** What programs send is one of a few texts. */
+const encodings = new LRUCache<string, boolean>({ max: 200 });
 
+/** Whether a reader takes gzip, and likes it no less than plain bytes (RFC 9110 section 12.5.3). */
 function acceptsGzip(header: string | string[] | undefined): boolean {
   if (typeof header !== 'string') return false;
-  return /(^|,)\s*(gzip|\*)\s*(;\s*q=(?!0(\.0+)?\s*(,|$))[\d.]+\s*)?(,|$)/i.test(header);
+  let takes = encodings.get(header);
+  if (takes === undefined) {
+    const asked = new Negotiator({ headers: { 'accept-encoding': header } });
+    takes = asked.encoding(['gzip', 'identity']) === 'gzip';
+    encodings.set(header, takes);
+  }
+  return takes;
 }

@@ -88,7 +88,7 @@ describe('a rehearsal as it is read', () => {
       pairs: [{ before: rehearsed(window, NOW), after: rehearsed(window, NOW) }],
       before: () => [one],
       after: () => changed,
-      watch: { people: [], words: [] },
+      watch: { people: [], words: [], country: '' },
       now: NOW,
       revisionOf: () => {
         const range = rangeOfHorizon(window.horizon, window.hostZone, NOW);
@@ -126,7 +126,7 @@ describe('a rehearsal as it is read', () => {
       pairs: [{ before: window_, after: window_ }],
       before: () => [series(14, '')],
       after: () => [series(15, 'Berth 3')],
-      watch: { people: [], words: [] },
+      watch: { people: [], words: [], country: '' },
       now: NOW,
       revisionOf: () => Promise.resolve(null),
     });
@@ -151,7 +151,7 @@ describe('a rehearsal as it is read', () => {
         pairs: [{ before: w, after: w }],
         before: () => [was],
         after: () => [{ ...was, start: at('12'), end: at('13') }],
-        watch: { people: [], words: [] },
+        watch: { people: [], words: [], country: '' },
         now: NOW,
         revisionOf: () => Promise.resolve(null),
       });

@@ -14,7 +14,11 @@ it('sightlines as a table have a row for each way and one for each empty cell, w
     expiresAt: null,
   } as const;
   const window = { id: 'w', rules: rulesOf('clear'), listed: false, closed: false, keys: [key] };
-  const rows = sightlines(['a'], [window], () => [], Date.UTC(2026, 5, 1), { people: [], words: [] });
+  const rows = sightlines(['a'], [window], () => [], Date.UTC(2026, 5, 1), {
+    people: [],
+    words: [],
+    country: '',
+  });
   const lines = sightlineTable(rows, () => 'Works')
     .trim()
     .split('\r\n');
