@@ -19,6 +19,11 @@ function textsIn(content: Content, where: FindIn): string[] {
   );
 }
 
+/** Orders texts by code unit, the same in every process whatever its language. */
+export function compareText(a: string, b: string): number {
+  return a < b ? -1 : a > b ? 1 : 0;
+}
+
 /** Returns a text as it is compared. */
 export function plainText(text: string): string {
   return text

@@ -35,6 +35,7 @@ export {
   instantOfWhen,
   sameWhen,
   showsLike,
+  utcWhen,
   wallOf,
   whenLike,
   zoneOfWhen,
@@ -89,7 +90,7 @@ export { checkedEntry, checkedWhen } from './checkEntry';
 export { ENTRY_LIMITS } from './limits';
 export { fitKind } from './kind';
 export { slipOf, workingDaysBetween, type Slip } from './slip';
-export { FIND_IN, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';
+export { FIND_IN, compareText, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';
 export {
   PROPERTY_KINDS,
   PROPERTY_KIND_WORDS,

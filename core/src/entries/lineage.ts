@@ -1,3 +1,4 @@
+import { compareText } from './find';
 import { DAY, instantOf, type ZoneName } from '../zones';
 import type { Entry } from './entry';
 import { canonical, fieldsApart } from './fingerprintEntry';
@@ -34,7 +35,9 @@ export function continuedLineages(steps: readonly Step[], zone: ZoneName): Map<s
         pairs.push({ fresh, old, apart: fieldsApart(old, fresh).length });
   }
   // Those that are most alike find each other first.
-  pairs.sort((a, b) => a.apart - b.apart || order(a.fresh.id, b.fresh.id) || order(a.old.id, b.old.id));
+  pairs.sort(
+    (a, b) => a.apart - b.apart || compareText(a.fresh.id, b.fresh.id) || compareText(a.old.id, b.old.id),
+  );
   const out = new Map<string, string>();
   const taken = new Set<string>();
   for (const once of [true, false])
@@ -59,8 +62,4 @@ function hadDateAt(old: Entry, { start }: Entry, zone: ZoneName): boolean {
   if (old.start.kind === 'zoned' && zoneOfWhen(old.start, '') !== zoneOfWhen(start, '')) return false;
   const at = instantOf(zoneOfWhen(start, zone), wallOf(start));
   return slotsOf(old, { from: at - 2 * DAY, to: at + 2 * DAY }, zone).includes(wallOf(start));
-}
-
-function order(a: string, b: string): number {
-  return a < b ? -1 : a > b ? 1 : 0;
 }

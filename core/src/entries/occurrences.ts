@@ -9,6 +9,7 @@ import {
   type Instant,
   type Wall,
   type ZoneName,
+  instantOfUtc,
 } from '../zones';
 import type { Content, Entry, Override } from './entry';
 import { expandRule, expansionBudget } from './expandRule';
@@ -108,7 +109,7 @@ export function slotsOf(
 export function localRule(text: string, start: When): Rule {
   const rule = ruleFromText(text);
   if (rule.until === null || !rule.untilIsUtc || start.kind !== 'zoned') return rule;
-  return { ...rule, until: wallAt(start.zone, rule.until), untilIsUtc: false };
+  return { ...rule, until: wallAt(start.zone, instantOfUtc(rule.until)), untilIsUtc: false };
 }
 
 /** Steps that checking a rule may take: some milliseconds. What passes stays far below what its expansion may take. */

@@ -8,6 +8,7 @@ import {
   partsOfDay,
   wallAt,
   weekdayOf,
+  instantOfUtc,
 } from '../zones';
 import { WEEKDAY_CODES, ruleFromText, type Rule } from './rule';
 import { untilText } from './until';
@@ -91,7 +92,8 @@ function weekdaysOf(rule: Rule, start: When): number[] {
 function endOf(rule: Rule, start: When): RuleEnd {
   if (rule.count !== null) return { kind: 'count', count: rule.count };
   if (rule.until === null) return { kind: 'never' };
-  const wall = rule.untilIsUtc && start.kind === 'zoned' ? wallAt(start.zone, rule.until) : rule.until;
+  const wall =
+    rule.untilIsUtc && start.kind === 'zoned' ? wallAt(start.zone, instantOfUtc(rule.until)) : rule.until;
   return { kind: 'until', last: dayToText(dayOfWall(wall)) };
 }
 

@@ -8,6 +8,7 @@ import {
   type Instant,
   type Wall,
   type ZoneName,
+  utcWall,
 } from '../zones';
 
 /** A whole day, the same day in every zone. `date` is written `2026-05-31`. */
@@ -67,4 +68,9 @@ export function sameWhen(a: When, b: When): boolean {
 /** Returns whether a moment is the one of the same kind and zone as `like` that shows a clock reading. */
 export function showsLike(when: When, like: When, wall: Wall): boolean {
   return when.kind === like.kind && wallOf(when) === wall && zoneOfWhen(when, '') === zoneOfWhen(like, '');
+}
+
+/** Returns an instant as a moment in UTC. */
+export function utcWhen(instant: Instant): ZonedWhen {
+  return { kind: 'zoned', at: wallToText(utcWall(instant)), zone: 'UTC' };
 }

@@ -1,6 +1,6 @@
 import type { OutwardView } from '../glass';
 import type { Revision } from '../reach';
-import { DAY, dayToText, wallAt, type Instant } from '../zones';
+import { DAY, dayToText, wallAt, type Instant, dayAt } from '../zones';
 import { calendarParts } from './icsCalendar';
 import { freeBusyParts } from './freeBusy';
 import type { Parts } from './parts';
@@ -73,7 +73,7 @@ export function writeForm(
 
 /** Returns a file name for a form: the window's name in plain letters, and for a copy its day. */
 export function fileNameOf(name: FormName, view: OutwardView, now: Instant): string {
-  const day = dayToText(Math.floor(wallAt(view.hostZone, now) / DAY));
+  const day = dayToText(dayAt(view.hostZone, now));
   const suffix = name === 'copy' ? `-copy-${day}` : '';
   return `${plainName(view.wording.name, 'calendar')}${suffix}.${name === 'freeBusy' ? 'ifb' : 'ics'}`;
 }

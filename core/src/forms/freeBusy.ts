@@ -1,8 +1,8 @@
 import { mergeSpans, occurrencesOfItems, safeUri, type OutwardView, type Span } from '../glass';
 import type { Revision } from '../reach';
-import { DAY, type Instant } from '../zones';
+import { DAY } from '../zones';
 import { PRODUCT } from './icsCalendar';
-import { compactWall, joinLines } from './icsText';
+import { utcText, joinLines } from './icsText';
 import { blocksOf, type Block, type Parts } from './parts';
 
 /** Time that is taken by blocks of items: it is worked out once as long as they stay the same. */
@@ -55,16 +55,15 @@ const STRETCH = 16 * DAY;
 /** Returns a VFREEBUSY document (RFC 5545 section 3.6.4) of a view, in UTC, for the view's range. Only its head tells `source`. */
 export function freeBusyParts(view: OutwardView, revision: Revision, source: string): Parts {
   const uri = safeUri(source);
-  const utc = (instant: Instant) => `${compactWall(instant)}Z`;
   const head = joinLines([
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
     `PRODID:${PRODUCT}`,
     'BEGIN:VFREEBUSY',
     `UID:${view.ids.freeBusy}`,
-    `DTSTAMP:${utc(revision.at)}`,
-    `DTSTART:${utc(view.range.from)}`,
-    `DTEND:${utc(view.range.to)}`,
+    `DTSTAMP:${utcText(revision.at)}`,
+    `DTSTART:${utcText(view.range.from)}`,
+    `DTEND:${utcText(view.range.to)}`,
     ...(uri ? [`URL:${uri}`] : []),
   ]);
   const blocks: string[] = [];
@@ -74,7 +73,7 @@ export function freeBusyParts(view: OutwardView, revision: Revision, source: str
     if (own !== stretch) blocks.push('');
     stretch = own;
     const kind = tentative ? 'BUSY-TENTATIVE' : 'BUSY';
-    blocks[blocks.length - 1] += `FREEBUSY;FBTYPE=${kind}:${utc(from)}/${utc(to)}\r\n`;
+    blocks[blocks.length - 1] += `FREEBUSY;FBTYPE=${kind}:${utcText(from)}/${utcText(to)}\r\n`;
   }
   return { head, blocks: [...blocks, 'END:VFREEBUSY\r\nEND:VCALENDAR\r\n'] };
 }

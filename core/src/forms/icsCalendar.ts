@@ -3,7 +3,7 @@ import { safeUri, type OutwardItem, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import type { ZoneName } from '../zones';
 import { eventLines, zonesOf, type EventSetting } from './icsEvent';
-import { compactWall, escapeText, joinLines } from './icsText';
+import { utcText, escapeText, joinLines } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 import { blocksOf, type Block, type Parts } from './parts';
 
@@ -118,7 +118,7 @@ function headLines(view: OutwardView, revision: Revision, { source, page, copy }
     ...(topic ? [`CATEGORIES${tag(wording.language)}:${escapeText(topic)}`] : []),
     `X-WR-TIMEZONE:${hostZone}`,
     ...(shown ? [`URL:${shown}`] : []),
-    `LAST-MODIFIED:${compactWall(revision.at)}Z`,
+    `LAST-MODIFIED:${utcText(revision.at)}`,
     `COLOR:${wording.colour}`,
     ...(from ? [`SOURCE;VALUE=URI:${from}`] : []),
     ...(copy ? [] : [`REFRESH-INTERVAL;VALUE=DURATION:${REFRESH}`, `X-PUBLISHED-TTL:${REFRESH}`]),

@@ -1,4 +1,4 @@
-import { wallOf, zoneOfWhen, type Status, type When } from '../entries';
+import { wallOf, zoneOfWhen, type Status, type When, utcWhen } from '../entries';
 import {
   safeUri,
   type DueForm,
@@ -10,8 +10,8 @@ import {
   type OutwardTime,
 } from '../glass';
 import type { Stamp } from '../reach';
-import { meetingOf, wallToText, type Instant, type ZoneName } from '../zones';
-import { compactText, compactWall, escapeText, quoteParameter } from './icsText';
+import { meetingOf, type ZoneName } from '../zones';
+import { compactText, utcText, escapeText, quoteParameter } from './icsText';
 import { asWritten } from './dueForm';
 import { kindText } from './page/words';
 
@@ -161,8 +161,7 @@ function isOdd({ start, end }: Pick<OutwardTime, 'start' | 'end'>): boolean {
 /** Returns a time in UTC where its own clocks would leave a doubt. */
 function withoutDoubt(time: OutwardTime): OutwardTime {
   if (!isOdd(time)) return time;
-  const utc = (instant: Instant) => ({ kind: 'zoned', at: wallToText(instant), zone: 'UTC' }) as const;
-  return { ...time, start: utc(time.from), end: utc(time.to) };
+  return { ...time, start: utcWhen(time.from), end: utcWhen(time.to) };
 }
 
 /** What differs between the two components that an entry can be. */
@@ -217,8 +216,8 @@ function component(
   return [
     `BEGIN:${name}`,
     `UID:${uid}`,
-    `DTSTAMP:${compactWall(stamp.at)}Z`,
-    `LAST-MODIFIED:${compactWall(stamp.at)}Z`,
+    `DTSTAMP:${utcText(stamp.at)}`,
+    `LAST-MODIFIED:${utcText(stamp.at)}`,
     `SEQUENCE:${stamp.sequence}`,
     ...timeLines,
     ...rest,

@@ -1,4 +1,4 @@
-import { wallToText, type Wall } from '../zones';
+import { wallToText, type Wall, utcWall, type Instant } from '../zones';
 
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g;
 
@@ -38,6 +38,11 @@ let last = { wall: NaN, text: '' };
 export function compactWall(wall: Wall): string {
   if (wall !== last.wall) last = { wall, text: compactText(wallToText(wall)) };
   return last.text;
+}
+
+/** Returns `20260531T143000Z`: what clocks in UTC show at an instant (RFC 5545 section 3.3.5). */
+export function utcText(instant: Instant): string {
+  return `${compactWall(utcWall(instant))}Z`;
 }
 
 /** Returns `20260531T143000` for `2026-05-31T14:30:00` or `2026-05-31T14:30`, and `20260531` for a date. */

@@ -12,7 +12,7 @@ import type { Instant, ZoneName } from '../zones';
 import { listLine, whenText } from './icsEvent';
 import { contentLines } from './insideFields';
 import { FURTHER, isField, isFurther, plainLineOf } from './keptProperties';
-import { compactWall, escapeText, joinLines, raw } from './icsText';
+import { utcText, escapeText, joinLines, raw } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
 
 /** The calendar that a file is made of. */
@@ -30,7 +30,7 @@ const AHEAD = 20 * 366 * 86_400_000;
  * entries when it is read again. It is for the organisers: what goes outside is made from the outward view alone.
  */
 export function writeEntries(entries: readonly Entry[], { name, zone, now }: FileSetting): string {
-  const stamp = `${compactWall(Math.floor(now / 1000) * 1000)}Z`;
+  const stamp = utcText(Math.floor(now / 1000) * 1000);
   const head = [
     'BEGIN:VCALENDAR',
     'VERSION:2.0',

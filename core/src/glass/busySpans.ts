@@ -1,15 +1,5 @@
-import type { Range } from '../entries';
-import {
-  DAY,
-  MINUTE,
-  dayToText,
-  offsetAt,
-  timeOfWall,
-  wallAt,
-  wallToText,
-  type Instant,
-  type ZoneName,
-} from '../zones';
+import { type Range, utcWhen } from '../entries';
+import { DAY, MINUTE, dayToText, offsetAt, timeOfWall, wallAt, type Instant, type ZoneName } from '../zones';
 import type { OutwardTime } from './view';
 import type { Rounding } from './rules';
 
@@ -117,6 +107,5 @@ export function timeOfSpan(span: Range, hostZone: ZoneName): OutwardTime {
     const date = (wall: number) => ({ kind: 'date', date: dayToText(wall / DAY) }) as const;
     return { start: date(start), end: date(end), from, to };
   }
-  const utc = (instant: Instant) => ({ kind: 'zoned', at: wallToText(instant), zone: 'UTC' }) as const;
-  return { start: utc(from), end: utc(to), from, to };
+  return { start: utcWhen(from), end: utcWhen(to), from, to };
 }

@@ -1,7 +1,7 @@
-import { canonical } from '../entries';
+import { compareText, canonical } from '../entries';
 import type { OutwardContent, OutwardField } from './fields';
 import type { Wording } from './rules';
-import { compareText, type OutwardItem, type OutwardSeries, type OutwardView } from './view';
+import { type OutwardItem, type OutwardSeries, type OutwardView } from './view';
 
 /** Parts of an item that can differ besides the fields of its content. */
 export type ItemPart = OutwardField | 'time' | 'recurrence' | 'dates' | 'tentative';

@@ -74,7 +74,6 @@ export {
   type WordingText,
 } from './rules';
 export {
-  compareText,
   compareTimes,
   occurrencesOfItems,
   occurrencesOfView,

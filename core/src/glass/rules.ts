@@ -1,4 +1,4 @@
-import { DAY, dayFromText, dayOfWall, instantOf, wallAt, type Instant, type ZoneName } from '../zones';
+import { DAY, dayFromText, instantOf, type Instant, type ZoneName, dayAt } from '../zones';
 import { plainText, type Range } from '../entries';
 import type { Ceilings } from './ceilings';
 import type { Colour } from './colours';
@@ -98,7 +98,7 @@ export interface Reader {
 
 /** Returns the stretch that a horizon covers at an instant: from a midnight to a midnight of the host zone. */
 export function rangeOfHorizon(horizon: Horizon, hostZone: ZoneName, now: Instant): Range {
-  const today = dayOfWall(wallAt(hostZone, now));
+  const today = dayAt(hostZone, now);
   const [first, last] =
     horizon.kind === 'fixed'
       ? [dayFromText(horizon.from), dayFromText(horizon.to)]

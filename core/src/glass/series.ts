@@ -1,4 +1,5 @@
 import {
+  compareText,
   instantOfWhen,
   sameWhen,
   untilText,
@@ -13,7 +14,7 @@ import { liesWithin } from './clip';
 import type { OutwardContent } from './fields';
 import { inferRule } from './inferRule';
 import { pseudonym } from './pseudonym';
-import { compareText, type OutwardItem, type OutwardOverride, type OutwardTime } from './view';
+import { type OutwardItem, type OutwardOverride, type OutwardTime } from './view';
 
 /** One time that a reader may see, of any piece of a lineage. */
 export interface VisibleTime extends OutwardTime {

@@ -1,4 +1,4 @@
-import type { Range, When } from '../entries';
+import { compareText, type Range, type When } from '../entries';
 import type { Instant, ZoneName } from '../zones';
 import type { OutwardContent } from './fields';
 import type { Wording } from './rules';
@@ -117,9 +117,4 @@ interface Timed {
   readonly from: Instant;
   readonly to: Instant;
   readonly content?: { readonly title: string } | null;
-}
-
-/** Orders texts by code unit, the same in every process whatever its language. */
-export function compareText(a: string, b: string): number {
-  return a < b ? -1 : a > b ? 1 : 0;
 }

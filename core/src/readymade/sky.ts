@@ -8,16 +8,7 @@ import {
   SearchMoonQuarter,
   SearchRiseSet,
 } from 'astronomy-engine';
-import {
-  DAY,
-  dayFromText,
-  dayOfWall,
-  instantOf,
-  wallAt,
-  type Day,
-  type Instant,
-  type ZoneName,
-} from '../zones';
+import { DAY, dayFromText, instantOf, type Day, type Instant, type ZoneName, dayAt } from '../zones';
 
 export const MOON_PHASES = ['new moon', 'first quarter', 'full moon', 'last quarter'] as const;
 export type MoonPhase = (typeof MOON_PHASES)[number];
@@ -36,7 +27,7 @@ export function moonPhases(from: Day, to: Day, zone: ZoneName): Map<Day, { phase
   let found: MoonQuarter = SearchMoonQuarter(timeAt(instantOf(zone, from * DAY)));
   while (found.time.date.getTime() < end) {
     const at = found.time.date.getTime();
-    out.set(dayOfWall(wallAt(zone, at)), { phase: MOON_PHASES[found.quarter]!, at });
+    out.set(dayAt(zone, at), { phase: MOON_PHASES[found.quarter]!, at });
     found = NextMoonQuarter(found);
   }
   return out;

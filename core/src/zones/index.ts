@@ -8,10 +8,12 @@ export {
   dayFromText,
   dayOfWall,
   dayToText,
+  instantOfUtc,
   daysInMonth,
   isoWeekOf,
   partsOfDay,
   timeOfWall,
+  utcWall,
   wallFromText,
   wallToText,
   weekdayOf,
@@ -23,6 +25,7 @@ export { zonesLike, zonesMeant } from './zoneMatch';
 export { allZones, requireZone, zoneNamed, zoneOfWindowsName, type ZoneName } from './zoneNames';
 export {
   clockChanges,
+  dayAt,
   instantBy,
   instantOf,
   meetingOf,

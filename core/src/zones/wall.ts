@@ -1,16 +1,34 @@
 import { Problem } from '../problems';
 
+declare const unit: unique symbol;
+
+/**
+ * A number of one unit. It is not taken for one of another unit; what is computed is a plain number again, and takes the
+ * unit of where it is put.
+ */
+type Of<Unit> = number & { readonly [unit]?: Unit };
+
 /** Milliseconds since 1970-01-01T00:00:00Z. */
-export type Instant = number;
+export type Instant = Of<'instant'>;
 /** A clock reading with no zone: the milliseconds that it would be since 1970-01-01T00:00 if it were UTC. */
-export type Wall = number;
+export type Wall = Of<'wall'>;
 /** Days since 1970-01-01 in the proleptic Gregorian calendar, with no zone. */
-export type Day = number;
+export type Day = Of<'day'>;
 
 export const SECOND = 1000;
 export const MINUTE = 60 * SECOND;
 export const HOUR = 60 * MINUTE;
 export const DAY = 24 * HOUR;
+
+/** Returns what clocks in UTC show at an instant. */
+export function utcWall(instant: Instant): Wall {
+  return +instant;
+}
+
+/** Returns the instant at which clocks in UTC show a reading. */
+export function instantOfUtc(wall: Wall): Instant {
+  return +wall;
+}
 
 /** Returns the number written with `count` digits at a place of a text, or NaN. Faster than a pattern by far. */
 function digits(text: string, at: number, count: number): number {

@@ -1,5 +1,15 @@
 import { Temporal } from 'temporal-polyfill';
-import { DAY, dayFromParts, partsOfDay, weekdayOf, type Instant, type Wall } from './wall';
+import {
+  DAY,
+  dayFromParts,
+  dayOfWall,
+  instantOfUtc,
+  partsOfDay,
+  weekdayOf,
+  type Day,
+  type Instant,
+  type Wall,
+} from './wall';
 import type { ZoneName } from './zoneNames';
 
 /** One clock change: from `at` (an instant) on, clocks show UTC plus `offset` milliseconds. */
@@ -58,6 +68,11 @@ export function offsetAt(zone: ZoneName, instant: Instant): number {
   return i < 0 ? known.first : known.changes[i]!.offset;
 }
 
+/** Returns the day that clocks in a zone show at an instant. */
+export function dayAt(zone: ZoneName, instant: Instant): Day {
+  return dayOfWall(wallAt(zone, instant));
+}
+
 /** Returns what clocks in the zone show at an instant. */
 export function wallAt(zone: ZoneName, instant: Instant): Wall {
   return instant + offsetAt(zone, instant);
@@ -71,7 +86,7 @@ export type Meeting = 'once' | 'never' | 'twice';
  * a reading that is jumped over is taken with the offset before the jump; of two, the first counts.
  */
 export function instantOf(zone: ZoneName, wall: Wall): Instant {
-  if (zone === 'UTC') return wall;
+  if (zone === 'UTC') return instantOfUtc(wall);
   if (wall >= FAR + DAY) {
     const back = backFrom(wall);
     return instantOf(zone, wall - back) + back;

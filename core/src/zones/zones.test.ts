@@ -7,21 +7,26 @@ import {
   MINUTE,
   allZones,
   clockChanges,
+  dayAt,
   dayFromParts,
   dayFromText,
   dayToText,
   instantOf,
+  instantOfUtc,
   isoWeekOf,
   meetingOf,
   nextClockChange,
   offsetAt,
   partsOfDay,
+  utcWall,
   wallAt,
   wallFromText,
   wallToText,
   weekdayOf,
   zoneNamed,
   zoneOfWindowsName,
+  type Day,
+  type Instant,
 } from './index';
 
 const HALIFAX = 'America/Halifax';
@@ -235,4 +240,17 @@ describe('zones', () => {
     expect(allZones()).not.toContain('Asia/Calcutta');
     expect(allZones().every((z) => zoneNamed(z) === z)).toBe(true);
   });
+});
+
+it('an instant, a clock reading and a day are not taken for one another', () => {
+  const instant: Instant = Date.UTC(2026, 5, 10, 12);
+  const wall = wallAt('America/Halifax', instant);
+  // @ts-expect-error -- a clock reading is no instant
+  wallAt('America/Halifax', wall);
+  // @ts-expect-error -- an instant is no day
+  const day: Day = instant;
+  // @ts-expect-error -- and a day no clock reading
+  expect(() => wallToText(dayAt('UTC', instant))).not.toThrow();
+  expect([instantOfUtc(utcWall(instant)), day]).toEqual([instant, instant]);
+  expect(dayToText(dayAt('Pacific/Auckland', instant))).toBe('2026-06-11');
 });

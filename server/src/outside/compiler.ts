@@ -2,7 +2,7 @@ import type { Entry } from '@zonal/core/entries';
 import { outwardView, rangeOfHorizon, tellsAlike, type Reader, type WindowRules } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { nextRevision } from '@zonal/core/reach';
-import { DAY, dayOfWall, instantOf, wallAt, type Instant } from '@zonal/core/zones';
+import { DAY, instantOf, type Instant, dayAt } from '@zonal/core/zones';
 import { LRUCache } from 'lru-cache';
 import PQueue from 'p-queue';
 import { Op, Transaction, type Sequelize } from 'sequelize';
@@ -565,10 +565,6 @@ function takesAny({ rules }: OpenWindow, calendarIds: readonly string[]): boolea
 
 function rangeOf({ horizon, hostZone }: WindowRules, day: number) {
   return rangeOfHorizon(horizon, hostZone, dayStart(hostZone, day));
-}
-
-function dayAt(zone: string, at: Instant): number {
-  return dayOfWall(wallAt(zone, at));
 }
 
 /** Returns the instant at which a day of a zone begins. */

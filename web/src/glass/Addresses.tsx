@@ -1,5 +1,5 @@
 import { AUDIENCE_WORDS, keyState } from '@zonal/core/glass';
-import { DAY, dayFromText, dayOfWall, dayToText, instantOf, wallAt } from '@zonal/core/zones';
+import { DAY, dayFromText, dayToText, instantOf, dayAt } from '@zonal/core/zones';
 import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -65,7 +65,7 @@ function KeyEnd({ window: { hostZone }, keyOf }: { window: OutwardWindow; keyOf:
   const now = useNow();
   const { id, madeOutTo, expiresAt } = keyOf;
   const over = keyState(keyOf, now) === 'ended';
-  const day = expiresAt ? dayToText(dayOfWall(wallAt(hostZone, Date.parse(expiresAt) - 1))) : '';
+  const day = expiresAt ? dayToText(dayAt(hostZone, Date.parse(expiresAt) - 1)) : '';
   const [text, setText] = useState(day);
   const set = (next: string) => {
     setText(next);

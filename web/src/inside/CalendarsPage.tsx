@@ -1,6 +1,6 @@
 import { finder, type FindIn } from '@zonal/core/entries';
 import { zoneWithOffset } from '@zonal/core/forms';
-import { dayFromText, dayOfWall, dayToText, partsOfDay, wallAt, type Day } from '@zonal/core/zones';
+import { dayFromText, dayToText, partsOfDay, type Day, dayAt } from '@zonal/core/zones';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
@@ -79,7 +79,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   const calendars = useMemo(() => all.filter((c) => !c.archivedAt), [all]);
   const shown = useMemo(() => calendars.filter((c) => !desk.hidden.includes(c.id)), [calendars, desk.hidden]);
   const home = desk.readAs || (house?.name ? house.zone : (calendars[0]?.zone ?? 'UTC'));
-  const today = dayOfWall(wallAt(home, now));
+  const today = dayAt(home, now);
   const day = desk.from ? dayFromText(desk.from) : today;
   const { from, to } = rangeOf(desk.view, day, desk.weeks);
   const { entries, loading, stale, problem } = useEntries(shown, from, to);

@@ -1,6 +1,6 @@
 import { driftsBetween } from '@zonal/core/entries';
 import { dayText, offsetText, zoneText } from '@zonal/core/forms';
-import { dayOfWall, offsetAt, wallAt, type ZoneName } from '@zonal/core/zones';
+import { offsetAt, type ZoneName, dayAt } from '@zonal/core/zones';
 import styled from 'styled-components';
 import type { House } from '@zonal/core/api';
 import { ChoiceStrip } from '../ui/Choice';
@@ -104,6 +104,6 @@ function driftWords(zone: ZoneName, other: ZoneName, now: number): string {
   const apart = offsetAt(other, now) - offsetAt(zone, now);
   const hours = (ms: number) => offsetText(ms).replace('UTC', '') || '0:00';
   const drifts = driftsBetween(zone, other, { from: now, to: now + 366 * 86_400_000 });
-  const steps = drifts.map((d) => `${hours(d.distance)} h from ${dayText(dayOfWall(wallAt(zone, d.at)))}`);
+  const steps = drifts.map((d) => `${hours(d.distance)} h from ${dayText(dayAt(zone, d.at))}`);
   return `${zoneText(other)} is ${hours(apart)} h from ${zoneText(zone)} now${steps.length ? `, ${steps.join(', ')}` : ', all year'}.`;
 }

@@ -7,7 +7,7 @@ import {
   type When,
 } from '@zonal/core/entries';
 import { dayText } from '@zonal/core/forms';
-import { DAY, dayOfWall, wallAt } from '@zonal/core/zones';
+import { DAY, dayAt } from '@zonal/core/zones';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import type { Calendar, EntryInput } from '@zonal/core/api';
@@ -48,7 +48,7 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
   const now = useNow();
   const calendar = calendars.find((c) => c.id === chosen) ?? calendars[0]!;
   const gate = useOutsideGate(calendar.name);
-  const line = readQuickLine(text, dayOfWall(wallAt(calendar.zone, now)));
+  const line = readQuickLine(text, dayAt(calendar.zone, now));
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();

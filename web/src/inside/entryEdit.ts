@@ -14,7 +14,7 @@ import {
   type When,
 } from '@zonal/core/entries';
 import { dayText } from '@zonal/core/forms';
-import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
+import { DAY, dayOfWall, instantOf, dayAt } from '@zonal/core/zones';
 import type { Calendar, EntryChange } from '@zonal/core/api';
 import { adding, atDate, replacing, splitting } from './changes';
 import { formOf, inputOf, type EntryForm } from './entryForm';
@@ -71,7 +71,7 @@ export function changesOf(
 
 /** Says which dates an edit is meant for, and how many of them lie in the next two years. */
 export function effectWords(entry: Entry, slot: When, scope: Scope, calendar: Calendar, now: number): string {
-  const from = dayOfWall(wallAt(calendar.zone, now));
+  const from = dayAt(calendar.zone, now);
   const range = {
     from: instantOf(calendar.zone, (from - 731) * DAY),
     to: instantOf(calendar.zone, (from + 731) * DAY),

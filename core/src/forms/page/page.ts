@@ -5,7 +5,6 @@ import {
   allZones,
   dayFromParts,
   dayFromText,
-  dayOfWall,
   dayToText,
   partsOfDay,
   wallAt,
@@ -14,6 +13,7 @@ import {
   type Day,
   type Instant,
   type ZoneName,
+  dayAt,
 } from '../../zones';
 import { agendaOf } from './agenda';
 import { grid, list } from './entryLists';
@@ -122,19 +122,19 @@ function choiceOf(view: OutwardView, { query, now, form }: PageOptions): Choice 
   const asked = query.tz ? zoneNamed(query.tz) : null;
   const zone = asked ?? view.hostZone;
   const show = SHOWINGS.find((s) => s === query.show) ?? (form === 'embed' ? 'list' : 'month');
-  let from = dayOfWall(wallAt(zone, now));
+  let from = dayAt(zone, now);
   try {
     if (query.from) from = dayFromText(query.from);
   } catch {
     // An unreadable day in an address shows today, as no day would.
   }
-  const first = dayOfWall(wallAt(view.hostZone, view.range.from)) - 31;
-  const last = dayOfWall(wallAt(view.hostZone, view.range.to)) + 31;
+  const first = dayAt(view.hostZone, view.range.from) - 31;
+  const last = dayAt(view.hostZone, view.range.to) + 31;
   return { show, from: Math.min(Math.max(from, first), last), zone, zoneAsked: asked !== null };
 }
 
 function entries(view: OutwardView, { show, from, zone }: Choice, { now }: PageOptions): Html {
-  const today = dayOfWall(wallAt(zone, now));
+  const today = dayAt(zone, now);
   const { hostZone } = view;
   const { busyWord } = view.wording;
   const agenda = (first: Day, end: Day) => agendaOf(view, zone, first, end);
@@ -204,7 +204,7 @@ function steps(choice: Choice, options: PageOptions): Html {
     week: [from - 7, from + 7],
     month: [dayFromParts(year, month - 1, 1), dayFromParts(year, month + 1, 1)],
   }[show] as [Day, Day];
-  const today = dayOfWall(wallAt(choice.zone, options.now));
+  const today = dayAt(choice.zone, options.now);
   const link = (to: Day, text: string, rel: string) =>
     html`<a href="${address(options, { show, from: to, zone })}"${rel ? new Html(` rel="${rel}"`) : ''}>${text}</a>`;
   return html`<nav aria-label="Days shown">

@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import { occurrencesOf, type Entry } from '../../entries';
 import { Problem } from '../../problems';
-import { HOUR, MINUTE, clockChanges, offsetAt, wallToText } from '../../zones';
+import { HOUR, MINUTE, clockChanges, offsetAt, wallToText, utcWall } from '../../zones';
 import { timeZoneLines } from '../icsTimeZone';
 import { writeEntries } from '../insideCalendar';
 import { mergePlan } from '../merge';
@@ -24,7 +24,7 @@ const notes = (r: ReadResult) => r.items.flatMap((i) => i.notes).join(' | ');
 const asEntry = (d: DraftEntry): Entry => ({ ...d, id: d.uid, calendarId: 'c', version: 1 });
 const times = (d: DraftEntry, from = Date.UTC(2026, 0, 1), to = Date.UTC(2028, 0, 1)) =>
   occurrencesOf(asEntry(d), { from, to }, HOME).map(
-    (o) => `${wallToText(o.from).slice(0, 16)}/${wallToText(o.to).slice(0, 16)}`,
+    (o) => `${wallToText(utcWall(o.from)).slice(0, 16)}/${wallToText(utcWall(o.to)).slice(0, 16)}`,
   );
 /** A definition as other programs write it: two rules. */
 const definition = (

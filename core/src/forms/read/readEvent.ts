@@ -11,13 +11,14 @@ import {
   whenLike,
   type Recurrence,
   type When,
+  utcWhen,
 } from '../../entries';
 import { Problem } from '../../problems';
-import { DAY, dayOfWall, instantBy, offsetBy, type Clocks, type ZoneName } from '../../zones';
+import { DAY, dayOfWall, instantBy, offsetBy, type Clocks, type ZoneName, instantOfUtc } from '../../zones';
 import { all, first, parameter, type Component } from './components';
 import { contentOfFile } from './contentOfFile';
 import type { DraftEntry } from './report';
-import { WhenReader, after, durationFromText, fitted, utc, type Duration } from './whenOfFile';
+import { WhenReader, after, durationFromText, fitted, type Duration } from './whenOfFile';
 import type { FileZone } from './zoneOfFile';
 
 /** A VEVENT or VTODO as far as it was read by itself, before masters and overrides are put together. */
@@ -200,10 +201,12 @@ function writtenOut(
   { notes }: WhenReader,
 ): Recurrence {
   const at = wallOf(start);
-  const wall = at + offsetBy(clocks, at);
+  const wall = at + offsetBy(clocks, instantOfUtc(at));
   const rule = ruleFromText(text);
   const until =
-    rule.until !== null && rule.untilIsUtc ? rule.until + offsetBy(clocks, rule.until) : rule.until;
+    rule.until !== null && rule.untilIsUtc
+      ? rule.until + offsetBy(clocks, instantOfUtc(rule.until))
+      : rule.until;
   const found = expandRule({ ...rule, until, untilIsUtc: false }, wall, wall, wall + AHEAD, MOST_DATES + 1);
   const years = Math.round(AHEAD / (366 * DAY));
   notes.add(
@@ -212,5 +215,5 @@ function writtenOut(
       : 'Its rule was written out as single dates.',
   );
   const walls = found.slice(0, MOST_DATES);
-  return { rule: '', dates: [...walls.map((w) => utc(instantBy(clocks, w))), ...dates], exceptDates };
+  return { rule: '', dates: [...walls.map((w) => utcWhen(instantBy(clocks, w))), ...dates], exceptDates };
 }

@@ -1,4 +1,4 @@
-import { instantOfWhen, wallOf, whenLike, zoneOfWhen, type When } from '../../entries';
+import { instantOfWhen, wallOf, whenLike, zoneOfWhen, type When, utcWhen } from '../../entries';
 import { Problem } from '../../problems';
 import {
   DAY,
@@ -11,7 +11,6 @@ import {
   wallFromText,
   wallToText,
   type Clocks,
-  type Instant,
   type Wall,
   type ZoneName,
 } from '../../zones';
@@ -72,16 +71,11 @@ export class WhenReader {
       case 'zone':
         return { kind: 'zoned', at: wallToText(wall), zone: found.zone };
       case 'defined':
-        return utc(instantBy(found.clocks, wall));
+        return utcWhen(instantBy(found.clocks, wall));
       case 'unknown':
         return { kind: 'floating', at: wallToText(wall) };
     }
   }
-}
-
-/** Returns an instant as a moment in UTC. */
-export function utc(instant: Instant): When {
-  return { kind: 'zoned', at: wallToText(instant), zone: 'UTC' };
 }
 
 /** A DURATION (RFC 5545 section 3.3.6): days, which go by the clock, and an exact time besides, in milliseconds. */
