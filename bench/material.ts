@@ -1,5 +1,5 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
-import { INCLUDE_ALL, NO_CEILINGS, PLAIN_TITLE, USUAL_SWITCHES, type WindowRules } from '@zonal/core/glass';
+import { BLANK_WINDOW, NO_CEILINGS, rulesOfSaid, type WindowSaid } from '@zonal/core/glass';
 
 /** Returns 10,000 entries of a calendar within a year, every twentieth a weekly series, as they come from the store. */
 export function manyEntries(count = 10_000): Entry[] {
@@ -29,32 +29,16 @@ export function manyEntries(count = 10_000): Entry[] {
 
 export const RANGE = { from: Date.UTC(2026, 0, 1, 4), to: Date.UTC(2027, 0, 1, 4) };
 
-export const RULES: WindowRules = {
-  wording: {
-    name: 'Bridge times',
-    description: '',
-    language: '',
-    topic: '',
-    contact: '',
-    translations: [],
-    colour: 'steelblue',
-    busyWord: 'Busy',
-    dueAs: 'all-day',
-  },
-  titlePattern: PLAIN_TITLE,
+const SAID: WindowSaid = {
+  ...BLANK_WINDOW,
+  name: 'Bridge times',
   hostZone: 'America/Halifax',
   horizon: { kind: 'rolling', pastDays: 30, nextDays: 365 },
   sources: [{ calendarId: 'a', glass: 'clear', fields: [], as: 'Bridge' }],
-  filter: null,
-  include: INCLUDE_ALL,
-  labelHolds: [],
-  rounding: 0,
   tellTentative: false,
-  switches: USUAL_SWITCHES,
-  secret: 'a secret',
-  ceilings: NO_CEILINGS,
-  gone: [],
 };
+
+export const RULES = rulesOfSaid(SAID, { secret: 'a secret', ceilings: NO_CEILINGS, gone: [] });
 
 export const SETTING = {
   addresses: { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' },

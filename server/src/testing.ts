@@ -1,4 +1,4 @@
-import { DEMANDS, INCLUDE_ALL, PLAIN_TITLE, USUAL_SWITCHES } from '@zonal/core/glass';
+import { BLANK_WINDOW, DEMANDS } from '@zonal/core/glass';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { createConnection, createServer, type Socket } from 'node:net';
@@ -61,25 +61,13 @@ export function windowInput(calendarIds: string | readonly string[], glass: stri
     .flat()
     .map((calendarId) => ({ calendarId, glass, fields: [], as: 'Harbour' }));
   return {
+    ...BLANK_WINDOW,
     name: 'Window',
     description: 'What goes on',
-    language: '',
-    topic: '',
-    contact: '',
-    translations: [],
-    colour: 'steelblue',
     busyWord: 'Taken',
-    dueAs: 'all-day',
-    titlePattern: PLAIN_TITLE,
     hostZone: 'America/Halifax',
     horizon: { kind: 'rolling', pastDays: 30, nextDays: 90 },
-    filter: null,
-    include: INCLUDE_ALL,
-    labelHolds: [],
-    rounding: 0,
     tellTentative: false,
-    switches: USUAL_SWITCHES,
-    listed: false,
     sources,
     confirmed: [...DEMANDS],
     ...parts,

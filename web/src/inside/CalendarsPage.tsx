@@ -22,7 +22,7 @@ import type { EntryForm } from './entryForm';
 import { ExportSheet } from './ExportSheet';
 import { FindField } from './FindField';
 import { ImportSheet } from './import/ImportSheet';
-import { PlateBar, whereOpen } from './PlateBar';
+import { PlateBar } from './PlateBar';
 import { QuickLine } from './QuickLine';
 import { useDayNotes } from './readymade';
 import { ScopeSheet } from './ScopeSheet';
@@ -42,15 +42,17 @@ const Views = styled.div<{ $above: number }>`
   min-width: 0;
 `;
 
-const Lines = styled.div<{ $open: boolean }>`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(15rem, 24rem);
-  gap: 0.4rem 1.6rem;
-  align-items: start;
-  @media (max-width: 60rem) {
-    grid-template-columns: minmax(0, 1fr);
+const Foot = styled.small`
+  display: flex;
+  justify-content: space-between;
+  gap: 0.2rem 1.5rem;
+  flex-wrap: wrap;
+  strong {
+    max-width: 60ch;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
-  ${whereOpen}
 `;
 
 export function CalendarsPage() {
@@ -166,9 +168,16 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         onExport={() => setWork({ kind: 'export' })}
         onWrite={() => shown[0] && write(shown[0].id, today >= from && today < to ? today : from)}
         canWrite={shown.length > 0}
-        said={edits.said}
         tools={tools}
         onTools={setTools}
+        fields={
+          shown.length > 0 && (
+            <>
+              <QuickLine calendars={shown} edits={edits} />
+              <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
+            </>
+          )
+        }
       />
       {desk.clocksOpen && (
         <ClocksRow
@@ -180,12 +189,6 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           spotName={spot ? spot.place || spot.name : null}
           now={now}
         />
-      )}
-      {shown.length > 0 && (
-        <Lines $open={tools}>
-          <QuickLine calendars={shown} edits={edits} />
-          <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
-        </Lines>
       )}
       {problem && <Notice>{problem.message}</Notice>}
       {(deskEdits.refused || edits.problem) && <Notice>{deskEdits.refused || edits.problem?.message}</Notice>}
@@ -199,7 +202,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         <Empty>All calendars are switched off. Switch one on above.</Empty>
       )}
       {shown.length > 0 && (
-        <Views $above={desk.clocksOpen ? 24 : 15.2} onKeyDown={deskEdits.onKeyDown} aria-busy={loading}>
+        <Views $above={desk.clocksOpen ? 21 : 12.2} onKeyDown={deskEdits.onKeyDown} aria-busy={loading}>
           {beside && <Columns {...view} />}
           {desk.view === 'lanes' && (
             <Lanes
@@ -215,14 +218,19 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           {desk.view === 'list' && (loading ? <Loading what="Fetching entries" /> : <List {...view} />)}
         </Views>
       )}
-      {shown.length > 0 && (
-        <small role="status">
-          {loading ? 'Fetching entries … ' : `${ordered.length} entries. `}
-          {desk.readAs
-            ? `Everything is shown as clocks in ${zoneWithOffset(desk.readAs, now)} show it.`
-            : `Times are on the clocks of each calendar: ${[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.`}
-        </small>
-      )}
+      <Foot>
+        {shown.length > 0 && (
+          <span role="status">
+            {loading ? 'Fetching entries … ' : `${ordered.length} entries. `}
+            {desk.readAs
+              ? `Everything is shown as clocks in ${zoneWithOffset(desk.readAs, now)} show it.`
+              : `Times are on the clocks of each calendar: ${[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.`}
+          </span>
+        )}
+        <strong role="status" title={edits.said}>
+          {edits.said}
+        </strong>
+      </Foot>
       {work?.kind === 'entry' && (
         <EntryEditor
           calendars={calendars}

@@ -97,14 +97,13 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
           <Clock aria-hidden="true" /> Clocks and layers
         </Toggle>
         {(desk.view === 'lanes' || desk.view === 'list') && (
-          <SelectBare>
-            <SelectOne
-              label="Span"
-              value={String(desk.weeks)}
-              options={WEEKS.map((w) => ({ value: String(w), text: WEEK_WORDS[w] }))}
-              onChange={(w) => set({ weeks: Number(w) as Desk['weeks'] })}
-            />
-          </SelectBare>
+          <SelectOne
+            hideLabel
+            label="Span"
+            value={String(desk.weeks)}
+            options={WEEKS.map((w) => ({ value: String(w), text: WEEK_WORDS[w] }))}
+            onChange={(w) => set({ weeks: Number(w) as Desk['weeks'] })}
+          />
         )}
         <ChoiceStrip
           label="View"
@@ -120,13 +119,3 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
     </Bar>
   );
 }
-
-/** The label is for screen readers: the values speak for themselves. */
-const SelectBare = styled.div`
-  label {
-    position: absolute;
-    clip-path: inset(50%);
-    height: 1px;
-    overflow: hidden;
-  }
-`;

@@ -8,13 +8,21 @@ import { useFindQuery } from '../api/zonalApi';
 import { Button, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { Hanging } from '../ui/Hanging';
 import { Faded } from '../ui/layout';
 
 const Box = styled.search`
-  display: grid;
-  grid-template-columns: minmax(7rem, 1fr) 8.5rem 2.2rem;
-  gap: 0.4rem;
-  align-items: end;
+  position: relative;
+  min-width: 0;
+  > svg {
+    position: absolute;
+    right: 0.5rem;
+    top: 0.55rem;
+    width: 1rem;
+    height: 1rem;
+    color: var(--faded);
+    pointer-events: none;
+  }
 `;
 
 const Found = styled.div`
@@ -22,7 +30,7 @@ const Found = styled.div`
   flex-wrap: wrap;
   gap: 0.3rem 0.6rem;
   align-items: center;
-  grid-column: 1 / -1;
+  max-width: 30rem;
   button {
     min-height: 1.6rem;
     padding: 0.05rem 0.5rem;
@@ -57,35 +65,40 @@ export function FindField({ query, onChange, here, onGo }: FindFieldProps) {
   const { data } = useFindQuery({ text: asked, in: where }, { skip: !asked.trim() });
   return (
     <Box>
-      <Field label="Find" value={text} onChange={setText} placeholder="words, a label, a name …" />
-      <SelectOne
-        label="Look"
-        value={where}
-        options={FIND_IN.map((f) => ({ value: f, text: WHERE[f] }))}
-        onChange={(next) => onChange({ text, in: next })}
+      <Field
+        hideLabel
+        label="Find"
+        value={text}
+        onChange={setText}
+        placeholder="Find words, labels, names …"
       />
-      {text ? (
-        <QuietButton
-          aria-label="Clear the search"
-          onPress={() => {
-            setText('');
-            onChange({ text: '', in: where });
-          }}
-        >
-          <X aria-hidden="true" />
-        </QuietButton>
-      ) : (
-        <Search aria-hidden="true" style={{ width: '1.1rem', margin: '0.5rem' }} />
-      )}
-      {asked.trim() && (
-        <Found role="status">
-          <Faded>
-            {here} on these days; {data ? data.total : '…'} {data?.total === 1 ? 'entry' : 'entries'} in all.
-          </Faded>
-          {data?.entries.slice(0, 4).map((e) => (
-            <Hit key={e.id} entry={e} onGo={onGo} />
-          ))}
-        </Found>
+      {!text && <Search aria-hidden="true" />}
+      {text && (
+        <Hanging $side="right">
+          <Found>
+            <SelectOne
+              hideLabel
+              label="Look"
+              value={where}
+              options={FIND_IN.map((f) => ({ value: f, text: WHERE[f] }))}
+              onChange={(next) => onChange({ text, in: next })}
+            />
+            <Faded role="status">
+              {asked.trim() &&
+                `${here} on these days; ${data ? data.total : '…'} ${data?.total === 1 ? 'entry' : 'entries'} in all.`}
+            </Faded>
+            <QuietButton
+              aria-label="Clear the search"
+              onPress={() => {
+                setText('');
+                onChange({ text: '', in: where });
+              }}
+            >
+              <X aria-hidden="true" />
+            </QuietButton>
+            {asked.trim() && data?.entries.slice(0, 4).map((e) => <Hit key={e.id} entry={e} onGo={onGo} />)}
+          </Found>
+        </Hanging>
       )}
     </Box>
   );

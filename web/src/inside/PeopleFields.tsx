@@ -3,6 +3,7 @@ import { Plus, X } from 'lucide-react';
 import styled from 'styled-components';
 import { Button, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
+import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
@@ -147,11 +148,12 @@ export function PropertyFields({ definitions, value, onChange }: PropertyFieldsP
               ]}
               onChange={(text) => set(name, text)}
             />
+          ) : kind === 'date' ? (
+            <DateField key={name} label={name} value={valueOf(name)} onChange={(text) => set(name, text)} />
           ) : (
             <Field
               key={name}
               label={name}
-              type={kind === 'date' ? 'date' : 'text'}
               inputMode={kind === 'number' ? 'decimal' : 'text'}
               value={valueOf(name)}
               onChange={(text) => set(name, text)}

@@ -1,5 +1,5 @@
 import { Archive, CalendarPlus, FileInput, FileOutput, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import type { Calendar } from '@zonal/core/api';
@@ -9,11 +9,13 @@ import { Named } from '../ui/Named';
 import { Plate } from '../ui/Plate';
 
 const Bar = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  justify-content: space-between;
-  gap: 0.4rem 1.2rem;
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  align-items: center;
+  gap: 0.4rem 1rem;
+  @media (max-width: 44rem) {
+    grid-template-columns: minmax(0, 1fr);
+  }
 `;
 
 const Switch = styled(ToggleButton)`
@@ -30,32 +32,21 @@ const Switch = styled(ToggleButton)`
   }
 `;
 
-const Said = styled.span`
-  flex: 1;
-  min-width: 8rem;
-  &:empty {
-    min-width: 0;
-  }
-  color: var(--faded);
-  font-size: 0.85rem;
-  align-self: center;
-  text-align: end;
-  /* Titles can be long; screen readers get all of it. */
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
-  overflow-wrap: anywhere;
-`;
-
 /** On a narrow screen the tools make room for the calendar until they are asked for. */
-export const whereOpen = css<{ $open: boolean }>`
+const whereOpen = css<{ $open: boolean }>`
   @media (max-width: 44rem) {
     ${(p) => !p.$open && 'display: none;'}
   }
 `;
 
-const Tools = styled(Row)<{ $open: boolean }>`
+const Tools = styled.div<{ $open: boolean }>`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(9rem, 15rem) auto;
+  align-items: center;
+  gap: 0.4rem 0.7rem;
+  @media (max-width: 60rem) {
+    grid-template-columns: minmax(0, 1fr);
+  }
   ${whereOpen}
 `;
 
@@ -71,8 +62,6 @@ interface PlateBarProps {
   archived: readonly Calendar[];
   hidden: readonly string[];
   canWrite: boolean;
-  /** What was done last. */
-  said: string;
   /** Whether the tools are shown on a narrow screen. */
   tools: boolean;
   onTools: (open: boolean) => void;
@@ -81,6 +70,8 @@ interface PlateBarProps {
   onImport: () => void;
   onExport: () => void;
   onWrite: () => void;
+  /** What writes a line, and what finds entries. */
+  fields: ReactNode;
 }
 
 /** The calendars as plates that switch them on and off, and what brings entries in and out. */
@@ -101,9 +92,11 @@ export function PlateBar(props: PlateBarProps) {
             </Switch>
           </Named>
         ))}
-        <QuietButton onPress={() => props.onCalendar(null)}>
-          <CalendarPlus aria-hidden="true" /> New calendar
-        </QuietButton>
+        <Named name="New calendar">
+          <QuietButton aria-label="New calendar" onPress={() => props.onCalendar(null)}>
+            <CalendarPlus aria-hidden="true" />
+          </QuietButton>
+        </Named>
         {archived.length > 0 && (
           <QuietButton aria-expanded={away} onPress={() => setAway(!away)}>
             <Archive aria-hidden="true" /> {archived.length} put away
@@ -116,22 +109,28 @@ export function PlateBar(props: PlateBarProps) {
             </QuietButton>
           ))}
       </Row>
-      <Said role="status">{props.said}</Said>
       <Narrow>
         <Button aria-expanded={props.tools} onPress={() => props.onTools(!props.tools)}>
           {props.tools ? 'Fewer tools' : 'Write, find, files'}
         </Button>
       </Narrow>
       <Tools $open={props.tools}>
-        <Button isDisabled={!calendars.length} onPress={props.onImport}>
-          <FileInput aria-hidden="true" /> Bring in a file
-        </Button>
-        <Button isDisabled={!calendars.length} onPress={props.onExport}>
-          <FileOutput aria-hidden="true" /> Take out
-        </Button>
-        <MainButton isDisabled={!props.canWrite} onPress={props.onWrite}>
-          <Plus aria-hidden="true" /> Write an entry
-        </MainButton>
+        {props.fields}
+        <Row style={{ flexWrap: 'nowrap' }}>
+          <Named name="Bring in a file">
+            <QuietButton aria-label="Bring in a file" isDisabled={!calendars.length} onPress={props.onImport}>
+              <FileInput aria-hidden="true" />
+            </QuietButton>
+          </Named>
+          <Named name="Take out as a file">
+            <QuietButton aria-label="Take out" isDisabled={!calendars.length} onPress={props.onExport}>
+              <FileOutput aria-hidden="true" />
+            </QuietButton>
+          </Named>
+          <MainButton isDisabled={!props.canWrite} onPress={props.onWrite}>
+            <Plus aria-hidden="true" /> Write an entry
+          </MainButton>
+        </Row>
       </Tools>
     </Bar>
   );

@@ -8,36 +8,26 @@ import {
 } from '@zonal/core/entries';
 import { dayText } from '@zonal/core/forms';
 import { DAY, dayAt } from '@zonal/core/zones';
+import { X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import type { Calendar, EntryInput } from '@zonal/core/api';
 import { adding, named } from './changes';
 import type { Edits } from './useEdits';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';
-import { Button } from '../ui/Button';
+import { Button, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Faded } from '../ui/layout';
+import { Hanging } from '../ui/Hanging';
+import { Faded, Row } from '../ui/layout';
 import { useNow } from '../ui/useNow';
 
 const Form = styled.form`
+  position: relative;
   display: grid;
-  grid-template-columns: minmax(9rem, 14rem) minmax(12rem, 1fr) auto;
-  align-items: end;
-  gap: 0.3rem 0.6rem;
-  > p {
-    grid-column: 2 / -1;
-  }
-  @media (max-width: 44rem) {
-    grid-template-columns: 1fr;
-    > p {
-      grid-column: 1;
-    }
-  }
-`;
-
-const Asked = styled.section`
-  grid-column: 1 / -1;
+  grid-template-columns: 4.1rem minmax(0, 1fr);
+  gap: 0.3rem;
+  min-width: 0;
 `;
 
 /** Writes an entry from one line; what was understood stands below before it is saved. */
@@ -66,29 +56,46 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
   return (
     <Form onSubmit={(event) => void submit(event)}>
       <SelectOne
+        hideLabel
         label="Into"
         value={calendar.id}
         options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
         onChange={setChosen}
       />
       <Field
+        hideLabel
         label="Quick line"
-        placeholder="Fri 14:00-15:30 Lock inspection @ North gate #works"
+        placeholder="Quick line: Fri 14:00-15:30 Lock inspection @ North gate #works"
         value={text}
         onChange={(next) => {
           setText(next);
           gate.forget();
         }}
       />
-      <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
-        Write it
-      </Button>
       {(text || written) && (
-        <Faded as="p" role="status">
-          {line ? `Understood: ${words(line)}.` : text ? 'A title is missing still.' : written}
-        </Faded>
+        <Hanging>
+          <Row>
+            <Faded as="p" role="status">
+              {line
+                ? `Understood, into ${calendar.name}: ${words(line)}.`
+                : text
+                  ? 'A title is missing still.'
+                  : written}
+            </Faded>
+            {text && (
+              <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
+                Write it
+              </Button>
+            )}
+            {!text && (
+              <QuietButton aria-label="Close" onPress={() => setWritten('')}>
+                <X aria-hidden="true" />
+              </QuietButton>
+            )}
+          </Row>
+          {gate.view && <section aria-label="What changes outside">{gate.view}</section>}
+        </Hanging>
       )}
-      {gate.view && <Asked aria-label="What changes outside">{gate.view}</Asked>}
     </Form>
   );
 }

@@ -121,15 +121,22 @@ function byTime(a: DeskItem, b: DeskItem): number {
   );
 }
 
+/**
+ * Returns the last day on which an entry is drawn: a night watch stands on the day it starts, only what lasts a day or
+ * more is drawn across days.
+ */
+export function lastDayOf(start: Wall, end: Wall, allDay: boolean): Day {
+  const first = dayOfWall(start);
+  return allDay || end - start >= DAY ? Math.max(first, Math.ceil(end / DAY) - 1) : first;
+}
+
 function itemOf(entry: Entry, one: Occurrence, zone: ZoneName): DeskItem {
   const zoned = one.start.kind === 'zoned';
   const start = zoned ? wallAt(zone, one.from) : wallOf(one.start);
   const end = zoned ? wallAt(zone, one.to) : wallOf(one.end);
   const allDay = one.start.kind === 'date';
   const firstDay = dayOfWall(start);
-  // A night watch stands on the day it starts; only what lasts a day or more is drawn across days.
-  const long = allDay || end - start >= DAY;
-  const lastDay = long ? Math.max(firstDay, Math.ceil(end / DAY) - 1) : firstDay;
+  const lastDay = lastDayOf(start, end, allDay);
   const { planned } = one.content;
   return {
     key: `${entry.id}|${one.slot ? wallOf(one.slot) : ''}`,

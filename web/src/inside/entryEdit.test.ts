@@ -1,6 +1,7 @@
 import { EMPTY_CONTENT, occurrencesOf, type Entry, type When } from '@zonal/core/entries';
 import { describe, expect, it } from 'vitest';
 import type { Calendar } from '@zonal/core/api';
+import { entryDraft, startDraft, type EntryDraft } from './entryDraft';
 import { carryOver, effectWords, formFor, resultOf } from './entryEdit';
 
 const ZONE = 'America/Halifax';
@@ -88,5 +89,34 @@ describe('an edit of a recurring entry', () => {
     const typed = { ...blank, title: 'Typed' };
     const carried = carryOver(typed, blank, formFor(series, SLOT, 'all', calendar));
     expect(carried).toMatchObject({ title: 'Typed', startDate: '2026-05-11' });
+  });
+});
+
+describe('the draft of an entry', () => {
+  const typed = (draft: EntryDraft) => entryDraft(draft, { type: 'typed', part: { place: 'Berth 2' } });
+  const opened = startDraft({ entry: series, date: { slot: SLOT } }, [calendar]);
+
+  it('starts from the date that was opened, and keeps what was typed when other dates are meant', () => {
+    expect(opened).toMatchObject({ slot: SLOT, scope: 'this', form: { startDate: '2026-05-13' } });
+    const all = entryDraft(typed(opened), { type: 'meant', scope: 'all', calendar });
+    expect(all).toMatchObject({ scope: 'all', form: { startDate: '2026-05-11', place: 'Berth 2' } });
+    expect(all.blank.place).toBe('');
+  });
+
+  it('is that of somebody else once theirs is taken, and of another calendar once it is moved', () => {
+    const theirs = { ...series, version: 4, place: 'Quay' };
+    const taken = entryDraft(typed(opened), { type: 'taken', entry: theirs, calendar });
+    expect(taken).toMatchObject({ before: theirs, slot: SLOT, form: { place: 'Quay' } });
+    expect(entryDraft(taken, { type: 'moved', calendarId: 'd' })).toMatchObject({ calendarId: 'd' });
+  });
+
+  it('of a new entry has no date yet, and takes what it was opened with', () => {
+    const fresh = startDraft({ calendarId: 'c', day: 20_000, form: { clock: 'date' } }, [calendar]);
+    expect(fresh).toMatchObject({
+      before: null,
+      slot: null,
+      form: { clock: 'date', startDate: '2024-10-04' },
+    });
+    expect(entryDraft(fresh, { type: 'meant', scope: 'all', calendar })).toBe(fresh);
   });
 });

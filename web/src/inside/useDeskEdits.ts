@@ -7,6 +7,7 @@ import { both, carrying, copying, named, removing, shifting, type Shift, type Ta
 import type { Edits } from './useEdits';
 import type { DeskItem } from './deskDays';
 import type { EntryForm } from './entryForm';
+import { SNAP, shiftOf } from './views/gestures';
 import { isTyping, keyOfItem, nudgeOf } from './views/keys';
 import type { Gesture, Place } from './views/viewTypes';
 
@@ -82,21 +83,11 @@ export function useDeskEdits(options: DeskEditsOptions) {
   const onGesture = (gesture: Gesture) => {
     if (gesture.kind === 'paste') return paste(gesture.at);
     if (gesture.kind === 'draw') return draw(gesture.from, gesture.to, calendars, onWrite);
-    const { item, from, to } = gesture;
-    const days = to.day - from.day;
-    const ms = item.allDay ? 0 : ((to.minutes ?? 0) - (from.minutes ?? 0)) * MINUTE;
-    const whole = both(days, ms);
+    const { item, to } = gesture;
     const calendarId = to.calendarId ?? item.entry.calendarId;
-    if (gesture.kind === 'move')
-      return gesture.copy ? copy(item, whole, calendarId) : move(item, whole, calendarId);
-    const length = item.end - item.start;
-    // An entry cannot end before it starts; a whole-day one keeps at least its day.
-    const least = item.allDay ? DAY : 15 * MINUTE;
-    const shift =
-      gesture.kind === 'start'
-        ? { start: Math.min(whole.start, length - least), end: 0 }
-        : { start: 0, end: Math.max(whole.end, least - length) };
-    move(item, shift, item.entry.calendarId);
+    const shift = shiftOf(gesture);
+    if (gesture.kind !== 'move') return move(item, shift, item.entry.calendarId);
+    return gesture.copy ? copy(item, shift, calendarId) : move(item, shift, calendarId);
   };
 
   /** Presses that come while a change is on its way are added up and follow it as one change. */
@@ -182,7 +173,7 @@ function draw(
   if (a.minutes === null || b.minutes === null || first !== last) {
     return onWrite(calendarId, first, { ...days, clock: 'date' });
   }
-  const [from, to] = [Math.min(a.minutes, b.minutes), Math.max(a.minutes, b.minutes) + 15];
+  const [from, to] = [Math.min(a.minutes, b.minutes), Math.max(a.minutes, b.minutes) + SNAP];
   const end =
     to >= 1440 ? { endDate: dayToText(first + 1), endTime: clock(to - 1440) } : { endTime: clock(to) };
   onWrite(calendarId, first, { ...days, startTime: clock(from), ...end });

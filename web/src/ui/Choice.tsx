@@ -18,15 +18,25 @@ interface SelectProps<T extends string> {
   value: T;
   options: readonly { readonly value: T; readonly text: string }[];
   onChange: (value: T) => void;
+  hideLabel?: boolean;
   isDisabled?: boolean;
 }
 
 /** One of several things, as the browser's own list: it opens as people know it on each device. */
-export function SelectOne<T extends string>({ label, value, options, onChange, isDisabled }: SelectProps<T>) {
+export function SelectOne<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel,
+  isDisabled,
+}: SelectProps<T>) {
   const id = useId();
   return (
     <SelectBox>
-      <label htmlFor={id}>{label}</label>
+      <label htmlFor={id} {...(hideLabel ? { className: 'unseen' } : {})}>
+        {label}
+      </label>
       <select id={id} value={value} disabled={isDisabled} onChange={(e) => onChange(e.target.value as T)}>
         {options.map((o) => (
           <option key={o.value} value={o.value}>

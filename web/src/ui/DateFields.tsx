@@ -18,7 +18,7 @@ import {
   type DateValue,
 } from 'react-aria-components';
 import styled, { css } from 'styled-components';
-import { fieldLook, labelLook } from './Field';
+import { fieldLook, labelLook, openedLook, signButtonLook } from './Field';
 
 const look = css`
   min-width: 0;
@@ -63,16 +63,7 @@ const look = css`
     color: var(--paper);
   }
   .line button {
-    display: inline-flex;
-    padding: 0.15rem;
-    border: 0;
-    background: none;
-    color: inherit;
-    cursor: pointer;
-  }
-  .line svg {
-    width: 1rem;
-    height: 1rem;
+    ${signButtonLook}
   }
 `;
 
@@ -86,9 +77,7 @@ const TimeLook = styled(TimeField)`
 
 const Sheet = styled(Popover)`
   padding: 0.6rem 0.75rem 0.75rem;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  box-shadow: 0 6px 20px rgb(0 0 0 / 0.18);
+  ${openedLook}
   header {
     display: flex;
     align-items: center;
@@ -99,12 +88,8 @@ const Sheet = styled(Popover)`
       font-size: 1rem;
     }
     button {
-      display: inline-flex;
+      ${signButtonLook}
       padding: 0.3rem;
-      border: 0;
-      background: none;
-      color: inherit;
-      cursor: pointer;
     }
   }
   table {

@@ -24,6 +24,27 @@ export const fieldLook = css`
   }
 `;
 
+/** What opens from a field. */
+export const openedLook = css`
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  box-shadow: 0 6px 20px rgb(0 0 0 / 0.18);
+`;
+
+/** A button with a sign alone, in a field or beside one. */
+export const signButtonLook = css`
+  display: inline-flex;
+  padding: 0.2rem;
+  border: 0;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+  svg {
+    width: 1rem;
+    height: 1rem;
+  }
+`;
+
 export const labelLook = css`
   display: block;
   font-size: 0.85rem;
@@ -60,14 +81,15 @@ interface FieldProps extends Omit<TextFieldProps, 'children'> {
   help?: ReactNode;
   error?: string | undefined;
   lines?: boolean;
+  hideLabel?: boolean;
   placeholder?: string;
 }
 
 /** A line or a box of text with its label, help and error. */
-export function Field({ label, help, error, lines, placeholder, ...props }: FieldProps) {
+export function Field({ label, help, error, lines, hideLabel, placeholder, ...props }: FieldProps) {
   return (
     <Look {...props} isInvalid={!!error}>
-      <Label>{label}</Label>
+      <Label {...(hideLabel ? { className: 'unseen' } : {})}>{label}</Label>
       {lines ? <TextArea /> : <Input {...(placeholder ? { placeholder } : {})} />}
       {help && <Text slot="description">{help}</Text>}
       <FieldError>{error}</FieldError>

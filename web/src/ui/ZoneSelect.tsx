@@ -4,7 +4,7 @@ import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { Button, ComboBox, Group, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
-import { fieldLook, labelLook } from './Field';
+import { fieldLook, labelLook, openedLook, signButtonLook } from './Field';
 import { Faded } from './layout';
 import { useNow } from './useNow';
 import { zoneFits, zoneItem, zoneItems, type ZoneItem } from './zoneItems';
@@ -27,16 +27,7 @@ const Look = styled(ComboBox)`
     right: 0.25rem;
     top: 50%;
     translate: 0 -50%;
-    display: inline-flex;
-    padding: 0.2rem;
-    border: 0;
-    background: none;
-    color: inherit;
-    cursor: pointer;
-    svg {
-      width: 1rem;
-      height: 1rem;
-    }
+    ${signButtonLook}
   }
 ` as typeof ComboBox;
 
@@ -44,9 +35,7 @@ const Sheet = styled(Popover)`
   width: max(var(--trigger-width), 20rem);
   max-height: 18rem;
   overflow: auto;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  box-shadow: 0 6px 20px rgb(0 0 0 / 0.18);
+  ${openedLook}
   [role='option'] {
     padding: 0.3rem 0.6rem;
     cursor: pointer;

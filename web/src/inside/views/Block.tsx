@@ -1,8 +1,9 @@
-import type { CSSProperties, PointerEvent, ReactNode } from 'react';
+import type { CSSProperties, ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Calendar } from '@zonal/core/api';
 import type { DeskItem } from '../deskDays';
 import { wordsOf } from './marks';
+import type { BlockTools } from './ViewShell';
 
 /** Width of what a block is stretched by, in pixels. */
 const EDGE = 6;
@@ -113,10 +114,7 @@ interface BlockProps {
   chosen: boolean;
   lifted: boolean;
   style: CSSProperties;
-  onOpen: (item: DeskItem) => void;
-  onChoose: (key: string) => void;
-  wasGesture: () => boolean;
-  onHold: (kind: 'move' | 'start' | 'end') => (event: PointerEvent) => void;
+  tools: BlockTools;
   children: ReactNode;
   /** Where in it its time is, where that is not all of it. */
   box?: { readonly left: number; readonly width: number } | null;
@@ -132,15 +130,13 @@ export function Block({
   chosen,
   lifted,
   style,
-  onOpen,
-  onChoose,
-  wasGesture,
-  onHold,
+  tools,
   children,
   box,
   stretches,
 }: BlockProps) {
   const { content } = item.one;
+  const { onOpen, onChoose, wasGesture, onHold } = tools;
   const words = wordsOf(item, calendar.name, zone);
   return (
     <Look
@@ -153,7 +149,7 @@ export function Block({
       {...(box ? { 'data-loose': '' } : {})}
       {...(chosen ? { 'data-chosen': '' } : {})}
       {...(lifted ? { 'data-lifted': '' } : {})}
-      onPointerDown={onHold('move')}
+      onPointerDown={onHold('move', item)}
       onFocus={() => onChoose(item.key)}
       onClick={() => {
         if (!wasGesture()) onOpen(item);
@@ -164,11 +160,11 @@ export function Block({
       <span className="unseen">, {calendar.name}</span>
       {stretches && (
         <>
-          <span className="edge" style={{ left: box?.left ?? 0 }} onPointerDown={onHold('start')} />
+          <span className="edge" style={{ left: box?.left ?? 0 }} onPointerDown={onHold('start', item)} />
           <span
             className="edge"
             style={box ? { left: box.left + box.width - EDGE } : { right: 0 }}
-            onPointerDown={onHold('end')}
+            onPointerDown={onHold('end', item)}
           />
         </>
       )}

@@ -1,19 +1,18 @@
 import { dayText } from '@zonal/core/forms';
-import { weekdayOf } from '@zonal/core/zones';
+import { weekdayOf, type Day } from '@zonal/core/zones';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import styled from 'styled-components';
 import { Plate } from '../../ui/Plate';
 import type { DeskItem } from '../deskDays';
 import { Marks, slipMark, timeOf, wordsOf } from './marks';
-import type { ViewProps } from './viewTypes';
+import type { GhostSpan } from './gestures';
+import { useFrame } from './useFrame';
+import { ViewBox, useViewShell, within } from './ViewShell';
+import type { Place, ViewProps } from './viewTypes';
 
-const Frame = styled.div`
-  overflow: auto;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  height: max(22rem, calc(100dvh - var(--above)));
-`;
+/** Height of the calendars' names in pixels. */
+const HEAD = 34;
 
 const Grid = styled.div<{ $columns: number }>`
   display: grid;
@@ -22,6 +21,7 @@ const Grid = styled.div<{ $columns: number }>`
 `;
 
 const HeadRow = styled(Grid)`
+  height: ${HEAD}px;
   position: sticky;
   top: 0;
   z-index: 3;
@@ -47,6 +47,16 @@ const Row = styled(Grid)<{ $weekend: boolean; $today: boolean }>`
     border-left: 1px solid var(--hair);
     min-height: 2rem;
     min-width: 0;
+  }
+  > div[data-cursor] {
+    outline: 2px solid var(--focus);
+    outline-offset: -2px;
+  }
+  > div[data-over] {
+    background: var(--hair);
+    outline: 2px dashed var(--ink);
+    outline-offset: -3px;
+    font-size: 0.78rem;
   }
   > div:first-child {
     font-size: 0.82rem;
@@ -80,6 +90,9 @@ const Line = styled.button`
   &[data-chosen] {
     outline: 2px solid var(--ink);
   }
+  &[data-lifted] {
+    opacity: 0.45;
+  }
   &[data-status='cancelled'] {
     text-decoration: line-through;
   }
@@ -96,8 +109,9 @@ const Line = styled.button`
 `;
 
 /** Calendars side by side: a column each, a row a day. */
-export function Columns({ calendars, items, range, today, chosen, notes, onOpen, onChoose }: ViewProps) {
-  const frame = useRef<HTMLDivElement>(null);
+export function Columns(props: ViewProps) {
+  const { calendars, items, range, today, chosen, notes } = props;
+  const frame = useFrame(0);
   const days = range.to - range.from;
   const byDay = useMemo(
     () =>
@@ -120,17 +134,62 @@ export function Columns({ calendars, items, range, today, chosen, notes, onOpen,
   );
   const virtual = useVirtualizer({
     count: days,
-    getScrollElement: () => frame.current,
+    getScrollElement: () => frame.ref.current,
     estimateSize: () => 64,
     overscan: 6,
   });
   const rows = virtual.getVirtualItems();
+
+  const columnOf = (place: Place) =>
+    Math.max(
+      0,
+      calendars.findIndex((c) => c.id === place.calendarId),
+    );
+  const placeIn = (column: number, day: Day): Place => ({
+    day: within(day, range.from, range.to - 1),
+    minutes: null,
+    calendarId: calendars[within(column, 0, calendars.length - 1)]!.id,
+  });
+  const rowBox = (day: Day) => {
+    const found = virtual.measurementsCache[day - range.from];
+    return found ? { top: HEAD + found.start, height: found.size } : { top: 0, height: 0 };
+  };
+  const columnBox = (column: number) => {
+    const head = frame.ref.current?.querySelectorAll<HTMLElement>('[data-column]')[column];
+    return { left: head?.offsetLeft ?? 0, width: head?.offsetWidth ?? 0 };
+  };
+  const shell = useViewShell(frame, props, {
+    heads: { left: 0, top: HEAD },
+    layout: byDay,
+    placeAt: ({ x, y }) => {
+      const row = virtual.measurementsCache.find((m) => y - HEAD < m.end);
+      const column = calendars.findIndex((_, i) => x < columnBox(i).left + columnBox(i).width);
+      return placeIn(column < 0 ? calendars.length - 1 : column, range.from + (row?.index ?? days - 1));
+    },
+    first: () => placeIn(0, today),
+    step: (at, right, down) => placeIn(columnOf(at) + right, at.day + down),
+    words: (at) => `${calendars[columnOf(at)]?.name}, ${dayText(at.day)}`,
+    boxOfPlace: (at) => ({ ...rowBox(at.day), ...columnBox(columnOf(at)) }),
+    boxOfItem: (key) => {
+      for (const [column, calendar] of calendars.entries()) {
+        const item = items.get(calendar.id)?.find((i) => i.key === key);
+        if (item) return { ...rowBox(Math.max(range.from, item.firstDay)), ...columnBox(column) };
+      }
+      return null;
+    },
+  });
+  const { cursor, ghost, tools } = shell;
+
   return (
-    <Frame ref={frame} tabIndex={0} role="region" aria-label="Calendars side by side, a row a day">
+    <ViewBox
+      box={frame.ref}
+      shell={shell}
+      label="Calendars side by side, a row a day. Arrow keys choose a day of a calendar, Enter writes an entry there."
+    >
       <HeadRow $columns={calendars.length}>
         <div>Day</div>
         {calendars.map((c) => (
-          <div key={c.id}>
+          <div key={c.id} data-column="">
             <Plate {...c} /> {c.name}
           </div>
         ))}
@@ -155,7 +214,13 @@ export function Columns({ calendars, items, range, today, chosen, notes, onOpen,
                   ))}
                 </div>
                 {calendars.map((c) => (
-                  <div key={c.id}>
+                  <div
+                    key={c.id}
+                    onPointerDown={shell.onGround}
+                    {...(cursor?.day === day && cursor.calendarId === c.id ? { 'data-cursor': '' } : {})}
+                    {...(isOver(ghost, day, c.id) ? { 'data-over': '' } : {})}
+                  >
+                    {isOver(ghost, day, c.id) && ghost!.words}
                     {byDay
                       .get(c.id)!
                       .get(day)
@@ -168,8 +233,12 @@ export function Columns({ calendars, items, range, today, chosen, notes, onOpen,
                           title={wordsOf(item, c.name, c.zone)}
                           style={{ borderLeftColor: c.colour }}
                           {...(item.key === chosen ? { 'data-chosen': '' } : {})}
-                          onFocus={() => onChoose(item.key)}
-                          onClick={() => onOpen(item)}
+                          {...(item.key === shell.lifted ? { 'data-lifted': '' } : {})}
+                          onPointerDown={tools.onHold('move', item)}
+                          onFocus={() => tools.onChoose(item.key)}
+                          onClick={() => {
+                            if (!tools.wasGesture()) tools.onOpen(item);
+                          }}
                         >
                           <time>{timeOf(item)}</time> <Marks item={item} />
                           {item.one.content.title || 'Untitled'} {slipMark(item, c.zone)}
@@ -182,6 +251,11 @@ export function Columns({ calendars, items, range, today, chosen, notes, onOpen,
           })}
         </div>
       </div>
-    </Frame>
+    </ViewBox>
   );
+}
+
+/** Whether what is dragged or drawn would stand on a day of a calendar. */
+function isOver(ghost: GhostSpan | null, day: Day, calendarId: string): boolean {
+  return ghost !== null && ghost.calendarId === calendarId && day >= ghost.first && day <= ghost.last;
 }

@@ -1,28 +1,22 @@
 import { dayText, timeText } from '@zonal/core/forms';
 import { isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
-import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useMemo } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import { Plate } from '../../ui/Plate';
 import { Block, Ghost } from './Block';
 import { Marks, slipMark } from './marks';
-import { isPut } from './keys';
 import { lanesOf, type DrawnInLane } from './laneLayout';
-import { usePointerEdit } from './usePointerEdit';
-import { useViewport } from './useViewport';
+import { useFrame } from './useFrame';
+import { ViewBox, useViewShell, within, type BlockTools } from './ViewShell';
 import type { Place, ViewProps } from './viewTypes';
 
 /** Height of the days' names in pixels. */
 const HEADS = 46;
 
-const Frame = styled.div`
+const Box = styled(ViewBox)`
   --head: 13rem;
-  position: relative;
-  overflow: auto;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  height: max(22rem, calc(100dvh - var(--above)));
   @media (max-width: 44rem) {
     --head: 6.5rem;
   }
@@ -106,6 +100,9 @@ const Called = styled.div`
     -webkit-box-orient: vertical;
     overflow: hidden;
   }
+  &[data-empty] > * {
+    -webkit-line-clamp: 1;
+  }
 `;
 
 const Ground = styled.div`
@@ -186,8 +183,10 @@ const Cursor = styled.div`
 
 /** Least width of a day in pixels, by the number of days. */
 const leastWidth = (days: number) => (days > 60 ? 22 : days > 20 ? 46 : days > 10 ? 84 : 118);
-/** Least height of a lane, by the width of its name: a narrow name takes more lines. */
-const leastLane = (headWidth: number) => (headWidth < 130 ? 112 : 76);
+/** Least height of a lane, by the width of its name: a narrow name takes more lines. One with nothing in it takes less. */
+const leastLane = (headWidth: number) =>
+  headWidth < 130 ? { least: 112, leastEmpty: 62 } : { least: 76, leastEmpty: 47 };
+
 interface LanesProps extends ViewProps {
   windows: readonly OutwardWindow[];
   onCalendar: (calendar: Calendar) => void;
@@ -196,159 +195,133 @@ interface LanesProps extends ViewProps {
 /** Calendars as rows, days as columns. What is published stands beside each calendar's name. */
 export function Lanes(props: LanesProps) {
   const { calendars, items, range, today, chosen, notes, windows } = props;
-  const frame = useRef<HTMLDivElement>(null);
-  const viewport = useViewport(frame);
+  const frame = useFrame(208);
+  const { viewport, headWidth } = frame;
   const count = range.to - range.from;
-  const [headWidth, setHeadWidth] = useState(208);
-  useEffect(() => {
-    const corner = frame.current?.querySelector<HTMLElement>('[data-corner]');
-    if (corner) setHeadWidth(corner.offsetWidth);
-  }, [viewport.width]);
   const dayWidth = Math.max(leastWidth(count), Math.floor((viewport.width - headWidth - 2) / count));
   const rowHeight = count <= 7 ? 38 : 23;
   const lanes = useMemo(
-    () => lanesOf(calendars, items, range.from, count, { dayWidth, rowHeight, least: leastLane(headWidth) }),
+    () => lanesOf(calendars, items, range.from, count, { dayWidth, rowHeight, ...leastLane(headWidth) }),
     [calendars, items, range.from, count, dayWidth, rowHeight, headWidth],
   );
   const days = Array.from({ length: count }, (_, i) => range.from + i);
-  const [cursor, setCursor] = useState<{ lane: number; day: Day } | null>(null);
-
-  const locate = (x: number, y: number): Place | null => {
-    const box = frame.current?.getBoundingClientRect();
-    if (!box || !frame.current) return null;
-    const inX = x - box.left - headWidth + frame.current.scrollLeft;
-    const inY = y - box.top + frame.current.scrollTop - HEADS;
-    const lane = lanes.find((l) => inY < l.top + l.height) ?? lanes.at(-1);
-    if (!lane) return null;
-    const day = range.from + Math.min(count - 1, Math.max(0, Math.floor(inX / dayWidth)));
-    return { day, minutes: null, calendarId: lane.calendar.id };
+  const laneOf = (place: Place) =>
+    Math.max(
+      0,
+      lanes.findIndex((l) => l.calendar.id === place.calendarId),
+    );
+  const placeIn = (lane: number, day: Day): Place | null => {
+    const at = lanes[within(lane, 0, lanes.length - 1)];
+    if (!at) return null;
+    return { day: within(day, range.from, range.to - 1), minutes: null, calendarId: at.calendar.id };
   };
-  const { gesture, hold, wasGesture } = usePointerEdit(locate, props.onGesture);
-
-  const onKey = (event: KeyboardEvent) => {
-    if (event.target !== frame.current) return;
-    const at = cursor ?? { lane: 0, day: Math.min(range.to - 1, Math.max(range.from, today)) };
-    const steps: Record<string, [number, number]> = {
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-    };
-    const step = steps[event.key];
-    if (step && !event.altKey) {
-      event.preventDefault();
-      const lane = Math.min(lanes.length - 1, Math.max(0, at.lane + (cursor ? step[0] : 0)));
-      const day = Math.min(range.to - 1, Math.max(range.from, at.day + (cursor ? step[1] : 0)));
-      setCursor({ lane, day });
-      reveal(
-        frame.current,
-        headWidth + (day - range.from) * dayWidth,
-        dayWidth,
-        lanes[lane]!.top + HEADS,
-        40,
-        headWidth,
-      );
-    } else if (cursor && isPut(event)) {
-      event.preventDefault();
-      const place = { day: at.day, minutes: null, calendarId: lanes[at.lane]!.calendar.id };
-      props.onGesture(
-        event.key === 'Enter' ? { kind: 'draw', from: place, to: place } : { kind: 'paste', at: place },
-      );
-    }
-  };
-
-  useEffect(() => {
-    // What was chosen from the keyboard is brought into sight.
-    if (!chosen || !frame.current || frame.current.querySelector(`[data-key="${CSS.escape(chosen)}"]`))
-      return;
-    for (const lane of lanes) {
-      const found = lane.drawn.find((d) => d.item.key === chosen);
-      if (found)
-        reveal(
-          frame.current,
-          headWidth + found.left,
-          found.width,
-          lane.top + found.top + HEADS,
-          rowHeight,
-          headWidth,
-        );
-    }
-  }, [chosen, lanes, headWidth, rowHeight]);
+  const shell = useViewShell(frame, props, {
+    heads: { left: headWidth, top: HEADS },
+    layout: lanes,
+    placeAt: ({ x, y }) => {
+      const lane = lanes.findIndex((l) => y - HEADS < l.top + l.height);
+      const day = range.from + Math.floor((x - headWidth) / dayWidth);
+      return placeIn(lane < 0 ? lanes.length - 1 : lane, day);
+    },
+    first: () => placeIn(0, today)!,
+    step: (at, right, down) => placeIn(laneOf(at) + down, at.day + right)!,
+    words: (at) => `${lanes[laneOf(at)]?.calendar.name}, ${dayText(at.day)}`,
+    boxOfPlace: (at) => ({
+      left: headWidth + (at.day - range.from) * dayWidth,
+      width: dayWidth,
+      top: lanes[laneOf(at)]!.top + HEADS,
+      height: 40,
+    }),
+    boxOfItem: (key) => {
+      for (const lane of lanes) {
+        const found = lane.drawn.find((d) => d.item.key === key);
+        if (found)
+          return {
+            left: headWidth + found.left,
+            width: found.width,
+            top: lane.top + found.top + HEADS,
+            height: rowHeight,
+          };
+      }
+      return null;
+    },
+  });
+  const { cursor, ghost } = shell;
 
   return (
-    <>
-      <Frame
-        ref={frame}
-        tabIndex={0}
-        role="region"
-        aria-label="Lanes: calendars as rows, days as columns. Arrow keys choose a day, Enter writes an entry there."
-        onKeyDown={onKey}
-        onBlur={(e) => e.target === frame.current && setCursor(null)}
-      >
-        <Heads style={{ height: HEADS }}>
-          <Corner data-corner="">Week {isoWeekOf(range.from)}</Corner>
-          {days.map((day, i) => (
-            <LaneDayHead
-              key={day}
-              day={day}
-              first={i === 0}
-              width={dayWidth}
-              today={day === today}
-              notes={notes.get(day)}
-            />
-          ))}
-        </Heads>
-        {lanes.map((lane, n) => (
-          <LaneRow key={lane.calendar.id} style={{ height: lane.height }}>
-            <Head>
-              <Called>
-                <div>
-                  <Plate {...lane.calendar} />{' '}
-                  <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
-                    {lane.calendar.name}
-                  </CalendarName>
-                </div>
-                <Outward calendar={lane.calendar} windows={windows} />
-              </Called>
-            </Head>
-            <Ground style={{ width: count * dayWidth }} onPointerDown={hold({ kind: 'draw' })}>
-              <Stripes from={range.from} count={count} dayWidth={dayWidth} />
-              {cursor?.lane === n && (
-                <Cursor style={{ left: (cursor.day - range.from) * dayWidth, width: dayWidth }} />
-              )}
-              {lane.drawn
-                .filter(
-                  (d) =>
-                    lane.top + d.top < viewport.bottom &&
-                    lane.top + d.top > viewport.top - 60 &&
-                    ((d.left < viewport.right && d.left + d.width > viewport.left - headWidth) ||
-                      d.item.plannedDay !== null),
-                )
-                .map((d) => (
-                  <LaneItem
-                    key={d.item.key}
-                    drawn={d}
-                    calendar={lane.calendar}
-                    from={range.from}
-                    dayWidth={dayWidth}
-                    rowHeight={rowHeight}
-                    chosen={d.item.key === chosen}
-                    lifted={gesture?.kind !== 'draw' && gesture?.item.key === d.item.key}
-                    onOpen={props.onOpen}
-                    onChoose={props.onChoose}
-                    hold={hold}
-                    wasGesture={wasGesture}
-                  />
-                ))}
-              {gesture && ghostOf(gesture, lane.calendar.id, range.from, dayWidth)}
-            </Ground>
-          </LaneRow>
+    <Box
+      box={frame.ref}
+      shell={shell}
+      label="Lanes: calendars as rows, days as columns. Arrow keys choose a day, Enter writes an entry there."
+    >
+      <Heads style={{ height: HEADS }}>
+        <Corner data-corner="">Week {isoWeekOf(range.from)}</Corner>
+        {days.map((day, i) => (
+          <LaneDayHead
+            key={day}
+            day={day}
+            first={i === 0}
+            width={dayWidth}
+            today={day === today}
+            notes={notes.get(day)}
+          />
         ))}
-      </Frame>
-      <span role="status" className="unseen">
-        {cursor && `${lanes[cursor.lane]?.calendar.name}, ${dayText(cursor.day)}`}
-      </span>
-    </>
+      </Heads>
+      {lanes.map((lane) => (
+        <LaneRow key={lane.calendar.id} style={{ height: lane.height }}>
+          <Head>
+            <Called {...(lane.drawn.length ? {} : { 'data-empty': '' })}>
+              <div>
+                <Plate {...lane.calendar} />{' '}
+                <CalendarName onPress={() => props.onCalendar(lane.calendar)}>
+                  {lane.calendar.name}
+                </CalendarName>
+              </div>
+              <Outward calendar={lane.calendar} windows={windows} />
+            </Called>
+          </Head>
+          <Ground style={{ width: count * dayWidth }} onPointerDown={shell.onGround}>
+            <Stripes from={range.from} count={count} dayWidth={dayWidth} />
+            {cursor?.calendarId === lane.calendar.id && (
+              <Cursor style={{ left: (cursor.day - range.from) * dayWidth, width: dayWidth }} />
+            )}
+            {lane.drawn
+              .filter(
+                (d) =>
+                  lane.top + d.top < viewport.bottom &&
+                  lane.top + d.top > viewport.top - 60 &&
+                  ((d.left < viewport.right && d.left + d.width > viewport.left - headWidth) ||
+                    d.item.plannedDay !== null),
+              )
+              .map((d) => (
+                <LaneItem
+                  key={d.item.key}
+                  drawn={d}
+                  calendar={lane.calendar}
+                  from={range.from}
+                  dayWidth={dayWidth}
+                  rowHeight={rowHeight}
+                  chosen={d.item.key === chosen}
+                  lifted={shell.lifted === d.item.key}
+                  tools={shell.tools}
+                />
+              ))}
+            {ghost?.calendarId === lane.calendar.id && (
+              <Ghost
+                style={{
+                  left: (ghost.first - range.from) * dayWidth,
+                  width: (ghost.last - ghost.first + 1) * dayWidth,
+                  top: 2,
+                  height: 24,
+                }}
+              >
+                {ghost.words}
+              </Ghost>
+            )}
+          </Ground>
+        </LaneRow>
+      ))}
+    </Box>
   );
 }
 
@@ -426,10 +399,7 @@ interface LaneItemProps {
   rowHeight: number;
   chosen: boolean;
   lifted: boolean;
-  onOpen: ViewProps['onOpen'];
-  onChoose: ViewProps['onChoose'];
-  hold: ReturnType<typeof usePointerEdit>['hold'];
-  wasGesture: () => boolean;
+  tools: BlockTools;
 }
 
 /** Drawn anew only when something of it changes, not whenever another part of the lanes comes into sight. */
@@ -441,10 +411,7 @@ const LaneItem = memo(function LaneItem({
   rowHeight,
   chosen,
   lifted,
-  onOpen,
-  onChoose,
-  hold,
-  wasGesture,
+  tools,
 }: LaneItemProps) {
   const { item, left, width, top } = drawn;
   const slip = slipMark(item, calendar.zone);
@@ -470,10 +437,7 @@ const LaneItem = memo(function LaneItem({
         chosen={chosen}
         lifted={lifted}
         style={{ left, width, top, height: rowHeight - 4 }}
-        onOpen={onOpen}
-        onChoose={onChoose}
-        wasGesture={wasGesture}
-        onHold={(kind) => hold({ kind, item })}
+        tools={tools}
         stretches={item.allDay && item.one.content.kind === 'event'}
       >
         {!item.allDay && <time>{timeText(item.start)} </time>}
@@ -486,46 +450,3 @@ const LaneItem = memo(function LaneItem({
     </>
   );
 });
-
-/** Where an entry would stand; only in the lane that it is over. */
-function ghostOf(
-  gesture: NonNullable<ReturnType<typeof usePointerEdit>['gesture']>,
-  lane: string,
-  from: Day,
-  width: number,
-) {
-  if (gesture.to.calendarId !== lane) return null;
-  let [first, last] = [gesture.from.day, gesture.to.day];
-  if (gesture.kind === 'draw') [first, last] = [Math.min(first, last), Math.max(first, last)];
-  else {
-    const by = last - first;
-    const { item } = gesture;
-    first = item.firstDay + (gesture.kind === 'end' ? 0 : by);
-    last = Math.max(first, item.lastDay + (gesture.kind === 'start' ? 0 : by));
-  }
-  return (
-    <Ghost style={{ left: (first - from) * width, width: (last - first + 1) * width, top: 2, height: 24 }}>
-      {dayText(first)}
-      {last > first ? ` to ${dayText(last)}` : ''}
-      {gesture.kind === 'move' && gesture.copy ? ', a copy' : ''}
-    </Ghost>
-  );
-}
-
-/** Scrolls a box so that a rectangle of its content is in sight. */
-function reveal(
-  box: HTMLElement | null,
-  left: number,
-  width: number,
-  top: number,
-  height: number,
-  head: number,
-): void {
-  if (!box) return;
-  if (left - head < box.scrollLeft) box.scrollLeft = left - head - 20;
-  else if (left + width > box.scrollLeft + box.clientWidth)
-    box.scrollLeft = left + width - box.clientWidth + 20;
-  if (top - HEADS < box.scrollTop) box.scrollTop = top - HEADS - 10;
-  else if (top + height > box.scrollTop + box.clientHeight)
-    box.scrollTop = top + height - box.clientHeight + 10;
-}

@@ -1,21 +1,18 @@
 import { dayText, monthText, timeText } from '@zonal/core/forms';
 import { WEEKDAY_NAMES, isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { Plate } from '../../ui/Plate';
 import type { DeskItem } from '../deskDays';
 import { Block } from './Block';
 import { Marks, slipMark, timeOf } from './marks';
-import { isPut } from './keys';
 import { shownOn, weekOf, type Placed } from './monthLayout';
-import { usePointerEdit } from './usePointerEdit';
-import type { Drag, Place, ViewProps } from './viewTypes';
+import { useFrame } from './useFrame';
+import { ViewBox, useViewShell, within } from './ViewShell';
+import type { Place, ViewProps } from './viewTypes';
 
-const Frame = styled.div`
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  overflow: auto;
+const Box = styled(ViewBox)`
   height: max(26rem, calc(100dvh - var(--above)));
   display: grid;
   grid-template-rows: auto;
@@ -152,137 +149,119 @@ const ROW = 20;
 /** Weeks as rows, as on a wall calendar; what has no room stands behind “more”. */
 export function Month(props: ViewProps & { month: number }) {
   const { range, today, notes, month, chosen, calendars } = props;
-  const frame = useRef<HTMLDivElement>(null);
+  const frame = useFrame(0);
   const [height, setHeight] = useState(100);
   const weeks = Array.from({ length: (range.to - range.from) / 7 }, (_, i) => range.from + i * 7);
-  const [cursor, setCursor] = useState<Day | null>(null);
   useEffect(() => {
-    const el = frame.current;
+    const el = frame.ref.current;
     if (!el) return;
     const observer = new ResizeObserver(() =>
       setHeight(el.querySelector<HTMLElement>('[data-week]')?.clientHeight ?? 100),
     );
     observer.observe(el);
     return () => observer.disconnect();
-  }, [weeks.length]);
+  }, [weeks.length, frame.ref]);
   const room = Math.max(1, Math.floor((height - TOP - 16) / ROW));
 
-  const locate = (x: number, y: number): Place | null => {
-    for (const el of frame.current?.querySelectorAll<HTMLElement>('[data-week]') ?? []) {
-      const box = el.getBoundingClientRect();
-      if (y < box.top || y >= box.bottom) continue;
-      const n = Math.min(6, Math.max(0, Math.floor(((x - box.left) / box.width) * 7)));
-      return { day: Number(el.dataset['week']) + n, minutes: null, calendarId: null };
-    }
-    return null;
-  };
-  const { gesture, hold, wasGesture } = usePointerEdit(locate, props.onGesture);
-  const over = gesture ? spanOf(gesture) : null;
-
-  const onKey = (event: KeyboardEvent) => {
-    if (event.target !== frame.current || event.altKey) return;
-    const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 };
-    const step = steps[event.key];
-    if (step) {
-      event.preventDefault();
-      const at = cursor === null ? today : cursor + step;
-      setCursor(Math.min(range.to - 1, Math.max(range.from, at)));
-    } else if (cursor !== null && isPut(event)) {
-      event.preventDefault();
-      const place = { day: cursor, minutes: null, calendarId: null };
-      props.onGesture(
-        event.key === 'Enter' ? { kind: 'draw', from: place, to: place } : { kind: 'paste', at: place },
-      );
-    }
-  };
+  const placeOn = (day: Day): Place => ({
+    day: within(day, range.from, range.to - 1),
+    minutes: null,
+    calendarId: null,
+  });
+  const shell = useViewShell(frame, props, {
+    heads: { left: 0, top: TOP },
+    layout: null,
+    placeAt: ({ screenX, screenY }) => {
+      for (const el of frame.ref.current?.querySelectorAll<HTMLElement>('[data-week]') ?? []) {
+        const box = el.getBoundingClientRect();
+        if (screenY < box.top || screenY >= box.bottom) continue;
+        const n = within(Math.floor(((screenX - box.left) / box.width) * 7), 0, 6);
+        return placeOn(Number(el.dataset['week']) + n);
+      }
+      return null;
+    },
+    first: () => placeOn(today),
+    step: (at, right, down) => placeOn(at.day + right + 7 * down),
+    words: (at) => dayText(at.day),
+  });
+  const { cursor, ghost } = shell;
 
   return (
-    <>
-      <Frame
-        ref={frame}
-        tabIndex={0}
-        role="region"
-        aria-label={`Month: ${monthText(range.from + 10)}. Arrow keys choose a day, Enter writes an entry there.`}
-        onKeyDown={onKey}
-        onBlur={(e) => e.target === frame.current && setCursor(null)}
-      >
-        <Names>
-          <span />
-          {WEEKDAY_NAMES.map((name) => (
-            <span key={name}>{name.slice(0, 3)}</span>
-          ))}
-        </Names>
-        {weeks.map((monday) => {
-          const { drawn, more } = weekOf(calendars, props.items, monday, room);
-          return (
-            <WeekRow key={monday}>
-              <WeekNumber aria-label={`Week ${isoWeekOf(monday)}`}>{isoWeekOf(monday)}</WeekNumber>
-              <Ground data-week={monday} onPointerDown={hold({ kind: 'draw' })}>
-                {Array.from({ length: 7 }, (_, i) => monday + i).map((day) => (
-                  <Cell
-                    key={day}
-                    style={{ left: `calc(100% / 7 * ${day - monday})` }}
-                    $other={partsOfDay(day).month !== month}
-                    $weekend={weekdayOf(day) > 4}
-                    $today={day === today}
-                    $over={over !== null && day >= over[0] && day <= over[1]}
-                    title={notes
-                      .get(day)
-                      ?.map((n) => n.text)
-                      .join(', ')}
-                    {...(cursor === day ? { 'data-cursor': '' } : {})}
-                  >
-                    <b>{partsOfDay(day).date}</b>
-                    {notes.get(day)?.map((n) => (
-                      <small key={n.layer}>{n.short}</small>
-                    ))}
-                  </Cell>
-                ))}
-                {drawn.map(({ item, calendar, from, to, row }) => (
-                  <Block
-                    key={item.key}
-                    item={item}
-                    calendar={calendar}
-                    zone={calendar.zone}
-                    chosen={item.key === chosen}
-                    lifted={gesture !== null && gesture.kind !== 'draw' && gesture.item.key === item.key}
-                    style={{
-                      left: `calc(100% / 7 * ${from} + 2px)`,
-                      width: `calc(100% / 7 * ${to - from} - 4px)`,
-                      top: TOP + row * ROW,
-                      height: ROW - 2,
-                    }}
-                    onOpen={props.onOpen}
-                    onChoose={props.onChoose}
-                    wasGesture={wasGesture}
-                    onHold={(kind) => hold({ kind, item })}
-                    stretches={item.allDay && item.one.content.kind === 'event'}
-                  >
-                    {!item.allDay && <time>{timeText(item.start)} </time>}
-                    <Marks item={item} />
-                    <span className="what">{item.one.content.title || 'Untitled'}</span>{' '}
-                    {slipMark(item, calendar.zone)}
-                  </Block>
-                ))}
-                {more.map(([day, list]) => (
-                  <DayCard
-                    key={day}
-                    day={day}
-                    monday={monday}
-                    list={list}
-                    onOpen={props.onOpen}
-                    hidden={list.length - shownOn(drawn, day, monday)}
-                  />
-                ))}
-              </Ground>
-            </WeekRow>
-          );
-        })}
-      </Frame>
-      <span role="status" className="unseen">
-        {cursor !== null && dayText(cursor)}
-      </span>
-    </>
+    <Box
+      box={frame.ref}
+      shell={shell}
+      label={`Month: ${monthText(range.from + 10)}. Arrow keys choose a day, Enter writes an entry there.`}
+    >
+      <Names>
+        <span />
+        {WEEKDAY_NAMES.map((name) => (
+          <span key={name}>{name.slice(0, 3)}</span>
+        ))}
+      </Names>
+      {weeks.map((monday) => {
+        const { drawn, more } = weekOf(calendars, props.items, monday, room);
+        return (
+          <WeekRow key={monday}>
+            <WeekNumber aria-label={`Week ${isoWeekOf(monday)}`}>{isoWeekOf(monday)}</WeekNumber>
+            <Ground data-week={monday} onPointerDown={shell.onGround}>
+              {Array.from({ length: 7 }, (_, i) => monday + i).map((day) => (
+                <Cell
+                  key={day}
+                  style={{ left: `calc(100% / 7 * ${day - monday})` }}
+                  $other={partsOfDay(day).month !== month}
+                  $weekend={weekdayOf(day) > 4}
+                  $today={day === today}
+                  $over={ghost !== null && day >= ghost.first && day <= ghost.last}
+                  title={notes
+                    .get(day)
+                    ?.map((n) => n.text)
+                    .join(', ')}
+                  {...(cursor?.day === day ? { 'data-cursor': '' } : {})}
+                >
+                  <b>{partsOfDay(day).date}</b>
+                  {notes.get(day)?.map((n) => (
+                    <small key={n.layer}>{n.short}</small>
+                  ))}
+                </Cell>
+              ))}
+              {drawn.map(({ item, calendar, from, to, row }) => (
+                <Block
+                  key={item.key}
+                  item={item}
+                  calendar={calendar}
+                  zone={calendar.zone}
+                  chosen={item.key === chosen}
+                  lifted={shell.lifted === item.key}
+                  style={{
+                    left: `calc(100% / 7 * ${from} + 2px)`,
+                    width: `calc(100% / 7 * ${to - from} - 4px)`,
+                    top: TOP + row * ROW,
+                    height: ROW - 2,
+                  }}
+                  tools={shell.tools}
+                  stretches={item.allDay && item.one.content.kind === 'event'}
+                >
+                  {!item.allDay && <time>{timeText(item.start)} </time>}
+                  <Marks item={item} />
+                  <span className="what">{item.one.content.title || 'Untitled'}</span>{' '}
+                  {slipMark(item, calendar.zone)}
+                </Block>
+              ))}
+              {more.map(([day, list]) => (
+                <DayCard
+                  key={day}
+                  day={day}
+                  monday={monday}
+                  list={list}
+                  onOpen={props.onOpen}
+                  hidden={list.length - shownOn(drawn, day, monday)}
+                />
+              ))}
+            </Ground>
+          </WeekRow>
+        );
+      })}
+    </Box>
   );
 }
 
@@ -323,15 +302,4 @@ function DayCard({
       </Card>
     </DialogTrigger>
   );
-}
-
-function spanOf(gesture: Drag): [Day, Day] {
-  const { from, to } = gesture;
-  if (gesture.kind === 'draw') return [Math.min(from.day, to.day), Math.max(from.day, to.day)];
-  const by = to.day - from.day;
-  const { firstDay, lastDay } = gesture.item;
-  if (gesture.kind === 'move') return [firstDay + by, lastDay + by];
-  return gesture.kind === 'start'
-    ? [Math.min(firstDay + by, lastDay), lastDay]
-    : [firstDay, Math.max(firstDay, lastDay + by)];
 }

@@ -10,23 +10,19 @@ import {
   type Day,
   type ZoneName,
 } from '@zonal/core/zones';
-import { useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, type CSSProperties } from 'react';
 import styled from 'styled-components';
 import { Block, Ghost } from './Block';
 import { Marks, slipMark } from './marks';
-import { isPut } from './keys';
-import { usePointerEdit } from './usePointerEdit';
-import { useViewport } from './useViewport';
-import type { Drag, Place, ViewProps } from './viewTypes';
-import { ROW, rowsOf, type DrawnInDay } from './weekLayout';
+import { SNAP, type GhostSpan } from './gestures';
+import { useFrame } from './useFrame';
+import type { Viewport } from './useViewport';
+import { ViewBox, useViewShell, within } from './ViewShell';
+import type { Place, ViewProps } from './viewTypes';
+import { LEAST_DAY, ROW, rowsOf, type DayRow as Row, type DrawnInDay } from './weekLayout';
 
-const Frame = styled.div`
+const Box = styled(ViewBox)`
   --head: 8.5rem;
-  position: relative;
-  overflow: auto;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  height: max(22rem, calc(100dvh - var(--above)));
   @media (max-width: 44rem) {
     --head: 5.2rem;
   }
@@ -113,6 +109,20 @@ const Ground = styled.div<{ $hour: number }>`
   );
 `;
 
+/** Whole days stand apart from the hours, and stay in sight beside the day's name. */
+const Band = styled.div`
+  position: absolute;
+  inset: 0 0 auto 0;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+  > div {
+    position: sticky;
+    left: var(--head);
+    height: 100%;
+    background: color-mix(in srgb, var(--shade) 55%, var(--sheet));
+  }
+`;
+
 const Now = styled.div`
   position: absolute;
   inset-block: 0;
@@ -141,167 +151,157 @@ interface WeekProps extends ViewProps {
 /** Days as rows under a ruler of hours, so that titles have room to be read; a second ruler tells another zone's hours. */
 export function Week(props: WeekProps) {
   const { calendars, items, range, today, chosen, notes, zone, secondZone, now } = props;
-  const frame = useRef<HTMLDivElement>(null);
-  const viewport = useViewport(frame);
-  const [headWidth, setHeadWidth] = useState(136);
+  const frame = useFrame(136);
+  const { viewport, headWidth } = frame;
   useEffect(() => {
-    const corner = frame.current?.querySelector<HTMLElement>('[data-corner]');
-    if (corner) setHeadWidth(corner.offsetWidth);
     // Most of what is planned happens by day.
-    if (frame.current && frame.current.scrollLeft === 0) {
-      frame.current.scrollLeft = frame.current.scrollWidth > frame.current.clientWidth ? 6.5 * 34 : 0;
-    }
-  }, [viewport.width]);
+    const el = frame.ref.current;
+    if (el?.scrollLeft === 0) el.scrollTo({ left: el.scrollWidth > el.clientWidth ? 6.5 * 34 : 0 });
+  }, [viewport.width, frame.ref]);
   const hour = Math.max(34, Math.floor((viewport.width - headWidth - 4) / 24));
   const rulers = secondZone ? 40 : 20;
-  const rows = useMemo(() => rowsOf(calendars, items, range, hour), [calendars, items, range, hour]);
+  const room = Math.min(24 * hour, Math.max(160, viewport.width - headWidth));
+  const rows = useMemo(
+    () => rowsOf(calendars, items, range, hour, room),
+    [calendars, items, range, hour, room],
+  );
   const clockRow = wallAt(zone, now);
-  const [cursor, setCursor] = useState<{ day: Day; minutes: number } | null>(null);
 
-  const locate = (x: number, y: number): Place | null => {
-    const el = frame.current;
-    if (!el) return null;
-    const box = el.getBoundingClientRect();
-    const inX = x - box.left - headWidth + el.scrollLeft;
-    const inY = y - box.top + el.scrollTop - rulers;
-    const n = rows.findIndex((r) => inY < r.top + r.height);
-    const row = rows[n < 0 ? rows.length - 1 : n];
-    if (!row) return null;
-    const minutes = Math.min(1440 - SNAP, Math.max(0, Math.floor(((inX / hour) * 60) / SNAP) * SNAP));
-    return { day: row.day, minutes, calendarId: null };
-  };
-  const { gesture, hold, wasGesture } = usePointerEdit(locate, props.onGesture);
+  const placeOn = (day: Day, minutes: number): Place => ({
+    day: within(day, range.from, range.to - 1),
+    minutes: within(minutes, 0, 1440 - SNAP),
+    calendarId: null,
+  });
+  const shell = useViewShell(frame, props, {
+    heads: { left: headWidth, top: rulers },
+    layout: rows,
+    placeAt: ({ x, y }) => {
+      const row = rows.find((r) => y - rulers < r.top + r.height) ?? rows.at(-1);
+      return row ? placeOn(row.day, Math.floor((((x - headWidth) / hour) * 60) / SNAP) * SNAP) : null;
+    },
+    first: () => placeOn(today, 9 * 60),
+    step: (at, right, down) => placeOn(at.day + down, at.minutes! + right * SNAP),
+    until: (at) => placeOn(at.day, at.minutes! + 45),
+    words: (at) => `${dayText(at.day)}, ${timeText(at.minutes! * MINUTE)}`,
+    boxOfPlace: (at) => ({
+      left: headWidth + (at.minutes! / 60) * hour,
+      width: hour,
+      top: rulers + (rows.find((r) => r.day === at.day)?.top ?? 0),
+      height: LEAST_DAY,
+    }),
+    boxOfItem: (key) => {
+      for (const row of rows) {
+        const found = row.drawn.find((d) => d.item.key === key);
+        if (found)
+          return {
+            left: headWidth + found.left,
+            width: found.width,
+            top: rulers + row.top + found.top,
+            height: ROW,
+          };
+      }
+      return null;
+    },
+  });
+  const { cursor, ghost } = shell;
 
-  const onKey = (event: KeyboardEvent) => {
-    if (event.target !== frame.current || event.altKey) return;
-    const at = cursor ?? { day: Math.min(range.to - 1, Math.max(range.from, today)), minutes: 9 * 60 };
-    const steps: Record<string, [number, number]> = {
-      ArrowLeft: [0, -SNAP],
-      ArrowRight: [0, SNAP],
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-    };
-    const step = steps[event.key];
-    if (step) {
-      event.preventDefault();
-      const day = Math.min(range.to - 1, Math.max(range.from, at.day + (cursor ? step[0] : 0)));
-      setCursor({ day, minutes: Math.min(1440 - SNAP, Math.max(0, at.minutes + (cursor ? step[1] : 0))) });
-    } else if (cursor && isPut(event)) {
-      event.preventDefault();
-      const from = { ...cursor, calendarId: null };
-      if (event.key !== 'Enter') return props.onGesture({ kind: 'paste', at: from });
-      props.onGesture({
-        kind: 'draw',
-        from,
-        to: { ...from, minutes: Math.min(1440 - SNAP, from.minutes + 45) },
-      });
-    }
-  };
-
-  useEffect(() => {
-    const el = frame.current;
-    if (!chosen || !el || el.querySelector(`[data-key="${CSS.escape(chosen)}"]`)) return;
-    for (const row of rows) {
-      const found = row.drawn.find((d) => d.item.key === chosen);
-      if (found) el.scrollTop = row.top + found.top - el.clientHeight / 2;
-    }
-  }, [chosen, rows]);
+  const dayBlock = (d: DrawnInDay, day: Day) => (
+    <Block
+      key={`${d.item.key}@${day}`}
+      item={d.item}
+      calendar={d.calendar}
+      zone={d.calendar.zone}
+      chosen={d.item.key === chosen}
+      lifted={shell.lifted === d.item.key}
+      style={{ left: d.left, width: d.width, top: d.top, height: ROW - 3 }}
+      box={d.box}
+      tools={shell.tools}
+      stretches={!d.item.allDay && d.item.one.content.kind === 'event' && d.item.end > d.item.start}
+    >
+      <span className={d.box ? 'words' : ''} style={wordsAt(d)}>
+        <strong>{d.calendar.plate}</strong> {d.box && <time>{timeText(d.item.start)} </time>}
+        <Marks item={d.item} />
+        <span className="what">{d.item.one.content.title || 'Untitled'}</span> {slipMark(d.item, zone)}
+      </span>
+    </Block>
+  );
 
   return (
-    <>
-      <Frame
-        ref={frame}
-        tabIndex={0}
-        role="region"
-        aria-label="Week: days as rows, hours as columns. Arrow keys choose a time, Enter writes an entry there."
-        onKeyDown={onKey}
-        onBlur={(e) => e.target === frame.current && setCursor(null)}
-      >
-        <Ruler style={{ height: rulers }}>
-          <Corner data-corner="">
-            <div title={zone}>{place(zone)}</div>
-            {secondZone && <div title={secondZone}>{place(secondZone)}</div>}
-          </Corner>
-          <div style={{ width: 24 * hour }}>
-            <Hours aria-label={`Hours in ${zoneText(zone)}`}>
+    <Box
+      box={frame.ref}
+      shell={shell}
+      label="Week: days as rows, hours as columns. Arrow keys choose a time, Enter writes an entry there."
+    >
+      <Ruler style={{ height: rulers }}>
+        <Corner data-corner="">
+          <div title={zone}>{place(zone)}</div>
+          {secondZone && <div title={secondZone}>{place(secondZone)}</div>}
+        </Corner>
+        <div style={{ width: 24 * hour }}>
+          <Hours aria-label={`Hours in ${zoneText(zone)}`}>
+            {HOURS.map((h) => (
+              <span key={h} style={{ left: h * hour }}>
+                {hour < 46 ? h : `${String(h).padStart(2, '0')}:00`}
+              </span>
+            ))}
+          </Hours>
+          {secondZone && (
+            <Hours data-second="" aria-label={`The same hours in ${zoneText(secondZone)}`}>
               {HOURS.map((h) => (
                 <span key={h} style={{ left: h * hour }}>
-                  {hour < 46 ? h : `${String(h).padStart(2, '0')}:00`}
+                  {shownIn(secondZone, zone, range.from, h, hour)}
                 </span>
               ))}
             </Hours>
-            {secondZone && (
-              <Hours data-second="" aria-label={`The same hours in ${zoneText(secondZone)}`}>
-                {HOURS.map((h) => (
-                  <span key={h} style={{ left: h * hour }}>
-                    {shownIn(secondZone, zone, range.from, h, hour)}
-                  </span>
-                ))}
-              </Hours>
+          )}
+        </div>
+      </Ruler>
+      {rows.map((row) => (
+        <DayRow key={row.day} style={{ height: row.height }}>
+          <Head $today={row.day === today} $weekend={weekdayOf(row.day) > 4}>
+            {dayText(row.day).replace(/ \d{4}$/, '')}
+            {notes.get(row.day)?.map((n) => (
+              <small key={n.layer}>{n.text}</small>
+            ))}
+            {secondZone && <Distance zone={zone} other={secondZone} day={row.day} first={range.from} />}
+          </Head>
+          <Ground $hour={hour} style={{ width: 24 * hour }} onPointerDown={shell.onGround}>
+            {clockJumps(zone, row.day).map((at) => (
+              <Shown key={at} style={{ left: (at / HOUR) * hour }} title="The clocks change here" />
+            ))}
+            {Math.floor(clockRow / DAY) === row.day && (
+              <Now style={{ left: ((clockRow - row.day * DAY) / HOUR) * hour }} />
             )}
-          </div>
-        </Ruler>
-        {rows.map((row) => (
-          <DayRow key={row.day} style={{ height: row.height }}>
-            <Head $today={row.day === today} $weekend={weekdayOf(row.day) > 4}>
-              {dayText(row.day).replace(/ \d{4}$/, '')}
-              {notes.get(row.day)?.map((n) => (
-                <small key={n.layer}>{n.text}</small>
-              ))}
-              {secondZone && <Distance zone={zone} other={secondZone} day={row.day} first={range.from} />}
-            </Head>
-            <Ground $hour={hour} style={{ width: 24 * hour }} onPointerDown={hold({ kind: 'draw' })}>
-              {clockJumps(zone, row.day).map((at) => (
-                <Shown key={at} style={{ left: (at / HOUR) * hour }} title="The clocks change here" />
-              ))}
-              {Math.floor(clockRow / DAY) === row.day && (
-                <Now style={{ left: ((clockRow - row.day * DAY) / HOUR) * hour }} />
-              )}
-              {cursor?.day === row.day && (
-                <Ghost style={{ left: (cursor.minutes / 60) * hour, width: hour, top: 2, height: ROW }} />
-              )}
-              {row.drawn
-                .filter((d) => row.top + d.top < viewport.bottom && row.top + d.top > viewport.top - 40)
-                .map((d) => (
-                  <Block
-                    key={`${d.item.key}@${row.day}`}
-                    item={d.item}
-                    calendar={d.calendar}
-                    zone={d.calendar.zone}
-                    chosen={d.item.key === chosen}
-                    lifted={gesture !== null && gesture.kind !== 'draw' && gesture.item.key === d.item.key}
-                    style={{ left: d.left, width: d.width, top: d.top, height: ROW - 3 }}
-                    box={d.box}
-                    onOpen={props.onOpen}
-                    onChoose={props.onChoose}
-                    wasGesture={wasGesture}
-                    onHold={(kind) => hold({ kind, item: d.item })}
-                    stretches={
-                      !d.item.allDay && d.item.one.content.kind === 'event' && d.item.end > d.item.start
-                    }
-                  >
-                    <span className={d.box ? 'words' : ''} style={wordsAt(d)}>
-                      <strong>{d.calendar.plate}</strong>{' '}
-                      <time>{d.item.allDay ? 'all day' : timeText(d.item.start)} </time>
-                      <Marks item={d.item} />
-                      <span className="what">{d.item.one.content.title || 'Untitled'}</span>{' '}
-                      {slipMark(d.item, zone)}
-                    </span>
-                  </Block>
-                ))}
-              {gesture && ghostOf(gesture, row.day, hour)}
-            </Ground>
-          </DayRow>
-        ))}
-      </Frame>
-      <span role="status" className="unseen">
-        {cursor && `${dayText(cursor.day)}, ${timeText(cursor.minutes * MINUTE)}`}
-      </span>
-    </>
+            {cursor?.day === row.day && (
+              <Ghost
+                style={{
+                  left: (cursor.minutes! / 60) * hour,
+                  width: hour,
+                  top: row.band + 2,
+                  height: ROW,
+                }}
+              />
+            )}
+            {inSight(row, viewport)
+              .filter((d) => d.box)
+              .map((d) => dayBlock(d, row.day))}
+            {row.band > 0 && (
+              <Band style={{ height: row.band }}>
+                <div style={{ width: room }}>
+                  {inSight(row, viewport)
+                    .filter((d) => !d.box)
+                    .map((d) => dayBlock(d, row.day))}
+                </div>
+              </Band>
+            )}
+            {ghost && <DayGhost ghost={ghost} row={row} hour={hour} />}
+          </Ground>
+        </DayRow>
+      ))}
+    </Box>
   );
 }
 
-const SNAP = 15;
 const HOURS = Array.from({ length: 24 }, (_, h) => h);
 const place = (zone: ZoneName) => zoneText(zone).split('/').at(-1);
 
@@ -341,33 +341,21 @@ function clockJumps(zone: ZoneName, day: Day): number[] {
   return [];
 }
 
-function ghostOf(gesture: Drag, day: Day, hour: number) {
-  const x = (minutes: number | null) => ((minutes ?? 0) / 60) * hour;
-  const { from, to } = gesture;
-  if (gesture.kind === 'draw') {
-    if (to.day !== day || from.day !== day) {
-      const [first, last] = [Math.min(from.day, to.day), Math.max(from.day, to.day)];
-      if (day < first || day > last) return null;
-      return <Ghost style={{ left: 2, width: 24 * hour - 4, top: 2, height: ROW }}>{dayText(day)}</Ghost>;
-    }
-    const [a, b] = [Math.min(from.minutes!, to.minutes!), Math.max(from.minutes!, to.minutes!) + SNAP];
-    return (
-      <Ghost style={{ left: x(a), width: x(b) - x(a), top: 2, height: ROW }}>
-        {timeText(a * MINUTE)}–{timeText(b * MINUTE)}
-      </Ghost>
-    );
-  }
-  if (to.day !== day) return null;
-  const { item } = gesture;
-  const by = (to.minutes! - from.minutes!) * MINUTE;
-  const start = (item.start % DAY) + (gesture.kind === 'end' || item.allDay ? 0 : by);
-  const length = item.end - item.start + (gesture.kind === 'end' ? by : gesture.kind === 'start' ? -by : 0);
-  const left = item.allDay ? 2 : (start / HOUR) * hour;
-  const width = item.allDay ? 24 * hour - 4 : Math.max(12, (length / HOUR) * hour);
+/** What of a day's row is near what is in sight. */
+function inSight(row: Row, { top, bottom }: Viewport): readonly DrawnInDay[] {
+  return row.drawn.filter((d) => row.top + d.top < bottom && row.top + d.top > top - 40);
+}
+
+/** Where a dragged or drawn entry would stand on a day. */
+function DayGhost({ ghost, row, hour }: { ghost: GhostSpan; row: Row; hour: number }) {
+  const { day, band } = row;
+  const [from, to] = [Math.max(ghost.start, day * DAY), Math.min(ghost.end, (day + 1) * DAY)];
+  if (to < from || (to === from && ghost.end > ghost.start)) return null;
+  const left = ghost.allDay ? 2 : ((from - day * DAY) / HOUR) * hour;
+  const width = ghost.allDay ? 24 * hour - 4 : Math.max(12, ((to - from) / HOUR) * hour);
   return (
-    <Ghost style={{ left, width, top: 2, height: ROW }}>
-      {item.allDay ? dayText(day) : `${timeText(start)}–${timeText(start + Math.max(0, length))}`}
-      {gesture.kind === 'move' && gesture.copy ? ', a copy' : ''}
+    <Ghost style={{ left, width, top: (ghost.allDay ? 0 : band) + 2, height: ROW }}>
+      {ghost.allDay ? dayText(day) : ghost.words}
     </Ghost>
   );
 }

@@ -29,8 +29,9 @@ export interface LaneLayout {
 export interface LaneSizes {
   readonly dayWidth: number;
   readonly rowHeight: number;
-  /** Least height of a lane. */
+  /** Least height of a lane, and of one with nothing in it. */
   readonly least: number;
+  readonly leastEmpty: number;
 }
 
 /** Returns the lanes of calendars from a day on, one below the other; no block covers another one or its slip. */
@@ -39,7 +40,7 @@ export function lanesOf(
   items: ViewProps['items'],
   from: Day,
   count: number,
-  { dayWidth, rowHeight, least }: LaneSizes,
+  { dayWidth, rowHeight, least, leastEmpty }: LaneSizes,
 ): LaneLayout[] {
   const out: LaneLayout[] = [];
   let top = 0;
@@ -57,7 +58,7 @@ export function lanesOf(
     });
     const order = spans.map((_, i) => i).sort((a, b) => spans[a]!.from - spans[b]!.from || a - b);
     const { rows, count: needed } = packRows(order.map((i) => spans[i]!));
-    const height = Math.max(least, needed * rowHeight + 8);
+    const height = Math.max(own.length ? least : leastEmpty, needed * rowHeight + 8);
     const drawn = order.map((i, n) => ({
       item: own[i]!,
       left: spans[i]!.left,

@@ -91,11 +91,17 @@ describe('lanes', () => {
         (list, [count, dayWidth], least) => {
           const items = itemsBy(list, count);
           const rowHeight = count <= 7 ? 38 : 23;
-          const lanes = lanesOf(CALENDARS, items, MONDAY, count, { dayWidth, rowHeight, least });
+          const lanes = lanesOf(CALENDARS, items, MONDAY, count, {
+            dayWidth,
+            rowHeight,
+            least,
+            leastEmpty: 47,
+          });
           let top = 0;
           for (const lane of lanes) {
             expect(lane.top).toBe(top);
-            expect(lane.height).toBeGreaterThanOrEqual(least);
+            expect(lane.height).toBeGreaterThanOrEqual(lane.drawn.length ? least : 47);
+            if (!lane.drawn.length) expect(lane.height).toBe(47);
             top += lane.height;
             const own = items.get(lane.calendar.id)!;
             expect(lane.drawn.map((d) => d.item.key).sort()).toEqual(own.map((i) => i.key).sort());
@@ -140,6 +146,7 @@ describe('lanes', () => {
         dayWidth,
         rowHeight: 23,
         least: 76,
+        leastEmpty: 47,
       })[0]!.drawn[0]!.width;
     expect(width(7, 160)).toBe(3 * 160 - 4);
     expect(width(91, 22)).toBeGreaterThan(150);
@@ -147,11 +154,11 @@ describe('lanes', () => {
 });
 
 describe('the week', () => {
-  it('draws what touches a day in its row, whole days first, within the day and none over another', () => {
+  it('draws what touches a day in its row, whole days apart from the hours, within the day and none over another', () => {
     fc.assert(
-      fc.property(entries, fc.constantFrom(34, 46, 60), (list, hour) => {
+      fc.property(entries, fc.constantFrom(34, 46, 60), fc.constantFrom(200, 900), (list, hour, room) => {
         const items = itemsBy(list, 7);
-        const rows = rowsOf(CALENDARS, items, { from: MONDAY, to: MONDAY + 7 }, hour);
+        const rows = rowsOf(CALENDARS, items, { from: MONDAY, to: MONDAY + 7 }, hour, room);
         expect(rows.map((r) => r.day)).toEqual([0, 1, 2, 3, 4, 5, 6].map((d) => MONDAY + d));
         const all = [...items.values()].flat();
         for (const row of rows) {
@@ -163,7 +170,13 @@ describe('the week', () => {
           expectApart(row.drawn);
           for (const d of row.drawn) {
             expect(d.top + ROW).toBeLessThanOrEqual(row.height + 3);
-            if (d.item.allDay) continue;
+            // Whole days end where the hours begin, and run on in further rows rather than out of sight.
+            if (d.item.allDay) {
+              expect(d.top + ROW).toBeLessThanOrEqual(row.band);
+              expect(d.left + d.width).toBeLessThanOrEqual(room);
+              continue;
+            }
+            expect(d.top).toBeGreaterThanOrEqual(row.band);
             // A block begins no later than its time, and words never run out of the day.
             const from = Math.max(d.item.start, row.day * DAY) - row.day * DAY;
             expect(d.left).toBeLessThanOrEqual((from / HOUR) * hour + 0.001);
