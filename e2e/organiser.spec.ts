@@ -172,7 +172,7 @@ test('a quick line shows what was understood, and writes it', async ({ page }) =
   await expect(page.getByText('A title is missing still.')).toBeVisible();
   await line.fill('today 14:00-15:30 Rope count @ Net loft #stock');
   await expect(
-    page.getByText(/Understood: .*14:00 to 15:30, “Rope count”, at Net loft, labelled stock\./),
+    page.getByText(/Understood.*: .*14:00 to 15:30, “Rope count”, at Net loft, labelled stock\./),
   ).toBeVisible();
   await line.press('Enter');
   await expect(page.getByText(/Written into House diary/)).toBeVisible();

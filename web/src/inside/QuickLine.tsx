@@ -8,14 +8,13 @@ import {
 } from '@zonal/core/entries';
 import { dayText } from '@zonal/core/forms';
 import { DAY, dayAt } from '@zonal/core/zones';
-import { X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import type { Calendar, EntryInput } from '@zonal/core/api';
 import { adding, named } from './changes';
 import type { Edits } from './useEdits';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';
-import { Button, QuietButton } from '../ui/Button';
+import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Hanging } from '../ui/Hanging';
@@ -34,7 +33,6 @@ const Form = styled.form`
 export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]; edits: Edits }) {
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(calendars[0]!.id);
-  const [written, setWritten] = useState('');
   const now = useNow();
   const calendar = calendars.find((c) => c.id === chosen) ?? calendars[0]!;
   const gate = useOutsideGate(calendar.name);
@@ -49,7 +47,7 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
     const answer = await edits.edit(edit);
     if ('code' in answer) return;
     gate.forget();
-    setWritten(`Written into ${calendar.name}: ${words(line)}.`);
+    edits.say(`Written into ${calendar.name}: ${words(line)}.`);
     setText('');
   };
 
@@ -72,26 +70,15 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
           gate.forget();
         }}
       />
-      {(text || written) && (
+      {text && (
         <Hanging>
           <Row>
             <Faded as="p" role="status">
-              {line
-                ? `Understood, into ${calendar.name}: ${words(line)}.`
-                : text
-                  ? 'A title is missing still.'
-                  : written}
+              {line ? `Understood, into ${calendar.name}: ${words(line)}.` : 'A title is missing still.'}
             </Faded>
-            {text && (
-              <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
-                Write it
-              </Button>
-            )}
-            {!text && (
-              <QuietButton aria-label="Close" onPress={() => setWritten('')}>
-                <X aria-hidden="true" />
-              </QuietButton>
-            )}
+            <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
+              Write it
+            </Button>
           </Row>
           {gate.view && <section aria-label="What changes outside">{gate.view}</section>}
         </Hanging>

@@ -62,6 +62,8 @@ export function useEdits() {
     next: { undo: done.at(-1)?.label ?? null, redo: undone.at(-1)?.label ?? null },
     busy: making.isLoading || turning.isLoading,
     said,
+    /** Tells more of what was just done. */
+    say: setSaid,
     problem,
     dismiss: () => setProblem(null),
   };
