@@ -140,6 +140,13 @@ test('calendars stand side by side, with a second zone and ready-made layers', a
   const beside = page.getByRole('region', { name: 'Calendars side by side, a row a day' });
   await expect(beside.getByText('Lighthouse visits')).toBeVisible();
   await expect(beside.getByText('Canada Day')).toBeVisible();
+  // The same cursor as in the other views: a day of a calendar is chosen by the arrows, and written on.
+  await beside.focus();
+  for (const key of ['ArrowRight', 'ArrowRight', 'ArrowDown']) await page.keyboard.press(key);
+  await expect(page.getByText(/^Dredging and works, \w{3} \d/)).toBeAttached();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog').getByLabel('Calendar', { exact: true })).toContainText('DW Dredging');
+  await page.keyboard.press('Escape');
   // As a reader in another zone: the clocks of Lisbon are four hours ahead in July.
   await page.getByText('one over the other').click();
   await page.getByText('Lanes', { exact: true }).click();
