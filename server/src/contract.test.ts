@@ -101,7 +101,13 @@ describe('the answers of the API', () => {
     await told('GET /keys/:id/revision', `/keys/${key.id}/revision`);
     const [line] = await told('GET /keys/:id/ledger', `/keys/${key.id}/ledger`);
     await told('GET /keys/:id/ledger/:number', `/keys/${key.id}/ledger/${line.number}`);
-    await told('PUT /keys/:id', `/keys/${key.id}`, { expiresAt: null });
+    const wanted = { madeOutTo: 'Town site', audience: 'street', cap: null, contact: '', notes: '' };
+    const end = { ...wanted, expiresAt: null };
+    await told('PUT /keys/:id', `/keys/${key.id}`, { ...end, version: key.version });
+    await told('POST /windows/:id/keys', `/windows/${window.id}/keys`, { ...end, cap: 'frosted' });
+    await told('POST /keys/:id/turn', `/keys/${key.id}/turn`, { graceDays: 3 });
+    await told('POST /keys/:id/withdraw', `/keys/${key.id}/withdraw`);
+    await told('POST /keys/:id/bring-back', `/keys/${key.id}/bring-back`);
     await told('POST /windows/:id/close', `/windows/${window.id}/close`);
     await told('POST /windows/:id/open', `/windows/${window.id}/open`);
 

@@ -113,6 +113,15 @@ export interface WindowKey {
   readonly madeAt: string;
   /** From when on its addresses are no longer open; null for no end. */
   readonly expiresAt: string | null;
+  /** When it was withdrawn, or null; it can be brought back for a day. */
+  readonly withdrawnAt: string | null;
+  /** Whom to tell of it: a mail address, a telephone number; it never goes out. */
+  readonly contact: string;
+  /** For colleagues; they never go out. */
+  readonly notes: string;
+  readonly version: number;
+  /** Addresses that it had before and that lead to it still, newest first: since when, and until when. */
+  readonly turned: readonly { readonly at: string; readonly until: string }[];
   /** When it was last used, and which revision was fetched then. */
   readonly fetchedAt: string | null;
   readonly fetched: number | null;
@@ -166,8 +175,19 @@ export interface Schedule {
   readonly confirmed?: readonly Demand[];
 }
 
-export interface KeyInput {
+/** A key as it is made or changed. */
+export interface KeyInput extends Pick<WindowKey, 'madeOutTo' | 'audience' | 'cap' | 'contact' | 'notes'> {
+  /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
   readonly expiresAt: string | null;
+  /** The version that was changed; left out when the key is new. */
+  readonly version?: number;
+  /** Large effects that somebody has looked at and wants. */
+  readonly confirmed?: readonly Demand[];
+}
+
+/** For how many days the address that a key had leads on to its new one. */
+export interface KeyTurn {
+  readonly graceDays: number;
 }
 
 /** The rules of a window as they were published. */

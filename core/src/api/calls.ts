@@ -17,6 +17,7 @@ import type {
   EntryInput,
   House,
   KeyInput,
+  KeyTurn,
   Label,
   LedgerLine,
   OutwardWindow,
@@ -75,7 +76,11 @@ export interface Calls {
   'POST /windows/:id/open': { answer: OutwardWindow };
 
   'GET /keys/:id/revision': { answer: Revision | null };
+  'POST /windows/:id/keys': { body: KeyInput; answer: OutwardWindow };
   'PUT /keys/:id': { body: KeyInput; answer: OutwardWindow };
+  'POST /keys/:id/turn': { body: KeyTurn; answer: OutwardWindow };
+  'POST /keys/:id/withdraw': { answer: OutwardWindow };
+  'POST /keys/:id/bring-back': { answer: OutwardWindow };
   'GET /keys/:id/ledger': { answer: readonly LedgerLine[] };
   'GET /keys/:id/ledger/:number': { answer: OutwardView };
 

@@ -3,6 +3,7 @@ import type { Revision } from '../reach';
 import { DAY, dayToText, wallAt, type Instant, dayAt } from '../zones';
 import { calendarParts } from './icsCalendar';
 import { freeBusyParts } from './freeBusy';
+import type { Notice } from './notice';
 import type { Parts } from './parts';
 import { plainName } from './plainName';
 import { dayText, timeText, zoneText } from './page/words';
@@ -11,6 +12,8 @@ import { dayText, timeText, zoneText } from './page/words';
 export interface FormSetting {
   readonly addresses: { readonly see: string; readonly feed: string };
   readonly now: Instant;
+  /** What readers with this address have to be told besides, such as a new one. */
+  readonly notice?: Notice | null;
 }
 
 export interface Form {
@@ -31,26 +34,27 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     contentType: 'text/calendar; charset=utf-8',
     steady: true,
     dated: true,
-    parts: (view, revision, { addresses }) =>
-      calendarParts(view, revision, { source: addresses.feed, page: addresses.see }),
+    parts: (view, revision, { addresses, notice = null }) =>
+      calendarParts(view, revision, { source: addresses.feed, page: addresses.see, notice }),
   },
   freeBusy: {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
     steady: true,
     dated: false,
-    parts: (view, revision, { addresses }) =>
-      freeBusyParts(view, revision, addresses.feed.replace(/\.ics$/, '.ifb')),
+    parts: (view, revision, { addresses, notice = null }) =>
+      freeBusyParts(view, revision, addresses.feed.replace(/\.ics$/, '.ifb'), notice),
   },
   copy: {
     contentType: 'text/calendar; charset=utf-8',
     steady: false,
     dated: false,
-    parts: (view, revision, { addresses, now }) => {
+    parts: (view, revision, { addresses, now, notice = null }) => {
       const wall = wallAt(view.hostZone, now);
       const day = dayText(Math.floor(wall / DAY));
       return calendarParts(view, revision, {
         source: '',
         page: addresses.see,
+        notice,
         copy: {
           suffix: ` (copy of ${day})`,
           note: `Copy as of ${day}, ${timeText(wall)} (${zoneText(view.hostZone)}). It does not change; the live calendar is at ${addresses.see}`,

@@ -2,7 +2,8 @@ import { mergeSpans, occurrencesOfItems, safeUri, type OutwardView, type Span } 
 import type { Revision } from '../reach';
 import { DAY } from '../zones';
 import { PRODUCT } from './icsCalendar';
-import { utcText, joinLines } from './icsText';
+import { escapeText, joinLines, utcText } from './icsText';
+import { noticeWords, type Notice } from './notice';
 import { blocksOf, type Block, type Parts } from './parts';
 
 /** Time that is taken by blocks of items: it is worked out once as long as they stay the same. */
@@ -53,7 +54,12 @@ export function busyTimes({ items, range }: Pick<OutwardView, 'items' | 'range'>
 const STRETCH = 16 * DAY;
 
 /** Returns a VFREEBUSY document (RFC 5545 section 3.6.4) of a view, in UTC, for the view's range. Only its head tells `source`. */
-export function freeBusyParts(view: OutwardView, revision: Revision, source: string): Parts {
+export function freeBusyParts(
+  view: OutwardView,
+  revision: Revision,
+  source: string,
+  notice: Notice | null = null,
+): Parts {
   const uri = safeUri(source);
   const head = joinLines([
     'BEGIN:VCALENDAR',
@@ -65,6 +71,7 @@ export function freeBusyParts(view: OutwardView, revision: Revision, source: str
     `DTSTART:${utcText(view.range.from)}`,
     `DTEND:${utcText(view.range.to)}`,
     ...(uri ? [`URL:${uri}`] : []),
+    ...(notice ? [`COMMENT:${escapeText(`${noticeWords(notice, view).say} ${notice.feed}`)}`] : []),
   ]);
   const blocks: string[] = [];
   let stretch = NaN;

@@ -5,6 +5,7 @@ import type { ZoneName } from '../zones';
 import { eventLines, zonesOf, type EventSetting } from './icsEvent';
 import { utcText, escapeText, joinLines } from './icsText';
 import { timeZoneLines } from './icsTimeZone';
+import { noticeLines, type Notice } from './notice';
 import { blocksOf, type Block, type Parts } from './parts';
 
 export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';
@@ -14,6 +15,8 @@ export interface CalendarOptions {
   readonly source: string;
   /** The absolute address of the page that shows the same to people. */
   readonly page: string;
+  /** What is told to those with this address alone. */
+  readonly notice?: Notice | null;
   /** Set for a dated copy: its name's addition and the sentence in every entry's notes. */
   readonly copy?: { readonly suffix: string; readonly note: string };
 }
@@ -34,7 +37,9 @@ export function calendarParts(view: OutwardView, revision: Revision, options: Ca
     dueAs: view.wording.dueAs,
   };
   const blocks = blocksOf(view.items).map((block) => writtenBlock(block, revision.stamps, setting));
-  const head = joinLines(headLines(view, revision, options));
+  const { notice } = options;
+  const told = notice ? noticeLines(notice, view) : [];
+  const head = joinLines([...headLines(view, revision, options), ...told]);
   const rest = [zonesText(blocks), ...blocks.map((b) => b.text), 'END:VCALENDAR\r\n'];
   // Every entry of a copy tells an address: no two keys have anything in common.
   return options.copy ? { head: head + rest.join(''), blocks: [] } : { head, blocks: rest };

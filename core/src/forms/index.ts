@@ -7,6 +7,7 @@ export {
   type FormName,
   type FormSetting,
 } from './formTable';
+export { noticeWords, type Notice } from './notice';
 export type { Parts } from './parts';
 export { PRODUCT, type CalendarOptions } from './icsCalendar';
 export { busyTimes } from './freeBusy';

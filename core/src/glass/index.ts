@@ -119,6 +119,7 @@ export {
   DEMANDS,
   isQuiet,
   rehearse,
+  rehearseKey,
   type Demand,
   type Rehearsal,
   type RehearsedState,
@@ -138,7 +139,7 @@ export {
   type SightedWindow,
 } from './sightlines';
 export { checkRules } from './checkRules';
-export { FILTER_LIMITS, WINDOW_LIMITS } from './limits';
+export { FILTER_LIMITS, KEY_LIMITS, WINDOW_LIMITS } from './limits';
 export {
   BLANK_WINDOW,
   ceilingsInForce,
@@ -155,7 +156,7 @@ export {
 } from './windowSaid';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
-export { endOf, keyState, type Ending, type KeyState } from './keyState';
+export { BRING_BACK, endOf, keyState, type Ending, type KeyState } from './keyState';
 export {
   AUDIENCE_WORDS,
   GLASS_WORDS,

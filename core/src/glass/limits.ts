@@ -23,6 +23,17 @@ export const WINDOW_LIMITS = {
   draftLetters: 200_000,
 } as const;
 
+/** What a key may hold at most. */
+export const KEY_LIMITS = {
+  /** Keys of one window: each is told apart whenever somebody looks. */
+  keys: 2_000,
+  nameLetters: 120,
+  contactLetters: 300,
+  noteLetters: 2_000,
+  /** Days for which an address that was turned leads on. */
+  graceDays: 90,
+} as const;
+
 /** What a filter may ask for at most: all of it is asked of every entry. */
 export const FILTER_LIMITS = {
   conditions: 50,

@@ -85,6 +85,39 @@ export function rehearse(
   };
 }
 
+/**
+ * Returns what whoever has one key would see differently once it is another one: of another zone, with another cap. Null
+ * is a key that is not there.
+ */
+export function rehearseKey(
+  { window, entries }: RehearsedState & { readonly window: RehearsedWindow },
+  before: RehearsedWindow['keys'][number] | null,
+  after: RehearsedWindow['keys'][number] | null,
+  now: Instant,
+  watch: Watch,
+): Rehearsal {
+  const viewFor = (key: RehearsedWindow['keys'][number] | null) =>
+    key && viewOf({ window: { ...window, keys: [key] }, entries }, key, now);
+  const [old, next] = [viewFor(before), viewFor(after)];
+  const key = (after ?? before)!;
+  const view: RehearsedView = {
+    audience: key.audience,
+    cap: key.cap,
+    keys: [key],
+    before: old,
+    after: next,
+    difference: differenceOf(old, next),
+    exposed: newlyExposed(old, next, watch),
+  };
+  const state = { window, entries };
+  return {
+    windowId: window.id,
+    name: window.rules.wording.name,
+    views: [view],
+    demands: demandsOf(state, state, [view]),
+  };
+}
+
 function viewOf({ window, entries }: RehearsedState, reader: Reader, now: Instant): OutwardView | null {
   const opens = window?.keys.some((k) => k.audience === reader.audience && k.cap === reader.cap);
   if (!window || !opens || window.closed) return null;

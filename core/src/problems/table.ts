@@ -171,6 +171,18 @@ export const PROBLEMS = {
     status: 422,
     say: 'A key cannot end in the past. Choose a later day; to shut everybody out at once, close the window.',
   },
+  'key-ended': {
+    status: 409,
+    say: 'This key has ended or was withdrawn, so it has no address to replace. Set a later end, or bring it back, first.',
+  },
+  'key-gone': {
+    status: 409,
+    say: 'This key was withdrawn more than a day ago, so it stays so. Make a new one out to the same place.',
+  },
+  'too-many-keys': {
+    status: 422,
+    say: 'A window has at most {most} keys. Withdraw some that are not used, or open a second window.',
+  },
   'schedule-past': { status: 422, say: 'That time has passed. Choose one that is still to come.' },
   'label-in-use': {
     status: 409,

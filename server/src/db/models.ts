@@ -162,7 +162,23 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare cap: Glass | null;
   /** From when on its addresses are no longer open; null for no end. */
   declare expiresAt: CreationOptional<Date | null>;
+  /** Whom to tell of it, and notes for colleagues. */
+  declare contact: CreationOptional<string>;
+  declare notes: CreationOptional<string>;
+  declare withdrawnAt: CreationOptional<Date | null>;
+  declare version: CreationOptional<number>;
   declare readonly createdAt: CreationOptional<Date>;
+}
+
+/** The secret part of addresses that a key had before, and until when they lead on. */
+export class TurnedTokenRow extends Model<
+  InferAttributes<TurnedTokenRow>,
+  InferCreationAttributes<TurnedTokenRow>
+> {
+  declare token: string;
+  declare keyId: string;
+  declare turnedAt: Date;
+  declare endsAt: Date;
 }
 
 /** The newest revision of one outward view: what one audience sees of one window through one cap. */
@@ -420,9 +436,22 @@ export function initModels(sequelize: Sequelize): void {
       audience: text(),
       cap: { type: DataTypes.TEXT, allowNull: true },
       expiresAt: { type: DataTypes.DATE, allowNull: true },
+      contact: { ...text(), defaultValue: '' },
+      notes: { ...text(), defaultValue: '' },
+      withdrawnAt: { type: DataTypes.DATE, allowNull: true },
+      version: version(),
       createdAt: DataTypes.DATE,
     },
     at('keys'),
+  );
+  TurnedTokenRow.init(
+    {
+      token: { type: DataTypes.TEXT, primaryKey: true },
+      keyId: { type: DataTypes.UUID, allowNull: false },
+      turnedAt: { type: DataTypes.DATE, allowNull: false },
+      endsAt: { type: DataTypes.DATE, allowNull: false },
+    },
+    at('turned_tokens', false),
   );
   ViewRow.init(
     {

@@ -3,6 +3,7 @@ import {
   DEMANDS,
   keyState,
   rehearse,
+  rehearseKey,
   type Demand,
   type RehearsedWindow,
   type Watch,
@@ -33,24 +34,44 @@ export async function requireConfirmed(
   pairs: readonly { readonly before: RehearsedWindow | null; readonly after: RehearsedWindow }[],
   confirmed: readonly Demand[],
 ): Promise<void> {
-  const calendars = new Map<string, Entry[]>();
-  for (const { before, after } of pairs)
-    for (const { calendarId } of [...after.rules.sources, ...(before?.rules.sources ?? [])])
-      if (!calendars.has(calendarId))
-        calendars.set(
-          calendarId,
-          (await EntryRow.findAll({ where: { calendarId }, raw: true })).map(entryOf),
-        );
-  const entries = (id: string) => calendars.get(id) ?? [];
+  const entries = await entriesBehind(
+    pairs.flatMap(({ before, after }) => [after, ...(before ? [before] : [])]),
+  );
   const watch = await houseWatch();
   const now = Date.now();
-  const demanded = new Set(
+  refuseUnless(
+    confirmed,
     pairs.flatMap(
       ({ before, after }) =>
         rehearse({ window: before, entries }, { window: after, entries }, now, watch).demands,
     ),
   );
-  const missing = DEMANDS.filter((d) => demanded.has(d) && !confirmed.includes(d));
+}
+
+type Key = RehearsedWindow['keys'][number];
+
+/** Throws `confirm-needed` when those with a key would see so much more or less; null is a key that is not there. */
+export async function requireKeyConfirmed(
+  window: RehearsedWindow,
+  before: Key | null,
+  after: Key,
+  confirmed: readonly Demand[],
+): Promise<void> {
+  const entries = await entriesBehind([window]);
+  const watch = await houseWatch();
+  refuseUnless(confirmed, rehearseKey({ window, entries }, before, after, Date.now(), watch).demands);
+}
+
+async function entriesBehind(windows: readonly RehearsedWindow[]): Promise<(id: string) => readonly Entry[]> {
+  const calendars = new Map<string, Entry[]>();
+  for (const { calendarId } of windows.flatMap((w) => w.rules.sources))
+    if (!calendars.has(calendarId))
+      calendars.set(calendarId, (await EntryRow.findAll({ where: { calendarId }, raw: true })).map(entryOf));
+  return (id) => calendars.get(id) ?? [];
+}
+
+function refuseUnless(confirmed: readonly Demand[], demanded: readonly Demand[]): void {
+  const missing = DEMANDS.filter((d) => demanded.includes(d) && !confirmed.includes(d));
   if (missing.length)
     throw new Problem('confirm-needed', {
       effects: missing.map((d) => EFFECTS[d]).join('; '),

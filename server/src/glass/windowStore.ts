@@ -14,7 +14,7 @@ import {
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
-import type { Sequelize, Transaction } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import {
   CalendarRow,
   CeilingRow,
@@ -22,6 +22,7 @@ import {
   HouseRow,
   KeyRow,
   KeyUseRow,
+  TurnedTokenRow,
   UserRow,
   VersionRow,
   WindowRow,
@@ -29,6 +30,7 @@ import {
   type WindowState,
 } from '../db/models';
 import { provideWindowStates } from '../db/changes';
+import { groupedBy } from '../db/grouped';
 
 /** A window as the API gives it, but for what of it cannot be worked out. */
 export type WindowAnswer = Omit<OutwardWindow, 'trouble'>;
@@ -67,12 +69,7 @@ export async function windowStates(
   const rows = await WindowRow.findAll({ where: ids ? { id: [...ids] } : {}, transaction });
   const context = await ruleContext(sequelize, transaction);
   const where = { windowId: rows.map((r) => r.id) };
-  const sources = new Map<string, WindowSourceRow[]>();
-  for (const source of await WindowSourceRow.findAll({ where, transaction })) {
-    const own = sources.get(source.windowId);
-    if (own) own.push(source);
-    else sources.set(source.windowId, [source]);
-  }
+  const sources = groupedBy(await WindowSourceRow.findAll({ where, transaction }), (s) => s.windowId);
   return rows.map((row) => {
     const { secret: _secret, ...rules } = rulesOf(row, sources.get(row.id) ?? [], context);
     return { id: row.id, rules, listed: row.listed, closed: row.closedAt !== null, version: row.version };
@@ -178,9 +175,17 @@ export async function windowAnswers(
   const rows = await WindowRow.findAll({ where: id ? { id } : {}, order: [['name', 'ASC']] });
   const where = { windowId: rows.map((r) => r.id) };
   const context = await ruleContext(sequelize);
-  const sources = await WindowSourceRow.findAll({ where });
+  const sources = groupedBy(await WindowSourceRow.findAll({ where }), (s) => s.windowId);
   const keys = await KeyRow.findAll({ where, order: [['createdAt', 'ASC']] });
+  const keysOf = groupedBy(keys, (k) => k.windowId);
   const drafts = await DraftRow.findAll({ where });
+  const turned = groupedBy(
+    await TurnedTokenRow.findAll({
+      where: { keyId: keys.map((k) => k.id), endsAt: { [Op.gt]: new Date() } },
+      order: [['turnedAt', 'DESC']],
+    }),
+    (t) => t.keyId,
+  );
   const uses = new Map(
     (await KeyUseRow.findAll({ where: { keyId: keys.map((k) => k.id) } })).map((u) => [u.keyId, u]),
   );
@@ -188,11 +193,7 @@ export async function windowAnswers(
   return rows.map((row) => {
     const draft = drafts.find((d) => d.windowId === row.id);
     return {
-      ...rulesOf(
-        row,
-        sources.filter((s) => s.windowId === row.id),
-        context,
-      ),
+      ...rulesOf(row, sources.get(row.id) ?? [], context),
       // The secret of what readers get never leaves the server; previews and rehearsals have one of their own.
       secret: pseudonym(row.secret, 'preview'),
       id: row.id,
@@ -201,20 +202,26 @@ export async function windowAnswers(
       closedAt: row.closedAt?.toISOString() ?? null,
       version: row.version,
       draft: draft ? draftAnswer(draft, names.get(draft.userId) ?? '') : null,
-      keys: keys
-        .filter((k) => k.windowId === row.id)
-        .map((k) => ({
-          id: k.id,
-          madeOutTo: k.madeOutTo,
-          audience: k.audience,
-          cap: k.cap,
-          madeAt: k.createdAt.toISOString(),
-          expiresAt: k.expiresAt?.toISOString() ?? null,
-          fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
-          fetched: uses.get(k.id)?.revision ?? null,
-          token: k.token,
-          ...addressesOf(publicUrl, k.token),
+      keys: (keysOf.get(row.id) ?? []).map((k) => ({
+        id: k.id,
+        madeOutTo: k.madeOutTo,
+        audience: k.audience,
+        cap: k.cap,
+        madeAt: k.createdAt.toISOString(),
+        expiresAt: k.expiresAt?.toISOString() ?? null,
+        withdrawnAt: k.withdrawnAt?.toISOString() ?? null,
+        contact: k.contact,
+        notes: k.notes,
+        version: k.version,
+        turned: (turned.get(k.id) ?? []).map((t) => ({
+          at: t.turnedAt.toISOString(),
+          until: t.endsAt.toISOString(),
         })),
+        fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
+        fetched: uses.get(k.id)?.revision ?? null,
+        token: k.token,
+        ...addressesOf(publicUrl, k.token),
+      })),
     };
   });
 }

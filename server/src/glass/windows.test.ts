@@ -1,7 +1,7 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
-import { INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
+import { DEMANDS, INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { DraftRow, KeyUseRow, LedgerRow, UserRow, WindowRow } from '../db/models';
+import { DraftRow, KeyRow, KeyUseRow, LedgerRow, UserRow, WindowRow } from '../db/models';
 import { hashPassword } from '../people/passwords';
 import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInput } from '../testing';
 
@@ -431,35 +431,149 @@ describe('the ledger', () => {
 });
 
 describe('a key', () => {
-  it('ends at its moment for page, embed, feed and copy, and opens again when the end is taken back', async () => {
+  const ALL = (token: string) => [
+    `/see/${token}`,
+    `/embed/${token}`,
+    `/feed/${token}.ics`,
+    `/feed/${token}.ifb`,
+    `/copy/${token}.ics`,
+  ];
+  const get = async (path: string) => {
+    const answer = await fetch(`${server.base}${path}`);
+    return { status: answer.status, text: (await answer.text()).replace(/\r\n /g, '') };
+  };
+  const PLAIN = { cap: null, contact: '', notes: '', expiresAt: null };
+  const newest = (window: any) => window.keys.at(-1);
+  const make = async (window: any, parts: object = {}) => {
+    const wanted = { ...PLAIN, madeOutTo: 'Ferry desk', audience: 'partners', ...parts };
+    const { status, body } = await client.call('POST', `/windows/${window.id}/keys`, wanted);
+    expect(status, JSON.stringify(body)).toBe(201);
+    return newest(body);
+  };
+  const change = (key: any, parts: object) => {
+    const { madeOutTo, audience, cap, contact, notes, expiresAt, version } = key;
+    const wanted = { madeOutTo, audience, cap, contact, notes, expiresAt, version, ...parts };
+    return client.call('PUT', `/keys/${key.id}`, wanted);
+  };
+  const post = (key: any, deed: string, body?: object) =>
+    client.call('POST', `/keys/${key.id}/${deed}`, body);
+
+  it('ends at its moment for every form, and opens again when the end is taken back', async () => {
     const { id } = await calendar();
     await write(id);
     const window = await open(id, 'tinted');
-    const { id: keyId, token } = window.keys[0];
-    const end = (expiresAt: unknown) => client.call('PUT', `/keys/${keyId}`, { expiresAt });
+    const key = window.keys[0];
+    const end = async (expiresAt: unknown) => {
+      const { body } = await client.call('GET', `/windows/${window.id}`);
+      return change(body.keys[0], { expiresAt });
+    };
     expect((await end('yesterday')).body.code).toBe('input-invalid');
     expect((await end(new Date(Date.now() - 1000).toISOString())).body.code).toBe('expiry-past');
     const moment = new Date(Date.now() + 1500).toISOString();
-    expect((await end(moment)).body.keys[0]).toMatchObject({ id: keyId, expiresAt: moment });
+    expect((await end(moment)).body.keys[0]).toMatchObject({ id: key.id, expiresAt: moment });
     expect(await feed(window)).toContain('Sounding');
-    const all = [
-      `/see/${token}`,
-      `/embed/${token}`,
-      `/feed/${token}.ics`,
-      `/feed/${token}.ifb`,
-      `/copy/${token}.ics`,
-    ];
     await eventually(async () => {
-      for (const path of all) {
-        const answer = await fetch(`${server.base}${path}`);
-        expect(answer.status).toBe(410);
-        expect(await answer.text()).toContain('This address has ended');
+      for (const path of ALL(key.token)) {
+        const { status, text } = await get(path);
+        expect(status).toBe(410);
+        expect(text).toContain('This address has ended');
       }
     });
     expect((await end(null)).body.keys[0].expiresAt).toBeNull();
-    for (const path of all) expect((await fetch(`${server.base}${path}`)).status).toBe(200);
-    const unknown = await client.call('PUT', `/keys/${id}`, { expiresAt: null });
-    expect(unknown.body.code).toBe('not-found');
+    for (const path of ALL(key.token)) expect((await get(path)).status).toBe(200);
+    expect(
+      (await client.call('PUT', `/keys/${id}`, { ...PLAIN, madeOutTo: 'x', audience: 'street' })).body.code,
+    ).toBe('not-found');
+  });
+
+  it('is made out to somebody, and changed: a narrower cap acts at once, in its own address alone', async () => {
+    const { id } = await calendar();
+    await write(id, { description: 'Depth 7 m' });
+    const window = await open(id, 'clear');
+    const key = await make(window, { contact: 'desk@ferry.example', notes: 'Asked by phone' });
+    expect(key).toMatchObject({ madeOutTo: 'Ferry desk', audience: 'partners', version: 1, turned: [] });
+    expect((await get(`/feed/${key.token}.ics`)).text).toContain('Depth 7 m');
+    const { body } = await change(key, { cap: 'frosted', madeOutTo: 'Ferry line', confirmed: [...DEMANDS] });
+    expect(newest(body)).toMatchObject({ cap: 'frosted', madeOutTo: 'Ferry line', version: 2 });
+    for (const path of ALL(key.token)) expect((await get(path)).text).not.toContain('Sounding');
+    expect(await feed(window)).toContain('Depth 7 m');
+    // What stands with it never goes out.
+    for (const path of ALL(key.token))
+      expect((await get(path)).text).not.toMatch(/ferry\.example|by phone|Ferry/);
+    const late = await change(key, { notes: 'mine' });
+    expect(late).toMatchObject({ status: 409, body: { code: 'version-conflict' } });
+    expect(late.body.details.current).toMatchObject({ madeOutTo: 'Ferry line', version: 2 });
+    expect(late.body.details.yours.notes).toBe('mine');
+  });
+
+  it('asks before it shows sensitive matter to the Street, or takes most away', async () => {
+    const { id } = await calendar();
+    await write(id, { description: 'Ask ann@ostrel.example' });
+    const window = await open(id, 'clear');
+    const key = await make(window, { cap: 'tinted', audience: 'partners' });
+    const wider = await change(key, { audience: 'street', cap: null });
+    expect(wider).toMatchObject({ status: 409, body: { code: 'confirm-needed' } });
+    expect(wider.body.details.demands).toEqual(['sensitive-on-street']);
+    expect((await change(key, { cap: 'clear' })).status).toBe(200);
+    const shut = await change({ ...key, version: 2 }, { cap: 'shut' });
+    expect(shut.body.details.demands).toEqual(['most-vanishes']);
+    for (const wrong of [{ audience: 'crew' }, { madeOutTo: '' }, { cap: 'cut' }, { trap: 1 }])
+      expect((await change(key, wrong)).body.code).toBe('input-invalid');
+  });
+
+  it('that is turned leads on for its days with one notice, and then says that it was replaced', async () => {
+    const { id } = await calendar();
+    await write(id);
+    const window = await open(id, 'tinted', { name: 'Tides' });
+    const first = window.keys[0];
+    const before = await get(`/feed/${first.token}.ics`);
+    const turned = newest((await post(first, 'turn', { graceDays: 14 })).body);
+    expect(turned.token).not.toBe(first.token);
+    expect(turned.turned).toHaveLength(1);
+    expect((await get(`/feed/${turned.token}.ics`)).text).not.toContain('New address');
+    for (const path of ALL(first.token)) {
+      const { status, text } = await get(path);
+      expect(status, path).toBe(200);
+      expect(text, path).toContain(
+        path.includes('/see/') || path.includes('/embed/') ? turned.see : turned.feed,
+      );
+    }
+    const old = (await get(`/feed/${first.token}.ics`)).text;
+    expect(old).toContain('SUMMARY:New address for “Tides”');
+    expect(old.match(/^BEGIN:VEVENT/gm)).toHaveLength(before.text.match(/^BEGIN:VEVENT/gm)!.length + 1);
+    // Turned again: the oldest leads to the newest, and is another document than it was.
+    const newer = newest((await post(turned, 'turn', { graceDays: 0 })).body);
+    expect((await get(`/feed/${first.token}.ics`)).text).toContain(newer.feed);
+    expect((await get(`/feed/${first.token}.ics`)).text).not.toContain(turned.token);
+    for (const path of ALL(turned.token)) {
+      const { status, text } = await get(path);
+      expect([status, text.includes('This address was replaced'), text.includes(newer.token)]).toEqual([
+        410,
+        true,
+        false,
+      ]);
+    }
+    expect((await post(first, 'turn', { graceDays: 91 })).body.code).toBe('input-invalid');
+  });
+
+  it('is withdrawn at once with all addresses that it had, and brought back for a day', async () => {
+    const { id } = await calendar();
+    await write(id);
+    const window = await open(id, 'tinted');
+    const key = window.keys[0];
+    const turned = newest((await post(key, 'turn', { graceDays: 9 })).body);
+    expect(newest((await post(key, 'withdraw')).body).withdrawnAt).not.toBeNull();
+    for (const path of [...ALL(key.token), ...ALL(turned.token)]) {
+      const { status, text } = await get(path);
+      expect([status, text.includes('This address was withdrawn')], path).toEqual([410, true]);
+    }
+    expect((await post(key, 'turn', { graceDays: 1 })).body.code).toBe('key-ended');
+    expect(newest((await post(key, 'bring-back')).body).withdrawnAt).toBeNull();
+    for (const path of [...ALL(key.token), ...ALL(turned.token)]) expect((await get(path)).status).toBe(200);
+    await post(key, 'withdraw');
+    await KeyRow.update({ withdrawnAt: new Date(Date.now() - 25 * 3_600_000) }, { where: { id: key.id } });
+    expect((await post(key, 'bring-back')).body.code).toBe('key-gone');
+    expect((await get(`/see/${turned.token}`)).status).toBe(410);
   });
 });
 

@@ -6,10 +6,12 @@ import { DAY, instantOf, type Instant, dayAt } from '@zonal/core/zones';
 import { LRUCache } from 'lru-cache';
 import PQueue from 'p-queue';
 import { Op, Transaction, type Sequelize } from 'sequelize';
-import { ChangeRow, KeyRow, ViewRow, WindowRow, type WindowState } from '../db/models';
+import { groupedBy } from '../db/grouped';
+import { ChangeRow, KeyRow, TurnedTokenRow, ViewRow, WindowRow, type WindowState } from '../db/models';
 import { log } from '../log';
 import type { Trouble } from '../glass/trouble';
 import { viewIdOf, windowStates } from '../glass/windowStore';
+import { placesOfKey } from './keyPlaces';
 import { Material, type EntryChange } from './material';
 import type { Compiling, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
@@ -110,14 +112,10 @@ export class Compiler implements Compiling {
       const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
       const rowById = new Map(rows.map((r) => [r.id, r]));
       for (const state of now) this.setWindow(state, rowById.get(state.id)!);
-      const keys = new Map<string, KeyRow[]>();
-      for (const key of await KeyRow.findAll({ raw: true, transaction })) {
-        const own = keys.get(key.windowId);
-        if (own) own.push(key);
-        else keys.set(key.windowId, [key]);
-      }
+      const keys = groupedBy(await KeyRow.findAll({ raw: true, transaction }), (k) => k.windowId);
+      const turned = await TurnedTokenRow.findAll({ raw: true, transaction });
       const known = [...this.windows.values()].map((w) =>
-        placeOf(w, this.setKeys(w.id, keys.get(w.id) ?? [])),
+        placeOf(w, this.setKeys(w.id, keys.get(w.id) ?? [], turned)),
       );
       const bases = await ViewRow.findAll({
         attributes: ['id', 'changeId', 'day', 'madeBy'],
@@ -487,7 +485,9 @@ export class Compiler implements Compiling {
       : await WindowRow.findByPk(state.id, { attributes: ['secret', 'createdAt'] });
     if (!row) return;
     const window = this.setWindow(state, row);
-    const keys = this.setKeys(state.id, await KeyRow.findAll({ where: { windowId: state.id }, raw: true }));
+    const rows = await KeyRow.findAll({ where: { windowId: state.id }, raw: true });
+    const where = { keyId: rows.map((r) => r.id) };
+    const keys = this.setKeys(state.id, rows, await TurnedTokenRow.findAll({ where, raw: true }));
     // What is closed is shut before anything else; what opens is worked out before it is shown.
     if (state.closed) {
       const own = [...this.views.values()].filter((v) => v.windowId === state.id);
@@ -507,17 +507,17 @@ export class Compiler implements Compiling {
     return window;
   }
 
-  /** Takes note of the views that keys open. */
-  private setKeys(windowId: string, rows: readonly KeyRow[]): KeyPlace[] {
-    return rows.map((key) => {
+  /** Takes note of the views that keys open; addresses that were turned lead to that of their key. */
+  private setKeys(windowId: string, rows: readonly KeyRow[], turned: readonly TurnedTokenRow[]): KeyPlace[] {
+    const byKey = groupedBy(turned, (t) => t.keyId);
+    return rows.flatMap((key) => {
       const viewId = viewIdOf(key);
       if (!this.views.has(viewId)) {
         const reader = { audience: key.audience, cap: key.cap };
         const basis = { changeId: -1, day: 0 };
         this.views.set(viewId, { id: viewId, windowId, reader, basis, stored: null, unsure: false });
       }
-      const expiresAt = key.expiresAt ? new Date(key.expiresAt).getTime() : null;
-      return { token: key.token, keyId: key.id, viewId, expiresAt };
+      return placesOfKey(key, viewId, byKey.get(key.id) ?? []);
     });
   }
 

@@ -1,13 +1,16 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
 import { LRUCache } from 'lru-cache';
 import { documentOf, type Document } from './document';
-import type { Compiling, Order, ShownView, WrittenBody } from './outside';
+import type { Compiling, KeyPlace, Moved, Order, ShownView, WrittenBody } from './outside';
 
 interface Kept {
   /** What was shown when it was made: it is never sent when that is another thing. */
   readonly shown: ShownView;
   readonly document: Document;
 }
+
+/** An address, and the one that is to be used in its place where it was turned. */
+type Address = Pick<KeyPlace, 'token' | 'moved'>;
 
 /** Documents that were asked for, as many as there is room for; those of a view share their body. */
 export class DocumentShelf {
@@ -32,17 +35,19 @@ export class DocumentShelf {
   }
 
   /** Returns a form's document that is ready, or undefined. */
-  ready(shown: ShownView, token: string, form: FormName): Document | undefined {
-    return this.kept(shown, `${form}|${token}`);
+  ready(shown: ShownView, { token, moved }: Address, form: FormName): Document | undefined {
+    return this.kept(shown, moved ? movedName(form, token, moved) : `${form}|${token}`);
   }
 
   /** Returns the document of a form, or null where what is shown has changed meanwhile. */
-  form(shown: ShownView, token: string, form: FormName, now: number): Promise<Document | null> {
+  form(shown: ShownView, address: Address, form: FormName, now: number): Promise<Document | null> {
+    const { token, moved } = address;
     const bodyKey = `${shown.viewId}|${form}`;
     const known = this.bodies.get(bodyKey) ?? null;
-    const order = { ...orderOf(shown, token, now), form, body: known?.print ?? null };
+    const order = { ...orderOf(shown, address, now), form, body: known?.print ?? null };
     // A copy says when it was taken.
-    return this.once(shown, `${form}|${token}`, order, form !== 'copy', (body) => {
+    const name = moved ? movedName(form, token, moved) : `${form}|${token}`;
+    return this.once(shown, name, order, form !== 'copy', (body) => {
       if (body?.print) this.bodies.set(bodyKey, body);
       return body ?? known!;
     });
@@ -51,13 +56,13 @@ export class DocumentShelf {
   /** Returns a page of what is shown, or null where that has changed meanwhile. */
   page(
     shown: ShownView,
-    token: string,
+    address: Address,
     form: 'page' | 'embed',
     query: PageQuery,
     now: number,
   ): Promise<Document | null> {
-    const name = JSON.stringify([form, token, query, now]);
-    return this.once(shown, name, { ...orderOf(shown, token, now), form, query }, true, (body) => body!);
+    const name = JSON.stringify([form, address, query, now]);
+    return this.once(shown, name, { ...orderOf(shown, address, now), form, query }, true, (body) => body!);
   }
 
   private kept(shown: ShownView, name: string): Document | undefined {
@@ -99,6 +104,11 @@ export class DocumentShelf {
   }
 }
 
-function orderOf({ viewId, number }: ShownView, token: string, now: number) {
-  return { viewId, number, token, now };
+/** A turned address says where it leads: its documents are those of that one alone. */
+function movedName(form: FormName, token: string, { token: to, until }: Moved): string {
+  return `${form}|${token}|${to}|${until}`;
+}
+
+function orderOf({ viewId, number }: ShownView, { token, moved }: Address, now: number) {
+  return { viewId, number, token, moved, now };
 }

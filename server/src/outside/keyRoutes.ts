@@ -1,20 +1,114 @@
-import { keyState } from '@zonal/core/glass';
+import type { KeyInput as KeySaid, OutwardWindow } from '@zonal/core/api';
+import {
+  BRING_BACK,
+  DEMANDS,
+  GLASSES,
+  KEY_LIMITS,
+  keyState,
+  type Audience,
+  type Demand,
+  type Glass,
+} from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { IsISO8601, IsOptional } from 'class-validator';
+import {
+  IsIn,
+  IsISO8601,
+  IsInt,
+  IsOptional,
+  IsString,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+} from 'class-validator';
+import { randomBytes } from 'node:crypto';
+import type { Transaction } from 'sequelize';
+import { KeyRow, TurnedTokenRow } from '../db/models';
 import { windowTold, type Publishing } from '../glass/publishWindow';
+import { rehearsed, requireKeyConfirmed } from '../glass/requireConfirmed';
 import { keyOf, viewIdOf } from '../glass/windowStore';
+import { IsVersion } from '../http/inputs';
 import { route } from '../http/route';
 import { loadView } from './viewStore';
 
+/** Zones of outsiders: colleagues need no key. */
+const OUTSIDERS = ['partners', 'street'] as const satisfies readonly Audience[];
+
 export class KeyInput {
+  /** The place or person that it is for. */
+  @IsString() @MinLength(1) @MaxLength(KEY_LIMITS.nameLetters) madeOutTo!: string;
+  @IsIn(OUTSIDERS) audience!: Audience;
+  /** The clearest glass that it ever shows; null for the window's own. */
+  @IsOptional() @IsIn(GLASSES) cap!: Glass | null;
+  /** Whom to tell of it; it never goes out. */
+  @IsString() @MaxLength(KEY_LIMITS.contactLetters) contact!: string;
+  @IsString() @MaxLength(KEY_LIMITS.noteLetters) notes!: string;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
   @IsOptional() @IsISO8601({ strict: true }) expiresAt!: string | null;
+  /** The version that was changed; left out when the key is new. */
+  @IsOptional() @IsVersion() version?: number;
+  /** Large effects that somebody has looked at and wants. */
+  @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
+
+export class KeyTurnInput {
+  /** Days for which the old address leads to the new one. */
+  @IsInt() @Min(0) @Max(KEY_LIMITS.graceDays) graceDays!: number;
+}
+
+/** Returns the secret part of an address: 160 random bits. */
+export function newToken(): string {
+  return randomBytes(20).toString('base64url');
+}
+
+const DAY = 86_400_000;
 
 /** Answers wait until the change acts outside. */
 export const keyRoutes = (publishing: Publishing) => {
   const { sequelize, change } = publishing;
   const answer = (windowId: string) => windowTold(publishing, windowId);
+  const answerFor = async ({ param }: { param: (name: 'id') => string }) =>
+    answer((await keyOf(param('id'))).windowId);
+
+  /** Throws what keeps a key from being as it is wanted: `confirm-needed` where its readers would see much more, or less. */
+  const check = async (window: OutwardWindow, id: string, body: KeySaid) => {
+    if (keyState(body, Date.now()) === 'ended') throw new Problem('expiry-past');
+    if (window.closedAt) return;
+    const told = rehearsed(window);
+    const { madeOutTo, audience, cap } = body;
+    const before = told.keys.find((k) => k.id === id) ?? null;
+    if (before?.audience === audience && before.cap === (cap ?? null)) return;
+    const after = { id, madeOutTo, audience, cap: cap ?? null };
+    await requireKeyConfirmed(told, before, after, body.confirmed ?? []);
+  };
+  const columnsOf = ({ madeOutTo, audience, cap, contact, notes, expiresAt }: KeySaid) => ({
+    madeOutTo,
+    audience,
+    cap: cap ?? null,
+    contact,
+    notes,
+    expiresAt: expiresAt ? new Date(expiresAt) : null,
+  });
+  const acting = (userId: string, windowId: string, work: (transaction: Transaction) => Promise<unknown>) =>
+    change(userId, async (transaction) => {
+      await work(transaction);
+      return { result: undefined, touched: [{ windowId }] };
+    });
+  /** Throws `version-conflict` unless a key is as it was seen. */
+  const put = async (
+    key: KeyRow,
+    seen: number,
+    columns: object,
+    yours: unknown,
+    transaction: Transaction,
+  ) => {
+    const where = { id: key.id, version: seen };
+    const [changed] = await KeyRow.update({ ...columns, version: seen + 1 }, { where, transaction });
+    if (changed) return;
+    const current = (await answer(key.windowId)).keys.find((k) => k.id === key.id) ?? null;
+    throw new Problem('version-conflict', { current, yours });
+  };
+
   return [
     route('GET /keys/:id/revision', {
       tag: 'Windows',
@@ -23,22 +117,83 @@ export const keyRoutes = (publishing: Publishing) => {
         return (await loadView(sequelize, viewIdOf(await keyOf(param('id')))))?.revision ?? null;
       },
     }),
-    route('PUT /keys/:id', {
-      tag: 'Windows',
-      summary:
-        'Set the moment from which on the addresses of a key are no longer open, or take it back with null',
+    route('POST /windows/:id/keys', {
+      tag: 'Keys',
+      summary: 'Make a key out to a place or person; large effects must be confirmed',
       body: KeyInput,
-      again: async ({ param }) => answer((await keyOf(param('id'))).windowId),
+      status: 201,
+      again: ({ param }) => answer(param('id')),
+      handle: async ({ body, param, user }) => {
+        const window = await answer(param('id'));
+        if (window.keys.length >= KEY_LIMITS.keys)
+          throw new Problem('too-many-keys', { most: KEY_LIMITS.keys });
+        await check(window, '', body);
+        const columns = { ...columnsOf(body), windowId: window.id, token: newToken() };
+        await acting(user.id, window.id, (transaction) => KeyRow.create(columns, { transaction }));
+        return answer(window.id);
+      },
+    }),
+    route('PUT /keys/:id', {
+      tag: 'Keys',
+      summary:
+        'Change whom a key is made out to, its zone, its cap, its end (null for none), contact and notes; 409 when somebody else changed it first',
+      body: KeyInput,
+      again: answerFor,
       handle: async ({ body, param, user }) => {
         const key = await keyOf(param('id'));
-        const expiresAt = body.expiresAt ? new Date(body.expiresAt) : null;
-        if (keyState(body, Date.now()) === 'ended') throw new Problem('expiry-past');
-        const { windowId } = key;
-        await change(user.id, async (transaction) => {
-          await key.update({ expiresAt }, { transaction });
-          return { result: undefined, touched: [{ windowId }] };
+        await check(await answer(key.windowId), key.id, body);
+        await acting(user.id, key.windowId, (transaction) =>
+          put(key, body.version ?? 0, columnsOf(body), body, transaction),
+        );
+        return answer(key.windowId);
+      },
+    }),
+    route('POST /keys/:id/turn', {
+      tag: 'Keys',
+      summary: 'Give a key a new address; the old one shows the same and says where it went, for some days',
+      body: KeyTurnInput,
+      again: answerFor,
+      handle: async ({ body, param, user }) => {
+        const key = await keyOf(param('id'));
+        if (keyState(key, Date.now()) === 'ended') throw new Problem('key-ended');
+        const turnedAt = new Date();
+        const endsAt = new Date(turnedAt.getTime() + body.graceDays * DAY);
+        await acting(user.id, key.windowId, async (transaction) => {
+          await put(key, key.version, { token: newToken() }, body, transaction);
+          await TurnedTokenRow.create({ token: key.token, keyId: key.id, turnedAt, endsAt }, { transaction });
         });
-        return answer(windowId);
+        return answer(key.windowId);
+      },
+    }),
+    route('POST /keys/:id/withdraw', {
+      tag: 'Keys',
+      summary: 'Withdraw a key at once, with all addresses that it had; it can be brought back for a day',
+      again: answerFor,
+      handle: async ({ param, user }) => {
+        const key = await keyOf(param('id'));
+        if (!key.withdrawnAt)
+          await acting(user.id, key.windowId, (transaction) =>
+            put(key, key.version, { withdrawnAt: new Date() }, null, transaction),
+          );
+        return answer(key.windowId);
+      },
+    }),
+    route('POST /keys/:id/bring-back', {
+      tag: 'Keys',
+      summary: 'Bring a key back that was withdrawn within the last day, with the addresses that it had',
+      again: answerFor,
+      handle: async ({ param, user }) => {
+        const key = await keyOf(param('id'));
+        if (key.withdrawnAt) {
+          if (Date.now() - key.withdrawnAt.getTime() > BRING_BACK) throw new Problem('key-gone');
+          const { madeOutTo, audience, cap, contact, notes, expiresAt } = key;
+          const wanted = { madeOutTo, audience, cap, contact, notes, expiresAt: null };
+          await check(await answer(key.windowId), key.id, { ...wanted, confirmed: [...DEMANDS] });
+          await acting(user.id, key.windowId, (transaction) =>
+            put(key, key.version, { withdrawnAt: null, expiresAt }, null, transaction),
+          );
+        }
+        return answer(key.windowId);
       },
     }),
   ];

@@ -22,6 +22,17 @@ export interface KeyPlace {
   readonly viewId: string;
   /** Instant from which on it is no longer open; null for never. */
   readonly expiresAt: Instant | null;
+  /** Why it then is not, as readers are told. */
+  readonly ends: 'expired' | 'withdrawn' | 'turned';
+  /** The address that is to be used in its place, where it was turned. */
+  readonly moved: Moved | null;
+}
+
+/** That an address was turned at an instant: it leads on to another one until it ends. */
+export interface Moved {
+  readonly token: string;
+  readonly at: Instant;
+  readonly until: Instant;
 }
 
 /** What is shown of a view from now on. */
@@ -71,6 +82,7 @@ export type Order = {
   readonly viewId: string;
   readonly number: number;
   readonly token: string;
+  readonly moved: Moved | null;
   readonly now: Instant;
 } & (
   | {

@@ -43,7 +43,7 @@ export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => 
       // As it is now: what was asked for may have been withdrawn while it was written.
       const door = publisher.door(token);
       if (document && door?.state === 'open') {
-        uses.note(door.keyId, door.shown.number, clock());
+        uses.note(door.place.keyId, door.shown.number, clock());
         sendDocument(req, res, document);
       } else if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
       else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
@@ -88,6 +88,16 @@ const REFUSALS = {
     status: 410,
     title: 'This address has ended',
     say: 'It was open until a set day. Ask whoever gave it to you for a new one.',
+  },
+  withdrawn: {
+    status: 410,
+    title: 'This address was withdrawn',
+    say: 'It leads nowhere any more. Ask whoever gave it to you for a new one.',
+  },
+  turned: {
+    status: 410,
+    title: 'This address was replaced',
+    say: 'A new one has taken its place. Ask whoever gave it to you for it.',
   },
   stopped: {
     status: 503,

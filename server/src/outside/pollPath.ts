@@ -28,9 +28,9 @@ export function pollPath(
     const token = url.slice(PREFIX.length, dot);
     const door = publisher.door(token);
     if (door?.state !== 'open') return false;
-    const ready = publisher.ready(door.shown, token, form);
+    const ready = publisher.ready(door.shown, door.place, form);
     if (!ready) return false;
-    uses.note(door.keyId, door.shown.number, Date.now());
+    uses.note(door.place.keyId, door.shown.number, Date.now());
     sendDocument(req, res, ready);
     return true;
   };

@@ -11,11 +11,13 @@ import type { Compiling, KeyPlace, Outside, ShownView, WindowPlace } from './out
 
 /**
  * What stands behind a key: a view of an open window, one that is not in memory yet, one that could not be worked out, a
- * closed window, a key that has ended, or nothing that can be vouched for, as the store was not heard for too long.
+ * closed window, a key that has ended, was withdrawn or turned, or nothing that can be vouched for, as the store was not heard for too long.
  */
 export type Door =
-  | { readonly state: 'open'; readonly shown: ShownView; readonly keyId: string }
-  | { readonly state: 'waiting' | 'stopped' | 'closed' | 'expired' | 'unheard' };
+  | { readonly state: 'open'; readonly shown: ShownView; readonly place: KeyPlace }
+  | { readonly state: 'waiting' | 'stopped' | 'closed' | 'unheard' | KeyPlace['ends'] };
+
+type OpenDoor = Extract<Door, { state: 'open' }>;
 
 export interface PublisherOptions {
   /** Is told what changed inside, once it acts outside. */
@@ -104,11 +106,11 @@ export class Publisher implements Outside {
     if (!place || !window) return null;
     if (window.closed) return { state: 'closed' };
     const now = this.clock();
-    if (keyState(place, now) === 'ended') return { state: 'expired' };
+    if (keyState(place, now) === 'ended') return { state: place.ends };
     if (now > this.heardAt + this.unheard) return { state: 'unheard' };
     if (this.last < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
     const shown = this.shown.get(place.viewId);
-    if (shown) return { state: 'open', shown, keyId: place.keyId };
+    if (shown) return { state: 'open', shown, place };
     return { state: this.stopped.get(place.windowId)?.shows === 'nothing' ? 'stopped' : 'waiting' };
   }
 
@@ -123,34 +125,34 @@ export class Publisher implements Outside {
   }
 
   /** Returns a form's document that is ready, or undefined. */
-  ready(shown: ShownView, token: string, form: FormName): Document | undefined {
-    return this.shelf.ready(shown, token, form);
+  ready(shown: ShownView, place: KeyPlace, form: FormName): Document | undefined {
+    return this.shelf.ready(shown, place, form);
   }
 
   /** Returns a form's document of what is shown behind a key, or null when nothing is. */
   document(token: string, form: FormName): Promise<Document | null> {
-    return this.made(token, (shown, now) => this.shelf.form(shown, token, form, now));
+    return this.made(token, ({ shown, place }, now) => this.shelf.form(shown, place, form, now));
   }
 
   /** Returns a page of what is shown behind a key, or null when nothing is. */
   page(token: string, form: 'page' | 'embed', query: PageQuery): Promise<Document | null> {
-    return this.made(token, (shown, now) =>
-      this.shelf.page(shown, token, form, query, Math.floor(now / QUARTER) * QUARTER),
+    return this.made(token, ({ shown, place }, now) =>
+      this.shelf.page(shown, place, form, query, Math.floor(now / QUARTER) * QUARTER),
     );
   }
 
   /** What is shown may be another thing by the time that it is written: then it is written again. */
   private async made(
     token: string,
-    make: (shown: ShownView, now: number) => Promise<Document | null>,
+    make: (door: OpenDoor, now: number) => Promise<Document | null>,
   ): Promise<Document | null> {
     for (let i = 0; i < TRIES; i++) {
       const door = await this.opened(token);
       if (door?.state !== 'open') return null;
-      const document = await make(door.shown, this.clock());
+      const document = await make(door, this.clock());
       const now = this.door(token);
       if (now?.state !== 'open') return null;
-      if (document && now.shown === door.shown) return document;
+      if (document && now.shown === door.shown && now.place === door.place) return document;
     }
     return null;
   }

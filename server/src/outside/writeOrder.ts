@@ -1,6 +1,6 @@
-import { FORMS, fileNameOf, writePage } from '@zonal/core/forms';
+import { FORMS, fileNameOf, writePage, type Notice } from '@zonal/core/forms';
 import { addressesOf } from '../glass/windowStore';
-import type { Order, Written } from './outside';
+import type { Moved, Order, Written } from './outside';
 import type { State } from './viewState';
 import { BodyWriter, noBody, writeHead } from './writing';
 
@@ -12,11 +12,17 @@ interface Place {
   readonly listed: boolean;
 }
 
+function noticeOf({ token, at, until }: Moved, publicUrl: string): Notice {
+  const { see, feed } = addressesOf(publicUrl, token);
+  return { see, feed, at, until };
+}
+
 /** Returns the document that is asked for of a view. */
 export function writeOrder(order: Order, state: State, { publicUrl, listed }: Place): Written {
   const { view, revision, bodies } = state;
   const { now } = order;
   const addresses = addressesOf(publicUrl, order.token);
+  const notice = order.moved && noticeOf(order.moved, publicUrl);
   const robots = listed ? {} : UNLISTED;
   if ('query' in order) {
     const { form } = order;
@@ -27,13 +33,14 @@ export function writeOrder(order: Order, state: State, { publicUrl, listed }: Pl
       now,
       addresses: { ...addresses, self, copy: new URL(addresses.copy).pathname },
       assets: '/outside/',
+      notice,
     });
     const headers = { 'Content-Type': 'text/html; charset=utf-8', ...robots };
     return { ...writeHead(html, noBody()), body: noBody(), headers, dated: null };
   }
   const { form } = order;
   const { contentType, steady, dated, parts } = FORMS[form];
-  const { head, blocks } = parts(view, revision, { addresses, now });
+  const { head, blocks } = parts(view, revision, { addresses, now, notice });
   let writer = bodies.get(form);
   if (!writer) bodies.set(form, (writer = new BodyWriter()));
   const body = blocks.length ? writer.write(blocks) : noBody();

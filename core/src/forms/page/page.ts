@@ -18,6 +18,7 @@ import {
 import { agendaOf } from './agenda';
 import { grid, list } from './entryLists';
 import { Html, html } from './html';
+import { noticeWords, type Notice } from '../notice';
 import { clockChangeText, dayText, monthText, timeText, zoneText, zoneWithOffset } from './words';
 
 export const SHOWINGS = ['list', 'week', 'month'] as const;
@@ -40,6 +41,8 @@ export interface PageOptions {
   readonly addresses: PageAddresses;
   /** Folder of style sheet, script and typeface, ending in `/`. */
   readonly assets: string;
+  /** What readers with this address have to be told besides, such as a new one. */
+  readonly notice?: Notice | null;
 }
 
 export interface PageAddresses {
@@ -79,7 +82,7 @@ ${description && html`<meta name="description" content="${description}">`}
 <script src="${options.assets}outside.js" defer></script>
 </head>
 <body>
-<a class="skip" href="#entries">Go to the entries</a>
+<a class="skip" href="#entries">Go to the entries</a>${options.notice ? told(options.notice, view) : ''}
 <header${marked}>
 ${topic && html`<p class="topic">${topic}</p>`}
 <h1><span class="plate plate-${colour}" aria-hidden="true"></span>${name}</h1>
@@ -97,6 +100,14 @@ ${embed ? embedFoot(options) : follow(options)}
 </html>
 `;
   return page.text;
+}
+
+/** A new address stands above everything else. */
+function told(notice: Notice, view: OutwardView): Html {
+  const { title, say } = noticeWords(notice, view);
+  return html`
+<aside class="notice" aria-label="${title}"><p><strong>${title}.</strong> ${say}</p>
+<p><a href="${notice.see}" target="_top">Go to the new page</a> <span>or follow</span> <code>${notice.feed}</code></p></aside>`;
 }
 
 /** Returns the wording in the language asked for, or as the host writes it. */
