@@ -1,7 +1,7 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { demoWindow, poll, showOnly, signIn } from './demo';
-import { partsOf, setWhen } from './fields';
+import { setWhen } from './fields';
 
 const said = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 const preview = (page: Page) => page.frameLocator('iframe[title="What readers see"]');
@@ -431,25 +431,83 @@ test('a key ends with a day: it is marked where it is soon, told when it is over
   await studio(page, 'On the quay');
   const { see } = await demoWindow('on-the-quay');
   const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
-  const last = 'Last day of Town web site';
-  await expect(partsOf(page, last)).toHaveText(/dd.*mm.*yyyy/);
-  await setWhen(page, last, day(-3));
-  await page.getByRole('button', { name: 'Let it end then' }).click();
+  const key = page.getByRole('group', { name: 'Town web site' });
+  const change = async (work: () => Promise<void>) => {
+    await key.getByRole('button', { name: /^Change the key/ }).click();
+    await work();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+  };
+  await change(() => setWhen(page, 'Open to the end of', day(-3)));
   await expect(page.getByRole('alert')).toContainText('A key cannot end in the past.');
   expect((await fetch(see)).status).toBe(200);
-  await setWhen(page, last, day(9));
-  await page.getByRole('button', { name: 'Let it end then' }).click();
-  await expect(page.getByRole('button', { name: 'Take the end back' })).toBeVisible();
+  await setWhen(page, 'Open to the end of', day(9));
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
   await page.reload();
-  await expect(partsOf(page, last)).toContainText(day(9).slice(0, 4));
+  await expect(key).toContainText(/open to the end of/);
   await page.getByRole('link', { name: /^Sightlines/ }).click();
   const cell = page.getByRole('button', { name: /^Events on the quay for Street: Clear/ });
   await expect(cell).toHaveAccessibleName(/ends within 30 days/);
   await studio(page, 'On the quay');
-  await page.getByRole('button', { name: 'Take the end back' }).click();
-  await expect(page.getByRole('button', { name: 'Take the end back' })).toHaveCount(0);
+  await change(() => page.getByRole('button', { name: 'Take the end back' }).click());
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(key).not.toContainText(/open to the end of/);
   await page.getByRole('link', { name: /^Sightlines/ }).click();
   await expect(cell).not.toHaveAccessibleName(/ends within 30 days/);
+});
+
+test('a key is made out to a place, capped, turned with a notice, withdrawn and brought back', async ({
+  page,
+}) => {
+  await signIn(page);
+  await studio(page, 'On the quay');
+  await page.getByRole('button', { name: 'New key' }).click();
+  await page.getByLabel('Made out to').fill('Parish newsletter');
+  await page.getByText('Street: anybody who has the address').click();
+  await page.getByLabel('Shows at most').selectOption('frosted');
+  await page.getByRole('dialog').getByLabel('Contact').fill('editor@parish.example');
+  await page.getByRole('button', { name: 'Make the key' }).click();
+  const key = page.getByRole('group', { name: 'Parish newsletter' });
+  await expect(key).toContainText('Street, at most Frosted, not used yet');
+  const address = async () => {
+    await key.getByRole('button', { name: /Cop(y|ied) (the )?page address/ }).click();
+    return page.evaluate(() => navigator.clipboard.readText());
+  };
+  const first = await address();
+  const text = async (see: string) => (await fetch(see)).text();
+  await expect.poll(() => text(first)).toMatch(/Busy|Taken|On the quay/);
+  expect(await text(first)).not.toMatch(/Film on the slipway|editor@parish/);
+
+  // Turned: the address before leads on, and says where it went.
+  await key.getByRole('button', { name: /^New address for/ }).click();
+  await page.getByLabel('Days for which the old address leads on').fill('5');
+  await page.getByRole('button', { name: 'Give it a new address' }).click();
+  await expect(key).toContainText(/the address before leads here until/);
+  await expect.poll(address).not.toBe(first);
+  const second = await address();
+  expect(await text(first)).toContain(second);
+  await page.goto(first);
+  await page.getByRole('link', { name: 'Go to the new page' }).click();
+  await expect(page).toHaveURL(second);
+  await expect(page.getByText('New address for')).toHaveCount(0);
+
+  await page.goBack();
+  await page.goBack();
+  await key.getByRole('button', { name: /^Withdraw the key/ }).click();
+  await expect(key).toContainText(/withdrawn on/);
+  for (const see of [first, second]) expect((await fetch(see)).status).toBe(410);
+  await key.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(key).not.toContainText(/withdrawn on/);
+  for (const see of [first, second]) expect((await fetch(see)).status).toBe(200);
+
+  // As a card: its code leads where the address does.
+  await key.getByRole('button', { name: /^Card of/ }).click();
+  await expect(page.getByRole('img', { name: `QR code of ${second}` })).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PNG' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/^on-the-quay-parish-newsletter-page\.png$/);
 });
 
 test('the preview ends with the last of several fast changes', async ({ page }) => {

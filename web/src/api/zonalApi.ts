@@ -10,6 +10,7 @@ import type {
   EditInput,
   House,
   KeyInput,
+  KeyTurn,
   Schedule,
   Session,
   SignIn,
@@ -205,14 +206,32 @@ export const zonalApi = createApi({
         ({ keyId: id, number }: { keyId: string; number: number }) => ({ path: { id, number } }),
         [],
       ),
-      endKey: mutation(
-        'PUT /keys/:id',
-        ({ id, ...body }: KeyInput & { id: string }) => ({ path: { id }, body }),
+      saveKey: mutation(
+        ({ id }: SavedKey) => (id ? 'PUT /keys/:id' : 'POST /windows/:id/keys'),
+        ({ id, windowId, body }) => ({ path: { id: id ?? windowId }, body }),
+        ['Window'],
+      ),
+      turnKey: mutation(
+        'POST /keys/:id/turn',
+        ({ id, ...body }: KeyTurn & { id: string }) => ({ path: { id }, body }),
+        ['Window'],
+      ),
+      withdrawKey: mutation(
+        ({ back }: { id: string; back: boolean }) =>
+          back ? 'POST /keys/:id/bring-back' : 'POST /keys/:id/withdraw',
+        ({ id }) => byId(id),
         ['Window'],
       ),
     };
   },
 });
+
+/** A key that is made, or changed where it has an id. */
+interface SavedKey {
+  readonly id: string | null;
+  readonly windowId: string;
+  readonly body: KeyInput;
+}
 
 /** A calendar that is made, or changed where it has an id. */
 interface SavedCalendar {
@@ -240,7 +259,9 @@ export const {
   useWindowsQuery,
   useOpenWindowMutation,
   useSaveWindowMutation,
-  useEndKeyMutation,
+  useSaveKeyMutation,
+  useTurnKeyMutation,
+  useWithdrawKeyMutation,
   useShutWindowMutation,
   useKeepDraftMutation,
   useDiscardDraftMutation,

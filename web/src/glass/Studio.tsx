@@ -17,7 +17,7 @@ import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
-import { Addresses } from './Addresses';
+import { Keys } from './Keys';
 import { ceilingsOf, regained, type DraftSetting } from './draft';
 import { GlassPanel } from './GlassPanel';
 import { InsidePanel, audiencesOf } from './InsidePanel';
@@ -236,7 +236,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           <OutsidePanel draft={draft} setting={setting} onTold={setTold} />
         </section>
       </Columns>
-      {window && !closed && <Addresses window={window} />}
+      {window && !closed && <Keys window={window} />}
       {rehearsing && (
         <PublishSheet
           draft={draft}

@@ -1,0 +1,131 @@
+import type { OutwardWindow, WindowKey } from '@zonal/core/api';
+import { plainName } from '@zonal/core/forms';
+import { useEffect, useState } from 'react';
+import styled, { createGlobalStyle } from 'styled-components';
+import { Button } from '../ui/Button';
+import { ChoiceStrip } from '../ui/Choice';
+import { CopyButton } from '../ui/CopyButton';
+import { Row, Stack } from '../ui/layout';
+import { Notice } from '../ui/Notice';
+import { saveBlob, saveFile } from '../ui/saveFile';
+import { Sheet } from '../ui/Sheet';
+import { keyWords } from './keyWords';
+import { useNow } from '../ui/useNow';
+
+const Card = styled.div`
+  display: grid;
+  gap: 0.5rem;
+  justify-items: start;
+  background: #fff;
+  color: #1c1a17;
+  padding: 1.2rem;
+  border: 1px solid var(--line);
+  code {
+    overflow-wrap: anywhere;
+  }
+  svg {
+    width: 14rem;
+    height: 14rem;
+  }
+`;
+
+/** On paper there is nothing but the card. */
+const OnPaper = createGlobalStyle`
+  @media print {
+    body * { visibility: hidden; }
+    [data-card], [data-card] * { visibility: visible; }
+    [data-card] { position: fixed; inset: 0 auto auto 0; border: 0; }
+  }
+`;
+
+type Way = 'see' | 'feed';
+
+/** The address of a key as a card: to be scanned, saved, printed. */
+export function KeyCard({
+  window,
+  keyOf,
+  onClose,
+}: {
+  window: OutwardWindow;
+  keyOf: WindowKey;
+  onClose: () => void;
+}) {
+  const [way, setWay] = useState<Way>('see');
+  const [svg, setSvg] = useState('');
+  const [problem, setProblem] = useState('');
+  const now = useNow();
+  const address = keyOf[way];
+  const { name } = window.wording;
+  const file = `${plainName(`${name} ${keyOf.madeOutTo}`, 'key')}-${way === 'see' ? 'page' : 'feed'}`;
+  useEffect(() => {
+    let current = true;
+    codeOf(address).then(
+      (text) => current && setSvg(text),
+      () => current && setProblem('The code could not be drawn. Copy the address instead.'),
+    );
+    return () => {
+      current = false;
+    };
+  }, [address]);
+  return (
+    <Sheet title={`Card of ${keyOf.madeOutTo}`} onClose={onClose}>
+      <OnPaper />
+      <Stack>
+        <ChoiceStrip
+          label="Leads to"
+          value={way}
+          options={[
+            { value: 'see', text: 'the page' },
+            { value: 'feed', text: 'the feed' },
+          ]}
+          onChange={setWay}
+        />
+        {problem && <Notice>{problem}</Notice>}
+        <Card data-card="">
+          <strong>{name}</strong>
+          {window.wording.description && <span>{window.wording.description}</span>}
+          <div
+            role="img"
+            aria-label={`QR code of ${address}`}
+            // The library's own drawing of an address of ours.
+            dangerouslySetInnerHTML={{ __html: svg }}
+          />
+          <code>{address}</code>
+          <span>
+            {way === 'see'
+              ? 'A page that anybody can read.'
+              : 'For calendar programs: add it as a calendar from the web, and it stays up to date.'}
+          </span>
+        </Card>
+        <small>{keyWords(keyOf, window.hostZone, now).join(', ')}</small>
+        <Row>
+          <CopyButton what="address" text={address} />
+          <Button isDisabled={!svg} onPress={() => saveFile(svg, `${file}.svg`)}>
+            Save as SVG
+          </Button>
+          <Button onPress={() => void pngOf(address).then((blob) => saveBlob(blob, `${file}.png`))}>
+            Save as PNG
+          </Button>
+          <Button onPress={() => globalThis.print()}>Print</Button>
+        </Row>
+      </Stack>
+    </Sheet>
+  );
+}
+
+/** The library comes only when a card is looked at. */
+const library = () => import('qrcode');
+
+async function codeOf(address: string): Promise<string> {
+  const { toString } = await library();
+  return toString(address, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' });
+}
+
+async function pngOf(address: string): Promise<Blob> {
+  const { toCanvas } = await library();
+  const canvas = document.createElement('canvas');
+  await toCanvas(canvas, address, { width: 1024, margin: 2, errorCorrectionLevel: 'M' });
+  return new Promise((resolve, reject) =>
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.')))),
+  );
+}

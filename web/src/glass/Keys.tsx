@@ -1,0 +1,152 @@
+import type { OutwardWindow, WindowKey } from '@zonal/core/api';
+import { keyState } from '@zonal/core/glass';
+import { KeyRound, Pencil, QrCode, RefreshCw, Undo2, X } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { problemOf, useWithdrawKeyMutation } from '../api/zonalApi';
+import { Button, QuietButton } from '../ui/Button';
+import { CopyButton } from '../ui/CopyButton';
+import { Rings } from '../ui/GlassMark';
+import { Faded, Row } from '../ui/layout';
+import { Named } from '../ui/Named';
+import { Notice } from '../ui/Notice';
+import { useNow } from '../ui/useNow';
+import { embedCode } from './embedCode';
+import { KeyCard } from './KeyCard';
+import { KeySheet, KeyTurnSheet } from './KeySheet';
+import { canComeBack, keyWords } from './keyWords';
+
+const Box = styled.section`
+  border: 1px solid var(--outside);
+  background: var(--outside-wash);
+  padding: 0.8rem 1rem;
+  display: grid;
+  gap: 0.6rem;
+`;
+
+const Key = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.3rem 1rem;
+  align-items: center;
+  border-top: 1px solid var(--hair);
+  padding-top: 0.5rem;
+  @media (max-width: 60rem) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  &[data-over] {
+    color: var(--faded);
+  }
+`;
+
+const Who = styled.div`
+  display: flex;
+  gap: 0.6rem;
+  align-items: baseline;
+  min-width: 0;
+  overflow-wrap: anywhere;
+  small {
+    display: block;
+  }
+`;
+
+type Work = { readonly kind: 'change' | 'turn' | 'card'; readonly key: WindowKey } | { readonly kind: 'new' };
+
+/** The keys of a window: to whom each is made out, how it stands, and its addresses to hand out. */
+export function Keys({ window }: { window: OutwardWindow }) {
+  const [work, setWork] = useState<Work | null>(null);
+  const [withdraw, withdrawing] = useWithdrawKeyMutation();
+  const now = useNow();
+  const problem = problemOf(withdrawing.error);
+  const done = () => setWork(null);
+  // As it is now: what was just changed stands in the window, not in what was opened.
+  const keyNow = (id: string) => window.keys.find((k) => k.id === id)!;
+  return (
+    <Box aria-labelledby="keys">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <h2 id="keys">Keys to hand out</h2>
+        <Button onPress={() => setWork({ kind: 'new' })}>
+          <KeyRound aria-hidden="true" /> New key
+        </Button>
+      </Row>
+      <Faded>
+        Whoever has an address sees the window; nobody needs an account. One key for each place or person:
+        then each can be ended by itself.
+      </Faded>
+      {problem && <Notice>{problem.message}</Notice>}
+      {window.keys.map((key) => {
+        const over = keyState(key, now) === 'ended';
+        return (
+          <Key key={key.id} role="group" aria-label={key.madeOutTo} {...(over ? { 'data-over': '' } : {})}>
+            <Who>
+              <Rings audience={key.audience} />
+              <span>
+                <strong>{key.madeOutTo}</strong>
+                <small>{keyWords(key, window.hostZone, now).join(', ')}</small>
+              </span>
+            </Who>
+            <Row>
+              {!over && (
+                <>
+                  <CopyButton what="page address" text={key.see} />
+                  <CopyButton what="feed address" text={key.feed} />
+                  <CopyButton what="embed code" text={embedCode(key.embed, window.wording.name)} />
+                  <Named name="QR code, print">
+                    <QuietButton
+                      aria-label={`Card of ${key.madeOutTo}: QR code, print`}
+                      onPress={() => setWork({ kind: 'card', key })}
+                    >
+                      <QrCode aria-hidden="true" />
+                    </QuietButton>
+                  </Named>
+                  <Named name="New address">
+                    <QuietButton
+                      aria-label={`New address for ${key.madeOutTo}`}
+                      onPress={() => setWork({ kind: 'turn', key })}
+                    >
+                      <RefreshCw aria-hidden="true" />
+                    </QuietButton>
+                  </Named>
+                </>
+              )}
+              {!key.withdrawnAt && (
+                <Named name="Change">
+                  <QuietButton
+                    aria-label={`Change the key of ${key.madeOutTo}`}
+                    onPress={() => setWork({ kind: 'change', key })}
+                  >
+                    <Pencil aria-hidden="true" />
+                  </QuietButton>
+                </Named>
+              )}
+              {key.withdrawnAt ? (
+                canComeBack(key, now) && (
+                  <Button
+                    isDisabled={withdrawing.isLoading}
+                    onPress={() => void withdraw({ id: key.id, back: true })}
+                  >
+                    <Undo2 aria-hidden="true" /> Bring it back
+                  </Button>
+                )
+              ) : (
+                <Named name="Withdraw">
+                  <QuietButton
+                    aria-label={`Withdraw the key of ${key.madeOutTo}`}
+                    isDisabled={withdrawing.isLoading}
+                    onPress={() => void withdraw({ id: key.id, back: false })}
+                  >
+                    <X aria-hidden="true" />
+                  </QuietButton>
+                </Named>
+              )}
+            </Row>
+          </Key>
+        );
+      })}
+      {work?.kind === 'new' && <KeySheet window={window} keyOf={null} onClose={done} />}
+      {work?.kind === 'change' && <KeySheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
+      {work?.kind === 'turn' && <KeyTurnSheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
+      {work?.kind === 'card' && <KeyCard window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
+    </Box>
+  );
+}
