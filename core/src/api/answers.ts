@@ -46,6 +46,10 @@ export interface Demo {
     readonly see: string;
     readonly embed: string;
     readonly feed: string;
+    readonly freeBusy: string;
+    readonly jCal: string;
+    readonly table: string;
+    readonly copy: string;
   }[];
 }
 
@@ -129,6 +133,9 @@ export interface WindowKey {
   readonly see: string;
   readonly embed: string;
   readonly feed: string;
+  readonly freeBusy: string;
+  readonly jCal: string;
+  readonly table: string;
   readonly copy: string;
 }
 

@@ -2,7 +2,9 @@ import type { OutwardView } from '../glass';
 import type { Revision } from '../reach';
 import { DAY, dayToText, wallAt, type Instant, dayAt } from '../zones';
 import { calendarParts } from './icsCalendar';
+import { outwardTable } from './csv/outwardTable';
 import { freeBusyParts } from './freeBusy';
+import { jCalParts } from './jCal';
 import type { Notice } from './notice';
 import type { Parts } from './parts';
 import { plainName } from './plainName';
@@ -18,6 +20,11 @@ export interface FormSetting {
 
 export interface Form {
   readonly contentType: string;
+  /** The end of its file's name, and of its address below the folder. */
+  readonly ending: string;
+  readonly folder: 'feed' | 'copy';
+  /** Whether scripts of other sites may read it (CORS). */
+  readonly shared?: true;
   /** Whether the bytes stay the same from one moment to the next, so that they can be kept and compared. */
   readonly steady: boolean;
   /** Whether the bytes follow from the revision alone; those of free/busy time follow from the day as well. */
@@ -25,13 +32,15 @@ export interface Form {
   parts(view: OutwardView, revision: Revision, setting: FormSetting): Parts;
 }
 
-export const FORM_NAMES = ['feed', 'freeBusy', 'copy'] as const;
+export const FORM_NAMES = ['feed', 'freeBusy', 'jCal', 'table', 'copy'] as const;
 export type FormName = (typeof FORM_NAMES)[number];
 
 /** The forms that programs read. Each is made from the outward view and nothing else. */
 export const FORMS: Readonly<Record<FormName, Form>> = {
   feed: {
     contentType: 'text/calendar; charset=utf-8',
+    ending: 'ics',
+    folder: 'feed',
     steady: true,
     dated: true,
     parts: (view, revision, { addresses, notice = null }) =>
@@ -39,13 +48,35 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
   },
   freeBusy: {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
+    ending: 'ifb',
+    folder: 'feed',
     steady: true,
     dated: false,
     parts: (view, revision, { addresses, notice = null }) =>
       freeBusyParts(view, revision, addresses.feed.replace(/\.ics$/, '.ifb'), notice),
   },
+  jCal: {
+    contentType: 'application/calendar+json; charset=utf-8',
+    ending: 'json',
+    folder: 'feed',
+    shared: true,
+    steady: true,
+    dated: true,
+    parts: (view, revision, { addresses, notice = null }) =>
+      jCalParts(view, revision, { source: addresses.feed, page: addresses.see, notice }),
+  },
+  table: {
+    contentType: 'text/csv; charset=utf-8; header=present',
+    ending: 'csv',
+    folder: 'feed',
+    steady: true,
+    dated: true,
+    parts: (view, revision, { notice = null }) => outwardTable(view, revision, notice),
+  },
   copy: {
     contentType: 'text/calendar; charset=utf-8',
+    ending: 'ics',
+    folder: 'copy',
     steady: false,
     dated: false,
     parts: (view, revision, { addresses, now, notice = null }) => {
@@ -77,7 +108,11 @@ export function writeForm(
 
 /** Returns a file name for a form: the window's name in plain letters, and for a copy its day. */
 export function fileNameOf(name: FormName, view: OutwardView, now: Instant): string {
-  const day = dayToText(dayAt(view.hostZone, now));
-  const suffix = name === 'copy' ? `-copy-${day}` : '';
-  return `${plainName(view.wording.name, 'calendar')}${suffix}.${name === 'freeBusy' ? 'ifb' : 'ics'}`;
+  const suffix = name === 'copy' ? `-copy-${dayToText(dayAt(view.hostZone, now))}` : '';
+  return `${plainName(view.wording.name, 'calendar')}${suffix}.${FORMS[name].ending}`;
+}
+
+/** Returns the form at the end of an address below a folder, or null. */
+export function formAt(folder: Form['folder'], ending: string): FormName | null {
+  return FORM_NAMES.find((name) => FORMS[name].folder === folder && FORMS[name].ending === ending) ?? null;
 }

@@ -136,7 +136,8 @@ describe('every form', () => {
         FORMS[name].parts(view, revision, { addresses, now: NOW }),
       );
       expect(one!.blocks, name).toEqual(two!.blocks);
-      expect(one!.head, name).not.toBe(two!.head);
+      // A table names no address.
+      expect(one!.head !== two!.head, name).toBe(name !== 'table');
     }
   });
 });

@@ -24,12 +24,19 @@ export interface CalendarOptions {
 /** Hours after which programs are asked to look again. */
 const REFRESH = 'PT1H';
 
-/**
- * Returns an iCalendar document (RFC 5545, RFC 7986) of a view. The bytes depend on the arguments alone. Each time
- * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets. Only the head depends
- * on the addresses; a copy is all head.
- */
-export function calendarParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
+/** The content lines of a document: up to its first component, the zones that it names, and its entries in blocks. */
+export interface CalendarPieces {
+  readonly head: string;
+  readonly zones: string;
+  readonly blocks: readonly WrittenBlock[];
+}
+
+/** Returns the pieces of a document; its last line is left out. Each zone named is defined, right for all its times. */
+export function calendarPieces(
+  view: OutwardView,
+  revision: Revision,
+  options: CalendarOptions,
+): CalendarPieces {
   const setting: EventSetting = {
     busyWord: view.wording.busyWord,
     note: options.copy?.note ?? '',
@@ -40,14 +47,24 @@ export function calendarParts(view: OutwardView, revision: Revision, options: Ca
   const { notice } = options;
   const told = notice ? noticeLines(notice, view) : [];
   const head = joinLines([...headLines(view, revision, options), ...told]);
-  const rest = [zonesText(blocks), ...blocks.map((b) => b.text), 'END:VCALENDAR\r\n'];
+  return { head, zones: zonesText(blocks), blocks };
+}
+
+/**
+ * Returns an iCalendar document (RFC 5545, RFC 7986) of a view. The bytes depend on the arguments alone. Each time
+ * zone named has its VTIMEZONE, right for all times in the document; lines are folded at 75 octets. Only the head depends
+ * on the addresses; a copy is all head.
+ */
+export function calendarParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
+  const { head, zones, blocks } = calendarPieces(view, revision, options);
+  const rest = [zones, ...blocks.map((b) => b.text), 'END:VCALENDAR\r\n'];
   // Every entry of a copy tells an address: no two keys have anything in common.
   return options.copy ? { head: head + rest.join(''), blocks: [] } : { head, blocks: rest };
 }
 
 type Stretches = ReadonlyMap<ZoneName, Range>;
 
-interface WrittenBlock {
+export interface WrittenBlock {
   readonly text: string;
   /** The zones that it names, and from when to when. */
   readonly zones: Stretches;

@@ -2,6 +2,7 @@ export {
   FORMS,
   FORM_NAMES,
   fileNameOf,
+  formAt,
   writeForm,
   type Form,
   type FormName,

@@ -1,4 +1,5 @@
 import type { OutwardWindow, WindowDraft } from '@zonal/core/api';
+import { FORMS, FORM_NAMES, type FormName } from '@zonal/core/forms';
 import {
   ceilingsInForce,
   goneFrom,
@@ -156,13 +157,16 @@ export async function keyOf(id: string): Promise<KeyRow> {
   return key;
 }
 
-/** Returns all outward addresses of a key. */
-export function addressesOf(publicUrl: string, token: string) {
+/** Returns all outward addresses of a key: pages, and each form that programs read. */
+export function addressesOf(publicUrl: string, token: string): Record<'see' | 'embed' | FormName, string> {
+  const forms = FORM_NAMES.map((name) => {
+    const { folder, ending } = FORMS[name];
+    return [name, `${publicUrl}/${folder}/${token}.${ending}`] as const;
+  });
   return {
     see: `${publicUrl}/see/${token}`,
     embed: `${publicUrl}/embed/${token}`,
-    feed: `${publicUrl}/feed/${token}.ics`,
-    copy: `${publicUrl}/copy/${token}.ics`,
+    ...(Object.fromEntries(forms) as Record<FormName, string>),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { PageQuery } from '@zonal/core/forms';
+import { FORMS, FORM_NAMES, type PageQuery } from '@zonal/core/forms';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { unknownKeyLimit } from '../http/limits';
@@ -54,14 +54,15 @@ export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => 
 
   router.get('/see/:token', pageHeaders, page('page'));
   router.get('/embed/:token', embedHeaders, page('embed'));
-  router.get(
-    ['/copy/:token.ics', '/copy/:token'],
-    opened((token) => publisher.document(token, 'copy'), false),
-  );
-  router.get(
-    ['/feed/:token.ics', '/feed/:token.ifb'],
-    opened((token, req) => publisher.document(token, req.path.endsWith('.ifb') ? 'freeBusy' : 'feed'), false),
-  );
+  for (const form of FORM_NAMES) {
+    const { folder, ending } = FORMS[form];
+    // A copy is asked for without its ending too.
+    const paths = [`/${folder}/:token.${ending}`, ...(folder === 'copy' ? [`/${folder}/:token`] : [])];
+    router.get(
+      paths,
+      opened((token) => publisher.document(token, form), false),
+    );
+  }
   return router;
 }
 

@@ -1,13 +1,9 @@
-import type { FormName } from '@zonal/core/forms';
+import { formAt } from '@zonal/core/forms';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { sendDocument } from './document';
 import type { KeyUses } from './keyUses';
 import type { Publisher } from './publisher';
 
-const FORM_OF: ReadonlyMap<string, FormName> = new Map([
-  ['ics', 'feed'],
-  ['ifb', 'freeBusy'],
-]);
 const PREFIX = '/feed/';
 
 /**
@@ -23,7 +19,7 @@ export function pollPath(
     if (!url.startsWith(PREFIX) || (req.method !== 'GET' && req.method !== 'HEAD')) return false;
     const end = url.indexOf('?');
     const dot = url.lastIndexOf('.', end < 0 ? undefined : end);
-    const form = FORM_OF.get(url.slice(dot + 1, end < 0 ? undefined : end));
+    const form = formAt('feed', url.slice(dot + 1, end < 0 ? undefined : end));
     if (!form) return false;
     const token = url.slice(PREFIX.length, dot);
     const door = publisher.door(token);

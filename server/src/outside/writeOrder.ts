@@ -39,7 +39,7 @@ export function writeOrder(order: Order, state: State, { publicUrl, listed }: Pl
     return { ...writeHead(html, noBody()), body: noBody(), headers, dated: null };
   }
   const { form } = order;
-  const { contentType, steady, dated, parts } = FORMS[form];
+  const { contentType, steady, dated, shared, parts } = FORMS[form];
   const { head, blocks } = parts(view, revision, { addresses, now, notice });
   let writer = bodies.get(form);
   if (!writer) bodies.set(form, (writer = new BodyWriter()));
@@ -51,6 +51,7 @@ export function writeOrder(order: Order, state: State, { publicUrl, listed }: Pl
       'Content-Type': contentType,
       'Content-Disposition': `${form === 'copy' ? 'attachment' : 'inline'}; filename="${fileNameOf(form, view, now)}"`,
       ...(steady ? { 'Last-Modified': new Date(revision.at).toUTCString() } : {}),
+      ...(shared ? { 'Access-Control-Allow-Origin': '*' } : {}),
       ...robots,
     },
     dated: dated ? revision.at : null,

@@ -55,6 +55,7 @@ function rowOf(content: Content, uid: string, start: When, end: When, rule: stri
   };
 }
 
-function safeCell(cell: string): string {
+/** Returns a cell that no spreadsheet takes for a formula. */
+export function safeCell(cell: string): string {
   return /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
 }

@@ -1,0 +1,85 @@
+import Papa from 'papaparse';
+import type { Content } from '../../entries';
+import { ENTRY_FIELDS, fieldWord } from '../../entries';
+import {
+  FIELD_RULES,
+  occurrencesOfView,
+  type OutwardContent,
+  type OutwardField,
+  type OutwardOccurrence,
+  type OutwardView,
+} from '../../glass';
+import type { Revision } from '../../reach';
+import { DAY, dayAt, dayToText, wallAt, wallToText, type ZoneName } from '../../zones';
+import { fieldText } from '../fieldText';
+import { noticeWords, type Notice } from '../notice';
+import type { Parts } from '../parts';
+import { cellOf } from './cells';
+import { safeCell } from './writeCsv';
+
+/** Columns for when something is, and by which clocks; then a column for each field that can go out at all. */
+const TIMES = ['Start date', 'Start time', 'End date', 'End time', 'Time zone'] as const;
+const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
+/** One block for so much time. */
+const STRETCH = 16 * DAY;
+
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+/**
+ * Returns every single time of a view as a row of a table (RFC 4180, with headings), in order of time and on the host's
+ * clocks: dates of a series each have a row, busy time its one word. All views have the same columns, so that they tell
+ * nothing of what is kept back; cells that a spreadsheet would take for a formula get an apostrophe in front.
+ */
+export function outwardTable(view: OutwardView, _revision: Revision, notice: Notice | null): Parts {
+  const headings = [...TIMES, ...FIELDS.map((f) => capital(fieldWord(f)))];
+  const told = notice ? [noticeRow(notice, view)] : [];
+  const blocks: string[][] = [];
+  let stretch = NaN;
+  for (const one of occurrencesOfView(view)) {
+    const own = Math.floor(one.from / STRETCH);
+    if (own !== stretch) blocks.push([]);
+    stretch = own;
+    blocks.at(-1)!.push(line(rowOf(one, view)));
+  }
+  return { head: [headings, ...told].map(line).join(''), blocks: blocks.map((b) => b.join('')) };
+}
+
+function line(cells: readonly string[]): string {
+  return `${Papa.unparse([cells.map(safeCell)], { newline: '\r\n' })}\r\n`;
+}
+
+function rowOf(one: OutwardOccurrence, { hostZone, wording }: OutwardView): string[] {
+  const { content, tentative } = one;
+  const times = timesOf(one, hostZone);
+  if (!content)
+    return [
+      ...times,
+      ...FIELDS.map((f) =>
+        f === 'title' ? wording.busyWord : f === 'status' && tentative ? 'tentative' : '',
+      ),
+    ];
+  return [...times, ...FIELDS.map((f) => textOf(content, f))];
+}
+
+/** A whole day has no times; its end is the last day that is meant, as people write it. */
+function timesOf({ start, end, from, to }: OutwardOccurrence, hostZone: ZoneName): string[] {
+  if (start.kind === 'date' && end.kind === 'date')
+    return [start.date, '', dayToText(dayAt('UTC', Date.parse(end.date)) - 1), '', ''];
+  const clock = (at: number) => wallToText(wallAt(hostZone, at));
+  const [a, b] = [clock(from), clock(to)];
+  return [a.slice(0, 10), a.slice(11, 16), b.slice(0, 10), b.slice(11, 16), hostZone];
+}
+
+function textOf(content: OutwardContent, field: OutwardField): string {
+  const value = content[field];
+  if (value === undefined) return '';
+  const own = ENTRY_FIELDS[field].column ? cellOf(content as unknown as Content, field) : '';
+  return own || fieldText(field, value);
+}
+
+function noticeRow(notice: Notice, view: OutwardView): string[] {
+  const { title, say } = noticeWords(notice, view);
+  const day = dayToText(dayAt(view.hostZone, notice.at));
+  const cells: Partial<Record<OutwardField, string>> = { title, description: `${say} ${notice.feed}` };
+  return [day, '', day, '', '', ...FIELDS.map((f) => cells[f] ?? (f === 'publicLink' ? notice.see : ''))];
+}
