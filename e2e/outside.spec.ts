@@ -154,7 +154,12 @@ test('a second server process gives the same bytes for every window', async () =
   const port = 4398;
   const env = { ...process.env, DATABASE_URL: process.env['E2E_DATABASE_URL']!, PORT: String(port) };
   const other = fork(process.env['SERVER_MAIN']!, {
-    env: { ...env, SESSION_SECRET: 'another secret of the tests', PUBLIC_URL: BASE },
+    env: {
+      ...env,
+      SESSION_SECRET: 'another secret of the tests',
+      KEYS_SECRET: 'a secret of the tests',
+      PUBLIC_URL: BASE,
+    },
   });
   try {
     await once(other, 'message');

@@ -9,6 +9,8 @@ export interface Config {
   /** Origin that outward addresses start with, without a slash at its end. */
   readonly publicUrl: string;
   readonly sessionSecret: string;
+  /** Seals the secret parts of addresses in the database; it must stay the same. */
+  readonly keysSecret: string;
   /** Folder of the built organiser's application, or empty to serve none. */
   readonly webFolder: string;
   /** Folder of the style sheet, script and typefaces of the outside pages. */
@@ -63,18 +65,30 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
       'PUBLIC_URL is https:, so a proxy in front ends the encryption, and its word must be trusted for cookies to be ' +
         'kept. Set PROXIES to the number of proxies in front (usually 1).',
     );
-  const sessionSecret = need('SESSION_SECRET');
-  if (sessionSecret.length < LEAST_SECRET || new Set(sessionSecret).size < LEAST_LETTERS)
-    throw new Error(
-      `SESSION_SECRET is weak: anybody who guesses it can sign in as anybody. Set it to at least ${LEAST_SECRET} random ` +
-        'letters, such as “openssl rand -base64 32” prints.',
-    );
+  const strong = (name: string, secret: string, danger: string) => {
+    if (secret.length < LEAST_SECRET || new Set(secret).size < LEAST_LETTERS)
+      throw new Error(
+        `${name} is weak: ${danger}. Set it to at least ${LEAST_SECRET} random letters, such as “openssl rand -base64 32” prints.`,
+      );
+    return secret;
+  };
+  const sessionSecret = strong(
+    'SESSION_SECRET',
+    need('SESSION_SECRET'),
+    'anybody who guesses it can sign in as anybody',
+  );
+  const keysSecret = strong(
+    'KEYS_SECRET',
+    env['KEYS_SECRET'] ?? sessionSecret,
+    'whoever has a copy of the database and guesses it has all addresses',
+  );
   return {
     databaseUrl: need('DATABASE_URL'),
     host: env['HOST'] ?? '127.0.0.1',
     port,
     publicUrl,
     sessionSecret,
+    keysSecret,
     webFolder: env['WEB_FOLDER'] ?? '',
     outsideFolder: need('OUTSIDE_FOLDER'),
     proxies,

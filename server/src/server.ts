@@ -8,6 +8,7 @@ import { outsideApp } from './app';
 import type { Config } from './config';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
+import { sealTokens, sealWith } from './db/sealed';
 import { startDesk, type Desk, type Front } from './desk';
 import type { DeskData } from './deskThread';
 import type { ChangeNews } from '@zonal/core/api';
@@ -40,6 +41,8 @@ type Handler = (req: IncomingMessage, res: ServerResponse) => void;
 export async function startServer(config: Config): Promise<RunningServer> {
   const patient = connect(config.databaseUrl, { patient: true });
   await migrate(patient);
+  sealWith(config.keysSecret);
+  await sealTokens(patient);
   await patient.close();
   const sequelize = connect(config.databaseUrl);
   const { databaseUrl, publicUrl, unheard, threads } = config;
@@ -52,7 +55,11 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const publisher = new Publisher(
     (outside) =>
       threads
-        ? compilingThread(outside, { databaseUrl, publicUrl, room: compilerRoom }, threads)
+        ? compilingThread(
+            outside,
+            { databaseUrl, publicUrl, keysSecret: config.keysSecret, room: compilerRoom },
+            threads,
+          )
         : new Compiler(outside, { sequelize, publicUrl, room: compilerRoom }),
     { tell, unheard, room: documentRoom },
   );

@@ -34,6 +34,7 @@ export async function testServer(
     port: 0,
     publicUrl: 'http://window.example',
     sessionSecret: 'a secret of the tests',
+    keysSecret: 'a secret of the tests',
     webFolder: '',
     outsideFolder: new URL('../../core/assets', import.meta.url).pathname,
     proxies: 0,

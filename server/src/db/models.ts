@@ -155,7 +155,7 @@ export class WindowSourceRow extends Model<
 export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttributes<KeyRow>> {
   declare id: CreationOptional<string>;
   declare windowId: string;
-  /** The secret part of its addresses: 160 random bits. */
+  /** The secret part of its addresses: 160 random bits, sealed. */
   declare token: string;
   declare madeOutTo: string;
   declare audience: Audience;
@@ -170,7 +170,7 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare readonly createdAt: CreationOptional<Date>;
 }
 
-/** The secret part of addresses that a key had before, and until when they lead on. */
+/** The secret part of addresses that a key had before, sealed, and until when they lead on. */
 export class TurnedTokenRow extends Model<
   InferAttributes<TurnedTokenRow>,
   InferCreationAttributes<TurnedTokenRow>

@@ -19,6 +19,7 @@ import {
   draftAnswer,
   lostLabelsOf,
   namesOf,
+  newToken,
   rememberVersion,
   ruleContext,
   sourceRowsOf,
@@ -94,8 +95,7 @@ export const windowRoutes = (publishing: Publishing) => {
           );
           await WindowSourceRow.bulkCreate(sourceRowsOf(row.id, body), { transaction });
           const audience = body.audience ?? 'street';
-          const token = randomBytes(20).toString('base64url');
-          const key = { windowId: row.id, token, madeOutTo: 'First key', audience, cap: null };
+          const key = { windowId: row.id, token: newToken(), madeOutTo: 'First key', audience, cap: null };
           await KeyRow.create(key, { transaction });
           await rememberVersion(row.id, user.id, transaction);
           return { result: row.id, touched: [{ windowId: row.id }] };

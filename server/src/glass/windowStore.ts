@@ -15,6 +15,7 @@ import {
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
+import { randomBytes } from 'node:crypto';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import {
   CalendarRow,
@@ -32,6 +33,7 @@ import {
 } from '../db/models';
 import { provideWindowStates } from '../db/changes';
 import { groupedBy } from '../db/grouped';
+import { seal, unsealed } from '../db/sealed';
 
 /** A window as the API gives it, but for what of it cannot be worked out. */
 export type WindowAnswer = Omit<OutwardWindow, 'trouble'>;
@@ -150,6 +152,11 @@ export function viewIdOf({ windowId, audience, cap }: Pick<KeyRow, 'windowId' | 
   return `${windowId}|${audience}|${cap ?? ''}`;
 }
 
+/** Returns the secret part of a new address, 160 random bits, as it is stored. */
+export function newToken(): string {
+  return seal(randomBytes(20).toString('base64url'));
+}
+
 /** Returns a key. Throws `not-found`. */
 export async function keyOf(id: string): Promise<KeyRow> {
   const key = isUUID(id) ? await KeyRow.findByPk(id) : null;
@@ -206,26 +213,28 @@ export async function windowAnswers(
       closedAt: row.closedAt?.toISOString() ?? null,
       version: row.version,
       draft: draft ? draftAnswer(draft, names.get(draft.userId) ?? '') : null,
-      keys: (keysOf.get(row.id) ?? []).map((k) => ({
-        id: k.id,
-        madeOutTo: k.madeOutTo,
-        audience: k.audience,
-        cap: k.cap,
-        madeAt: k.createdAt.toISOString(),
-        expiresAt: k.expiresAt?.toISOString() ?? null,
-        withdrawnAt: k.withdrawnAt?.toISOString() ?? null,
-        contact: k.contact,
-        notes: k.notes,
-        version: k.version,
-        turned: (turned.get(k.id) ?? []).map((t) => ({
-          at: t.turnedAt.toISOString(),
-          until: t.endsAt.toISOString(),
+      keys: (keysOf.get(row.id) ?? [])
+        .map((k) => ({ k, token: unsealed(k.token) }))
+        .map(({ k, token }) => ({
+          id: k.id,
+          madeOutTo: k.madeOutTo,
+          audience: k.audience,
+          cap: k.cap,
+          madeAt: k.createdAt.toISOString(),
+          expiresAt: k.expiresAt?.toISOString() ?? null,
+          withdrawnAt: k.withdrawnAt?.toISOString() ?? null,
+          contact: k.contact,
+          notes: k.notes,
+          version: k.version,
+          turned: (turned.get(k.id) ?? []).map((t) => ({
+            at: t.turnedAt.toISOString(),
+            until: t.endsAt.toISOString(),
+          })),
+          fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
+          fetched: uses.get(k.id)?.revision ?? null,
+          token,
+          ...addressesOf(publicUrl, token),
         })),
-        fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
-        fetched: uses.get(k.id)?.revision ?? null,
-        token: k.token,
-        ...addressesOf(publicUrl, k.token),
-      })),
     };
   });
 }

@@ -1,12 +1,14 @@
 import * as Comlink from 'comlink';
 import { connect } from '../db/connect';
+import { sealWith } from '../db/sealed';
 import { offer } from '../threads/thread';
 import { Compiler } from './compiler';
 import type { CompilerData } from './compilingThread';
 import type { Order, Outside } from './outside';
 
 /** The thread that works views out: it holds the material, and hands over finished bytes. */
-offer<CompilerData, Outside, Compiler>(async ({ databaseUrl, ...options }, outside) => {
+offer<CompilerData, Outside, Compiler>(async ({ databaseUrl, keysSecret, ...options }, outside) => {
+  sealWith(keysSecret);
   const sequelize = connect(databaseUrl);
   // Each call of it is over once it acts, also from thread to thread.
   const compiler = new Compiler(outside as unknown as Outside, { sequelize, ...options });

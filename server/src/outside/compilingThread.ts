@@ -6,6 +6,7 @@ import type { Compiling, Order, Outside, Written } from './outside';
 export interface CompilerData {
   readonly databaseUrl: string;
   readonly publicUrl: string;
+  readonly keysSecret: string;
   readonly room: number;
 }
 

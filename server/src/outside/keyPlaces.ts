@@ -1,5 +1,6 @@
 import { endOf } from '@zonal/core/glass';
 import type { KeyRow, TurnedTokenRow } from '../db/models';
+import { unsealed } from '../db/sealed';
 import type { KeyPlace } from './outside';
 
 /** Returns the places of all addresses of a key: its own, and those that it had. */
@@ -11,16 +12,17 @@ export function placesOfKey(
   const at = (date: Date | null) => (date ? new Date(date).getTime() : null);
   const [expires, withdrawn] = [at(key.expiresAt), at(key.withdrawnAt)];
   const own = { keyId: key.id, viewId };
+  const token = unsealed(key.token);
   const end = endOf({ expiresAt: expires, withdrawnAt: withdrawn });
   const ends = withdrawn !== null && end === withdrawn ? 'withdrawn' : 'expired';
   return [
-    { ...own, token: key.token, expiresAt: Number.isFinite(end) ? end : null, ends, moved: null },
-    ...turned.map(({ token, turnedAt, endsAt }): KeyPlace => {
+    { ...own, token, expiresAt: Number.isFinite(end) ? end : null, ends, moved: null },
+    ...turned.map(({ token: before, turnedAt, endsAt }): KeyPlace => {
       const until = at(endsAt)!;
-      const moved = { token: key.token, at: at(turnedAt)!, until };
+      const moved = { token, at: at(turnedAt)!, until };
       return end < until
-        ? { ...own, token, expiresAt: end, ends, moved }
-        : { ...own, token, expiresAt: until, ends: 'turned', moved };
+        ? { ...own, token: unsealed(before), expiresAt: end, ends, moved }
+        : { ...own, token: unsealed(before), expiresAt: until, ends: 'turned', moved };
     }),
   ];
 }

@@ -21,12 +21,11 @@ import {
   Min,
   MinLength,
 } from 'class-validator';
-import { randomBytes } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { KeyRow, TurnedTokenRow } from '../db/models';
 import { windowTold, type Publishing } from '../glass/publishWindow';
 import { rehearsed, requireKeyConfirmed } from '../glass/requireConfirmed';
-import { keyOf, viewIdOf } from '../glass/windowStore';
+import { keyOf, newToken, viewIdOf } from '../glass/windowStore';
 import { IsVersion } from '../http/inputs';
 import { route } from '../http/route';
 import { loadView } from './viewStore';
@@ -54,11 +53,6 @@ export class KeyInput {
 export class KeyTurnInput {
   /** Days for which the old address leads to the new one. */
   @IsInt() @Min(0) @Max(KEY_LIMITS.graceDays) graceDays!: number;
-}
-
-/** Returns the secret part of an address: 160 random bits. */
-export function newToken(): string {
-  return randomBytes(20).toString('base64url');
 }
 
 const DAY = 86_400_000;
