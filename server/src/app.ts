@@ -83,7 +83,7 @@ export function outsideApp(
       },
     }),
   );
-  app.use(outwardRoutes(publisher, uses));
+  app.use(outwardRoutes(publisher, uses, config.publicUrl));
   app.use((req, res) => {
     // It sets its own headers.
     res.removeHeader('X-Content-Type-Options');

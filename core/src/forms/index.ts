@@ -8,6 +8,7 @@ export {
   type FormName,
   type FormSetting,
 } from './formTable';
+export { embedCode, oEmbed, oEmbedXml, type OEmbed } from './oEmbed';
 export { noticeWords, type Notice } from './notice';
 export type { Parts } from './parts';
 export { PRODUCT, type CalendarOptions } from './icsCalendar';

@@ -106,3 +106,63 @@ describe.each(FORM_NAMES)('the form %s', (name) => {
     expect((await ask(address())).status).toBe(200);
   });
 });
+
+describe('a page’s address alone', () => {
+  const tell = async (query: Record<string, string>) => {
+    const answer = await fetch(`${server.base}/oembed?${new URLSearchParams(query).toString()}`);
+    return { status: answer.status, type: answer.headers.get('content-type'), text: await answer.text() };
+  };
+
+  it('leads a site to the embed: the page names where, in both formats, within the size that is asked for', async () => {
+    const { see, embed } = window.keys[0];
+    const page = (await ask(see)).body.toString();
+    const found = [...page.matchAll(/<link rel="alternate" type="(\S+)\+oembed" href="([^"]+)"/g)];
+    expect(found.map((m) => m[1])).toEqual(['application/json', 'text/xml']);
+    for (const [, type, href] of found) {
+      const { search } = new URL(href!.replaceAll('&amp;', '&'));
+      const answer = await fetch(`${server.base}/oembed${search}`);
+      expect(answer.headers.get('content-type')).toContain(type);
+      expect(await answer.text()).toContain(new URL(embed).pathname);
+    }
+    const told = JSON.parse((await tell({ url: see })).text);
+    expect(told).toMatchObject({
+      version: '1.0',
+      type: 'rich',
+      title: 'On the quay',
+      width: 680,
+      height: 640,
+    });
+    expect(told.html).toMatch(/^<iframe src="http:\/\/window\.example\/embed\/[\w-]+" title="On the quay"/);
+    const small = JSON.parse((await tell({ url: embed, maxwidth: '300', maxheight: '200' })).text);
+    expect(small).toMatchObject({ width: 300, height: 200 });
+    expect(JSON.parse((await tell({ url: see, maxwidth: '-3', maxheight: 'x' })).text).width).toBe(680);
+  });
+
+  it('is data there too, whatever the window is called', async () => {
+    const plate = { plate: 'QX', colour: 'teal', zone: 'America/Halifax', description: '' };
+    const calendar = (await client.call('POST', '/calendars', { ...plate, name: 'Other' })).body;
+    const name = `"><script>alert(1)</script> & 'tide' ]]>`;
+    const { body } = await client.call('POST', '/windows', windowInput(calendar.id, 'tinted', { name }));
+    const { see } = body.keys[0];
+    const { html, title } = JSON.parse((await tell({ url: see })).text);
+    expect(title).toBe(name);
+    expect(html).not.toContain('<script>');
+    const xml = await tell({ url: see, format: 'xml' });
+    expect(xml.type).toContain('text/xml');
+    expect(xml.text).not.toContain('<script>');
+    expect(xml.text.match(/</g)).toHaveLength(xml.text.match(/>/g)!.length);
+  });
+
+  it('is refused where it leads nowhere, is none of ours, or is asked for in another format', async () => {
+    const { see, token, id } = window.keys[0];
+    for (const url of [`${see}x`, see.replace('window.example', 'other.example'), 'no address', ''])
+      expect((await tell({ url })).status, url).toBe(404);
+    expect((await tell({})).status).toBe(404);
+    expect((await tell({ url: see, format: 'yaml' })).status).toBe(501);
+    const turned = (await client.call('POST', `/keys/${id}/turn`, { graceDays: 2 })).body.keys[0];
+    const { html } = JSON.parse((await tell({ url: see })).text);
+    expect([html.includes(turned.token), html.includes(token)]).toEqual([true, false]);
+    await client.call('POST', `/keys/${id}/withdraw`);
+    expect((await tell({ url: see })).status).toBe(410);
+  });
+});

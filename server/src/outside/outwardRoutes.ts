@@ -5,7 +5,8 @@ import { unknownKeyLimit } from '../http/limits';
 import { sendDocument, type Document } from './document';
 import type { KeyUses } from './keyUses';
 import { plainPage } from './plainPage';
-import type { Publisher } from './publisher';
+import { embedRoute } from './embedRoute';
+import type { Door, Publisher } from './publisher';
 
 const POLICY = {
   useDefaults: false,
@@ -31,9 +32,20 @@ const embedHeaders = helmet({
 });
 
 /** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
-export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => number = Date.now): Router {
+export function outwardRoutes(
+  publisher: Publisher,
+  uses: KeyUses,
+  publicUrl: string,
+  clock: () => number = Date.now,
+): Router {
   const router = Router();
   const limit = unknownKeyLimit();
+
+  /** Says why an address leads nowhere; who tries many that nobody has is slowed down. */
+  const refuseAt = (req: Request, res: Response, next: NextFunction, door: Door | null, page: boolean) => {
+    if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
+    else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
+  };
 
   const opened =
     (find: (token: string, req: Request) => Promise<Document | null>, page: boolean) =>
@@ -45,8 +57,7 @@ export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => 
       if (document && door?.state === 'open') {
         uses.note(door.place.keyId, door.shown.number, clock());
         sendDocument(req, res, document);
-      } else if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
-      else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
+      } else refuseAt(req, res, next, door, page);
     };
 
   const page = (form: 'page' | 'embed') =>
@@ -63,6 +74,9 @@ export function outwardRoutes(publisher: Publisher, uses: KeyUses, clock: () => 
       opened((token) => publisher.document(token, form), false),
     );
   }
+  router.get('/oembed', (req, res, next) =>
+    embedRoute(publisher, publicUrl, (_req, _res, door) => refuseAt(req, res, next, door, false))(req, res),
+  );
   return router;
 }
 

@@ -114,6 +114,11 @@ export class Publisher implements Outside {
     return { state: this.stopped.get(place.windowId)?.shows === 'nothing' ? 'stopped' : 'waiting' };
   }
 
+  /** Returns what the window behind a key is called, or null. */
+  nameOf(token: string): string | null {
+    return this.places.get(this.keys.get(token)?.windowId ?? '')?.name ?? null;
+  }
+
   /** Returns what stands behind a key once what was worked out of it is fetched from the store. */
   async opened(token: string): Promise<Door | null> {
     const door = this.door(token);

@@ -31,7 +31,12 @@ export function writeOrder(order: Order, state: State, { publicUrl, listed }: Pl
       form,
       query: order.query,
       now,
-      addresses: { ...addresses, self, copy: new URL(addresses.copy).pathname },
+      addresses: {
+        ...addresses,
+        self,
+        copy: new URL(addresses.copy).pathname,
+        oEmbed: `${publicUrl}/oembed?url=${encodeURIComponent(addresses.see)}`,
+      },
       assets: '/outside/',
       notice,
     });

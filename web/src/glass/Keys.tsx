@@ -1,4 +1,5 @@
 import type { OutwardWindow, WindowKey } from '@zonal/core/api';
+import { embedCode } from '@zonal/core/forms';
 import { keyState } from '@zonal/core/glass';
 import { KeyRound, Pencil, QrCode, RefreshCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
@@ -11,7 +12,6 @@ import { Faded, Row } from '../ui/layout';
 import { Named } from '../ui/Named';
 import { Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
-import { embedCode } from './embedCode';
 import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
 import { canComeBack, keyWords } from './keyWords';

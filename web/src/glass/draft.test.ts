@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import type { OutwardWindow } from '@zonal/core/api';
 import { lackOf } from '@zonal/core/glass';
 import { blankDraft, draftOf, regained, rulesOfDraft } from './draft';
-import { embedCode } from './embedCode';
 
 const SETTING = {
   window: null,
@@ -68,11 +67,4 @@ it('a label that is known again is named as long as the window shows less withou
   expect(regained(lost, SETTING.known)).toEqual([]);
   expect(regained(lost, { ...SETTING.known, labels: ['Market'] })).toEqual(['market']);
   expect(regained({ filter, gone: [] }, { ...SETTING.known, labels: ['Market'] })).toEqual([]);
-});
-
-it('the embed code is safe whatever the window is called', () => {
-  const code = embedCode('https://w.example/embed/k', '"><script>alert(1)</script>');
-  expect(code).not.toContain('<script>');
-  expect(code).toContain('title="&quot;&gt;&lt;script&gt;');
-  expect(code).toContain('width:100%');
 });

@@ -50,6 +50,8 @@ export interface PageAddresses {
   readonly see: string;
   readonly feed: string;
   readonly copy: string;
+  /** Where sites learn how to embed the page (oEmbed), with its own address at the end; left out where there is none. */
+  readonly oEmbed?: string;
 }
 
 const LIST_DAYS = 30;
@@ -79,7 +81,7 @@ export function writePage(view: OutwardView, revision: Revision, options: PageOp
 ${description && html`<meta name="description" content="${description}">`}
 <link rel="stylesheet" href="${options.assets}outside.css">
 <link rel="alternate" type="text/calendar" href="${options.addresses.feed}" title="${name}">
-<script src="${options.assets}outside.js" defer></script>
+<script src="${options.assets}outside.js" defer></script>${discovery(options, name)}
 </head>
 <body>
 <a class="skip" href="#entries">Go to the entries</a>${options.notice ? told(options.notice, view) : ''}
@@ -100,6 +102,14 @@ ${embed ? embedFoot(options) : follow(options)}
 </html>
 `;
   return page.text;
+}
+
+/** Sites that are given the page's address alone find here how to embed it (oEmbed 1.0 section 4). */
+function discovery({ addresses, form }: PageOptions, name: string): Html {
+  if (!addresses.oEmbed || form === 'embed') return html``;
+  return html`
+<link rel="alternate" type="application/json+oembed" href="${addresses.oEmbed}&amp;format=json" title="${name}">
+<link rel="alternate" type="text/xml+oembed" href="${addresses.oEmbed}&amp;format=xml" title="${name}">`;
 }
 
 /** A new address stands above everything else. */
