@@ -45,8 +45,16 @@ async function publisherOf(state: State): Promise<Publisher> {
   const publisher = new Publisher((outside) => {
     const compiling: Compiling = {
       start: async () => {
-        const key = { token: TOKEN, keyId: TOKEN, viewId, expiresAt: null };
-        const window = { id: windowId, name: 'Bridge', closed: false, calendarIds: ['a'] };
+        const key = {
+          token: TOKEN,
+          keyId: TOKEN,
+          viewId,
+          expiresAt: null,
+          ends: 'expired',
+          moved: null,
+        } as const;
+        const closing = { at: null, zone: 'UTC', contact: '' };
+        const window = { id: windowId, name: 'Bridge', closed: false, closing, calendarIds: ['a'] };
         await outside.windows([{ window, keys: [key] }]);
         await outside.view({ viewId, number: state.revision.number, day: 0, listed: true });
       },

@@ -40,6 +40,7 @@ export {
   type PageQuery,
   type Showing,
 } from './page/page';
+export { plainPage } from './page/plainPage';
 export {
   clockChangeText,
   kindText,

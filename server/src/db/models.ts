@@ -237,6 +237,8 @@ export interface WindowState {
   readonly rules: Omit<WindowRules, 'secret'>;
   readonly listed: boolean;
   readonly closed: boolean;
+  /** When it was closed; absent in states that were stored before that was told. */
+  readonly closedAt?: string | null;
   readonly version: number;
 }
 

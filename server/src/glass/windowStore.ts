@@ -75,7 +75,15 @@ export async function windowStates(
   const sources = groupedBy(await WindowSourceRow.findAll({ where, transaction }), (s) => s.windowId);
   return rows.map((row) => {
     const { secret: _secret, ...rules } = rulesOf(row, sources.get(row.id) ?? [], context);
-    return { id: row.id, rules, listed: row.listed, closed: row.closedAt !== null, version: row.version };
+    const { id, listed, closedAt, version } = row;
+    return {
+      id,
+      rules,
+      listed,
+      closed: closedAt !== null,
+      closedAt: closedAt?.toISOString() ?? null,
+      version,
+    };
   });
 }
 

@@ -549,10 +549,12 @@ export class Compiler implements Compiling {
 }
 
 function placeOf(
-  { id, closed, rules }: OpenWindow,
+  { id, closed, closedAt, rules }: OpenWindow,
   keys: readonly KeyPlace[],
 ): { window: WindowPlace; keys: readonly KeyPlace[] } {
-  return { window: { id, name: rules.wording.name, closed, calendarIds: sourcesOf(rules) }, keys };
+  const { name, contact } = rules.wording;
+  const closing = { at: closedAt ? Date.parse(closedAt) : null, zone: rules.hostZone, contact };
+  return { window: { id, name, closed, closing, calendarIds: sourcesOf(rules) }, keys };
 }
 
 function sourcesOf({ sources }: WindowRules): string[] {

@@ -107,6 +107,24 @@ describe.each(FORM_NAMES)('the form %s', (name) => {
   });
 });
 
+it('a closed window says since when it is, and whom to ask, and nothing else of itself', async () => {
+  const plate = { plate: 'QC', colour: 'teal', zone: 'America/Halifax', description: '' };
+  const calendar = (await client.call('POST', '/calendars', { ...plate, name: 'Closing' })).body;
+  const parts = { name: 'Winter berths', contact: 'Lock <office>, channel 12' };
+  const { body } = await client.call('POST', '/windows', windowInput(calendar.id, 'tinted', parts));
+  await client.call('POST', `/windows/${body.id}/close`);
+  const today = new Date().toISOString().slice(0, 4);
+  const page = await ask(body.keys[0].see);
+  const text = page.body.toString();
+  expect(page.status).toBe(410);
+  expect(text).toMatch(new RegExp(`no longer published since \\w{3} \\d+ \\w{3} ${today}`));
+  expect(text).toContain('Questions: Lock &lt;office&gt;, channel 12');
+  expect(text).not.toContain('Winter berths');
+  const feed = await ask(body.keys[0].feed);
+  expect([feed.status, feed.headers['content-type']]).toEqual([410, expect.stringContaining('text/plain')]);
+  expect(feed.body.toString()).toContain('Questions: Lock <office>, channel 12');
+});
+
 describe('a page’s address alone', () => {
   const tell = async (query: Record<string, string>) => {
     const answer = await fetch(`${server.base}/oembed?${new URLSearchParams(query).toString()}`);

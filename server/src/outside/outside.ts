@@ -1,5 +1,5 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
-import type { Instant } from '@zonal/core/zones';
+import type { Instant, ZoneName } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
 
@@ -13,6 +13,8 @@ export interface WindowPlace {
   readonly id: string;
   readonly name: string;
   readonly closed: boolean;
+  /** What readers of a closed window are told: since when it is, by the clocks of its zone, and whom to ask. */
+  readonly closing: { readonly at: Instant | null; readonly zone: ZoneName; readonly contact: string };
   readonly calendarIds: readonly string[];
 }
 

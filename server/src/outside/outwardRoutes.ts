@@ -1,11 +1,12 @@
-import { FORMS, FORM_NAMES, type PageQuery } from '@zonal/core/forms';
+import { FORMS, FORM_NAMES, dayText, plainPage, type PageQuery } from '@zonal/core/forms';
+import { dayAt } from '@zonal/core/zones';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { unknownKeyLimit } from '../http/limits';
 import { sendDocument, type Document } from './document';
 import type { KeyUses } from './keyUses';
-import { plainPage } from './plainPage';
 import { embedRoute } from './embedRoute';
+import type { WindowPlace } from './outside';
 import type { Door, Publisher } from './publisher';
 
 const POLICY = {
@@ -43,7 +44,8 @@ export function outwardRoutes(
 
   /** Says why an address leads nowhere; who tries many that nobody has is slowed down. */
   const refuseAt = (req: Request, res: Response, next: NextFunction, door: Door | null, page: boolean) => {
-    if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
+    if (door?.state === 'closed') refuse(res, 'closed', page, closedWords(door.closing));
+    else if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
     else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
   };
 
@@ -131,8 +133,16 @@ const REFUSALS = {
   },
 } as const;
 
-function refuse(res: Response, why: keyof typeof REFUSALS, page: boolean): void {
-  const { status, title, say } = REFUSALS[why];
+/** Says since when a window is closed, and whom to ask. */
+function closedWords({ at, zone, contact }: WindowPlace['closing']): string {
+  const since = at === null ? '' : ` since ${dayText(dayAt(zone, at))}`;
+  const ask = contact ? `Questions: ${contact}` : 'Ask whoever gave you the address.';
+  return `The calendar that was shown here is no longer published${since}. ${ask}`;
+}
+
+function refuse(res: Response, why: keyof typeof REFUSALS, page: boolean, more: string | null = null): void {
+  const { status, title } = REFUSALS[why];
+  const say = more ?? REFUSALS[why].say;
   if (status === 503) res.set('Retry-After', '5');
   res.status(status).set({ 'X-Robots-Tag': 'noindex, nofollow', 'Cache-Control': 'no-cache' });
   if (page) res.type('html').send(plainPage(title, say));

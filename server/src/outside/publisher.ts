@@ -15,7 +15,8 @@ import type { Compiling, KeyPlace, Outside, ShownView, WindowPlace } from './out
  */
 export type Door =
   | { readonly state: 'open'; readonly shown: ShownView; readonly place: KeyPlace }
-  | { readonly state: 'waiting' | 'stopped' | 'closed' | 'unheard' | KeyPlace['ends'] };
+  | { readonly state: 'closed'; readonly closing: WindowPlace['closing'] }
+  | { readonly state: 'waiting' | 'stopped' | 'unheard' | KeyPlace['ends'] };
 
 type OpenDoor = Extract<Door, { state: 'open' }>;
 
@@ -104,7 +105,7 @@ export class Publisher implements Outside {
     const place = this.keys.get(token);
     const window = place && this.places.get(place.windowId);
     if (!place || !window) return null;
-    if (window.closed) return { state: 'closed' };
+    if (window.closed) return { state: 'closed', closing: window.closing };
     const now = this.clock();
     if (keyState(place, now) === 'ended') return { state: place.ends };
     if (now > this.heardAt + this.unheard) return { state: 'unheard' };

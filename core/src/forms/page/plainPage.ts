@@ -1,6 +1,8 @@
-/** Returns a page that says one thing. Both texts are the program's own. */
+import { html } from './html';
+
+/** Returns a page that says one thing. */
 export function plainPage(title: string, say: string): string {
-  return `<!doctype html>
+  return html`<!doctype html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
@@ -13,5 +15,5 @@ export function plainPage(title: string, say: string): string {
 <main><p>${say}</p></main>
 </body>
 </html>
-`;
+`.text;
 }
