@@ -30,6 +30,7 @@ export {
 } from './csv/readCsv';
 export { tableText, writeCsv } from './csv/writeCsv';
 export { fieldText } from './fieldText';
+export { lintCalendar, type Finding } from './lint/lintCalendar';
 export { reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
 export {
