@@ -1,8 +1,11 @@
 import { occurrencesOf, type Entry } from '@zonal/core/entries';
-import { DAY, clockChanges, dayFromText } from '@zonal/core/zones';
+import { lintCalendar, writeForm } from '@zonal/core/forms';
+import { NO_CEILINGS, outwardView, rangeOfHorizon, rulesOfSaid } from '@zonal/core/glass';
+import { nextRevision } from '@zonal/core/reach';
+import { DAY, HOUR, clockChanges, dayFromText } from '@zonal/core/zones';
 import { describe, expect, it } from 'vitest';
 import { HOME } from './drafts';
-import { WINDOWS, calendarsAround } from './scenario';
+import { WINDOWS, calendarsAround, saidOfDemo } from './scenario';
 
 const TODAYS = ['2026-01-15', '2026-04-20', '2026-06-30', '2026-09-01', '2026-11-23', '2028-02-29'].map(
   dayFromText,
@@ -50,6 +53,28 @@ describe('the demo', () => {
     expect(sources.some(([plate]) => plate === 'HD')).toBe(false);
     expect(new Set(WINDOWS.map((w) => w.sources.map(([, glass]) => glass).join())).size).toBe(4);
   });
+});
+
+it('every document of the demo is as the standards ask', () => {
+  for (const today of TODAYS) {
+    const now = today * DAY + 15 * HOUR;
+    const calendars = calendarsAround(today);
+    for (const window of WINDOWS) {
+      const said = saidOfDemo(window, (plate) => plate);
+      const setting = { secret: 'a secret', ceilings: NO_CEILINGS, gone: [] };
+      const rules = rulesOfSaid(said, setting);
+      const entries = calendars.flatMap((c) =>
+        c.entries.map((e) => ({ ...asEntry(e), calendarId: c.plate })),
+      );
+      const range = rangeOfHorizon(rules.horizon, rules.hostZone, now);
+      const view = outwardView(entries, rules, range, { audience: window.audience, cap: null });
+      expect(view.items.length).toBeGreaterThan(0);
+      const revision = nextRevision(null, view, now);
+      const addresses = { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' };
+      for (const form of ['feed', 'freeBusy', 'copy'] as const)
+        expect(lintCalendar(writeForm(form, view, revision, { addresses, now })), window.slug).toEqual([]);
+    }
+  }
 });
 
 function asEntry(draft: ReturnType<typeof calendarsAround>[number]['entries'][number]): Entry {

@@ -1,5 +1,6 @@
 import type { DraftEntry } from '@zonal/core/forms';
 import {
+  BLANK_WINDOW,
   PLAIN_TITLE,
   type Audience,
   type Colour,
@@ -9,9 +10,10 @@ import {
   type PlateShape,
   type Rounding,
   type WordingText,
+  type WindowSaid,
 } from '@zonal/core/glass';
 import { weekdayOf, type Day } from '@zonal/core/zones';
-import { allDay, changed, date, recurring, timed } from './drafts';
+import { HOME, allDay, changed, date, recurring, timed } from './drafts';
 import { pick, randomFrom } from './random';
 
 export interface DemoCalendar {
@@ -475,3 +477,16 @@ export const WINDOWS: readonly DemoWindow[] = [
     sources: [['LV', 'frosted', 'Lighthouse']],
   },
 ];
+
+/** Returns what a window of the demo says; `idOf` tells the calendar of a plate. */
+export function saidOfDemo(window: DemoWindow, idOf: (plate: string) => string): WindowSaid {
+  const { sources, nextDays, slug: _slug, audience: _audience, keys: _keys, ...said } = window;
+  return {
+    ...BLANK_WINDOW,
+    ...said,
+    language: 'en',
+    hostZone: HOME,
+    horizon: { kind: 'rolling', pastDays: 60, nextDays },
+    sources: sources.map(([plate, glass, as]) => ({ calendarId: idOf(plate), glass, fields: [], as })),
+  };
+}

@@ -1,4 +1,4 @@
-import { INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
+import { settingsOf } from '@zonal/core/glass';
 import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
@@ -16,12 +16,12 @@ import {
   WindowSourceRow,
   type Role,
 } from '@zonal/server/db/models';
-import { rememberVersion } from '@zonal/server/glass/windowStore';
+import { rememberVersion, sourceRowsOf } from '@zonal/server/glass/windowStore';
 import { columnsOf } from '@zonal/server/inside/entryStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';
-import { WINDOWS, calendarsAround } from './scenario';
+import { WINDOWS, calendarsAround, saidOfDemo } from './scenario';
 
 /** A made-up place on the coast of the harbour's zone. */
 const SPOT = { place: 'Ostrel', latitude: 44.31, longitude: -63.78 };
@@ -85,32 +85,15 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       const ceiling = { calendarId: idOf.get(plate)!, audience, glass, userId: steward?.id ?? null };
       await CeilingRow.create(ceiling, { transaction });
     }
-    for (const { keys, sources, slug, name, listed, audience, nextDays, ...wording } of WINDOWS) {
+    for (const demo of WINDOWS) {
+      const { keys, slug, name, listed, audience } = demo;
+      const said = saidOfDemo(demo, (plate) => idOf.get(plate)!);
+      const secret = randomBytes(32).toString('base64url');
       const window = await WindowRow.create(
-        {
-          slug,
-          name,
-          listed,
-          settings: {
-            ...wording,
-            language: 'en',
-            dueAs: 'all-day',
-            hostZone: HOME,
-            horizon: { kind: 'rolling', pastDays: 60, nextDays },
-            include: INCLUDE_ALL,
-            labelHolds: [],
-            tellTentative: true,
-            switches: USUAL_SWITCHES,
-          },
-          secret: randomBytes(32).toString('base64url'),
-          closedAt: null,
-        },
+        { slug, name, listed, settings: settingsOf(said), secret, closedAt: null },
         { transaction },
       );
-      for (const [position, [plate, glass, toldAs]] of sources.entries()) {
-        const source = { windowId: window.id, calendarId: idOf.get(plate)!, glass, toldAs, position };
-        await WindowSourceRow.create(source, { transaction });
-      }
+      await WindowSourceRow.bulkCreate(sourceRowsOf(window.id, said), { transaction });
       for (const madeOutTo of keys) {
         const token = randomBytes(20).toString('base64url');
         const key = { windowId: window.id, token, madeOutTo, audience, cap: null };

@@ -130,7 +130,7 @@ export function rulesOf(
 }
 
 /** Returns the source rows of an input. */
-export function sourceRowsOf(windowId: string, { sources }: WindowInput) {
+export function sourceRowsOf(windowId: string, { sources }: Pick<WindowInput, 'sources'>) {
   return sources.map(({ calendarId, glass, fields, as }, position) => ({
     windowId,
     calendarId,

@@ -1,4 +1,4 @@
-import { SHOWINGS, type Showing } from '@zonal/core/forms';
+import { type Finding, SHOWINGS, type Showing } from '@zonal/core/forms';
 import { AUDIENCE_WORDS, AUDIENCES, keyState, type WindowInput } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
@@ -178,6 +178,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       {question && answer?.kind === 'page' && (
         <Pane title="What readers see" html={answer.text} $phone={width === 'phone'} />
       )}
+      {question && answer?.kind === 'text' && <Checked findings={answer.findings} />}
       {question && answer?.kind === 'text' && (
         <Text tabIndex={0} aria-label="The document that programs fetch">
           {piecesOf(answer.text).map((piece, i) => (
@@ -186,5 +187,25 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
         </Text>
       )}
     </Stack>
+  );
+}
+
+/** What the check of a document against the standards has found. */
+function Checked({ findings }: { findings: readonly Finding[] }) {
+  if (!findings.length)
+    return <Faded role="status">Checked against RFC 5545, 5546 and 7986: nothing found.</Faded>;
+  return (
+    <Notice>
+      <p>Programs may stumble over this document:</p>
+      <ul>
+        {findings.slice(0, 20).map((f, i) => (
+          <li key={i}>
+            Line {f.line}: {f.say} ({f.section}
+            {f.weight === 'should' ? ', a recommendation' : ''})
+          </li>
+        ))}
+      </ul>
+      {findings.length > 20 && <p>And {findings.length - 20} more.</p>}
+    </Notice>
   );
 }

@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { writeForm, writePage } from '@zonal/core/forms';
+import { lintCalendar, writeForm, writePage } from '@zonal/core/forms';
 import {
   differenceOf,
   outwardView,
@@ -45,7 +45,7 @@ async function preview(question: PreviewQuestion, stamp: string): Promise<Answer
   const told = { count: countOf(view), taken, all: entries.length, titles: [...titles] };
   if (form === 'feed' || form === 'freeBusy') {
     const text = writeForm(form, view, revision, { addresses: question.addresses, now });
-    return { kind: 'text', text, ...told };
+    return { kind: 'text', text, findings: lintCalendar(text), ...told };
   }
   const text = writePage(view, revision, {
     form,
@@ -55,7 +55,7 @@ async function preview(question: PreviewQuestion, stamp: string): Promise<Answer
     addresses: { ...question.addresses, self: '#', copy: '#' },
     assets: '/outside/',
   });
-  return { kind: 'page', text, ...told };
+  return { kind: 'page', text, findings: [], ...told };
 }
 
 function countOf({ items }: OutwardView): number {

@@ -1,5 +1,5 @@
 import type { Entry } from '@zonal/core/entries';
-import type { Showing } from '@zonal/core/forms';
+import type { Finding, Showing } from '@zonal/core/forms';
 import type {
   Audience,
   Demand,
@@ -39,6 +39,8 @@ export interface PreviewQuestion {
 export interface PreviewAnswer {
   readonly kind: 'page' | 'text';
   readonly text: string;
+  /** What of a document for programs is not as the standards ask; none of a page. */
+  readonly findings: readonly Finding[];
   /** Number of single times that a reader would see. */
   readonly count: number;
   /** Entries of the sources that the filter and the marks let in, of all there are. */
