@@ -51,10 +51,16 @@ await main(async () => {
 
   const shot = async (name, prepare, size = { width: 1280, height: 800 }) => {
     if (WANTED.length && !WANTED.includes(name)) return;
-    await page.setViewportSize(size);
-    await prepare();
-    await page.waitForTimeout(600);
-    await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    try {
+      await page.setViewportSize(size);
+      await prepare();
+      await page.waitForTimeout(600);
+      await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+    } catch (error) {
+      // Or the browser would keep this program from ending.
+      await browser.close();
+      throw error;
+    }
     console.log(`${name}.png`);
   };
   const studio = async (title) => {
@@ -124,6 +130,14 @@ await main(async () => {
       [method, path, body],
     );
   await shot('studio', () => studio('Works ahead'));
+  await shot('keys', async () => {
+    await studio('Works ahead');
+    await page.getByRole('button', { name: 'Card of Shipping agents: QR code, print' }).press('Enter');
+    await page.getByRole('img', { name: /^QR code of/ }).waitFor();
+    await page
+      .getByRole('heading', { name: 'Keys to hand out' })
+      .evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  });
   await shot('rehearsal', async () => {
     await studio('Works ahead');
     const glass = page.getByRole('radiogroup', { name: 'Glass before Dredging and works' });

@@ -48,6 +48,9 @@ const Who = styled.div`
   small {
     display: block;
   }
+  > svg {
+    flex: none;
+  }
 `;
 
 type Work = { readonly kind: 'change' | 'turn' | 'card'; readonly key: WindowKey } | { readonly kind: 'new' };
