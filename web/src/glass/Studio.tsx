@@ -84,7 +84,10 @@ export function Studio() {
   const { id } = useParams();
   const calendars = useCalendarsQuery();
   const windows = useWindowsQuery();
-  if (calendars.isLoading || windows.isLoading) return <Loading what="Fetching the window" />;
+  // What the rules speak of has to be known first: else for a moment labels look gone and the page jumps.
+  const spokenOf = [useLabelsQuery(), useHouseQuery(), useCeilingsQuery()];
+  if ([calendars, windows, ...spokenOf].some((query) => query.isLoading))
+    return <Loading what="Fetching the window" />;
   const problem = problemOf(calendars.error ?? windows.error);
   if (problem) return <Notice>{problem.message}</Notice>;
   const window = windows.data?.find((w) => w.id === id);
