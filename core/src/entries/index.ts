@@ -103,3 +103,4 @@ export { REZONES, rezone, type Rezone, type Rezoned } from './rezone';
 export { canonical, fieldsApart, printOfEntry, sequenceOf } from './fingerprintEntry';
 export { untilText } from './until';
 export { quickMoment, readQuickLine, type QuickLine } from './quickLine';
+export { capital } from './capital';

@@ -6,6 +6,9 @@ export type Glass = (typeof GLASSES)[number];
 export const AUDIENCES = ['crew', 'house', 'partners', 'street'] as const;
 export type Audience = (typeof AUDIENCES)[number];
 
+/** Zones of outsiders, to whom keys are made out: colleagues need none. */
+export const OUTSIDERS = ['partners', 'street'] as const satisfies readonly Audience[];
+
 /** Who or what can set a limit to the glass, in the order in which reasons are told. */
 export const LIMITERS = ['house-ceiling', 'calendar-ceiling', 'window', 'key', 'label', 'hold'] as const;
 export type Limiter = (typeof LIMITERS)[number];

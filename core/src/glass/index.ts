@@ -2,6 +2,7 @@ export { COLOURS, type Colour } from './colours';
 export { PLATE_PATTERNS, PLATE_SHAPES, type PlatePattern, type PlateShape } from './plates';
 export {
   AUDIENCES,
+  OUTSIDERS,
   GLASSES,
   LIMITERS,
   atLeast,
@@ -156,7 +157,7 @@ export {
 } from './windowSaid';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
-export { BRING_BACK, endOf, keyState, type Ending, type KeyState } from './keyState';
+export { canComeBack, endOf, keyState, type Ending, type KeyState } from './keyState';
 export {
   AUDIENCE_WORDS,
   GLASS_WORDS,

@@ -1,4 +1,4 @@
-import type { Instant } from '../zones';
+import { DAY, type Instant } from '../zones';
 
 /** A moment as an instant, as a date, or as the API tells it (ISO 8601); null for none. */
 type Moment = Instant | Date | string | null;
@@ -11,21 +11,24 @@ export interface Ending {
 }
 
 /** What is to end within so many milliseconds is said to end soon. */
-export const SOON = 30 * 86_400_000;
+export const SOON = 30 * DAY;
 
 export type KeyState = 'open' | 'ends-soon' | 'ended';
 
+function at(moment: Moment): Instant {
+  if (moment === null) return Infinity;
+  return typeof moment === 'string' ? Date.parse(moment) : +moment;
+}
+
 /** Returns the instant from which on a key no longer opens; Infinity for never. */
 export function endOf({ expiresAt, withdrawnAt = null }: Ending): Instant {
-  const at = (moment: Moment) => {
-    if (moment === null) return Infinity;
-    return typeof moment === 'string' ? Date.parse(moment) : +moment;
-  };
   return Math.min(at(expiresAt), at(withdrawnAt));
 }
 
-/** For so long a key that was withdrawn can be brought back. */
-export const BRING_BACK = 86_400_000;
+/** Returns whether a key that was withdrawn can be brought back still: for a day. */
+export function canComeBack({ withdrawnAt = null }: Pick<Ending, 'withdrawnAt'>, now: Instant): boolean {
+  return withdrawnAt !== null && now - at(withdrawnAt) <= DAY;
+}
 
 /** Returns whether a key opens at a moment, and whether it will do so for long. */
 export function keyState(key: Ending, now: Instant): KeyState {

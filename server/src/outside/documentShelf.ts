@@ -1,7 +1,7 @@
 import type { FormName, PageQuery } from '@zonal/core/forms';
 import { LRUCache } from 'lru-cache';
 import { documentOf, type Document } from './document';
-import type { Compiling, KeyPlace, Moved, Order, ShownView, WrittenBody } from './outside';
+import type { Compiling, KeyPlace, Order, ShownView, WrittenBody } from './outside';
 
 interface Kept {
   /** What was shown when it was made: it is never sent when that is another thing. */
@@ -35,19 +35,17 @@ export class DocumentShelf {
   }
 
   /** Returns a form's document that is ready, or undefined. */
-  ready(shown: ShownView, { token, moved }: Address, form: FormName): Document | undefined {
-    return this.kept(shown, moved ? movedName(form, token, moved) : `${form}|${token}`);
+  ready(shown: ShownView, address: Address, form: FormName): Document | undefined {
+    return this.kept(shown, nameOf(form, address));
   }
 
   /** Returns the document of a form, or null where what is shown has changed meanwhile. */
   form(shown: ShownView, address: Address, form: FormName, now: number): Promise<Document | null> {
-    const { token, moved } = address;
     const bodyKey = `${shown.viewId}|${form}`;
     const known = this.bodies.get(bodyKey) ?? null;
     const order = { ...orderOf(shown, address, now), form, body: known?.print ?? null };
     // A copy says when it was taken.
-    const name = moved ? movedName(form, token, moved) : `${form}|${token}`;
-    return this.once(shown, name, order, form !== 'copy', (body) => {
+    return this.once(shown, nameOf(form, address), order, form !== 'copy', (body) => {
       if (body?.print) this.bodies.set(bodyKey, body);
       return body ?? known!;
     });
@@ -105,8 +103,8 @@ export class DocumentShelf {
 }
 
 /** A turned address says where it leads: its documents are those of that one alone. */
-function movedName(form: FormName, token: string, { token: to, until }: Moved): string {
-  return `${form}|${token}|${to}|${until}`;
+function nameOf(form: FormName, { token, moved }: Address): string {
+  return moved ? `${form}|${token}|${moved.token}|${moved.until}` : `${form}|${token}`;
 }
 
 function orderOf({ viewId, number }: ShownView, { token, moved }: Address, now: number) {

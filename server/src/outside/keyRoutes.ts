@@ -1,15 +1,17 @@
 import type { KeyInput as KeySaid, OutwardWindow } from '@zonal/core/api';
 import {
-  BRING_BACK,
   DEMANDS,
   GLASSES,
   KEY_LIMITS,
+  OUTSIDERS,
+  canComeBack,
   keyState,
   type Audience,
   type Demand,
   type Glass,
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
+import { DAY } from '@zonal/core/zones';
 import {
   IsIn,
   IsISO8601,
@@ -29,9 +31,6 @@ import { keyOf, newToken, viewIdOf } from '../glass/windowStore';
 import { IsVersion } from '../http/inputs';
 import { route } from '../http/route';
 import { loadView } from './viewStore';
-
-/** Zones of outsiders: colleagues need no key. */
-const OUTSIDERS = ['partners', 'street'] as const satisfies readonly Audience[];
 
 export class KeyInput {
   /** The place or person that it is for. */
@@ -54,8 +53,6 @@ export class KeyTurnInput {
   /** Days for which the old address leads to the new one. */
   @IsInt() @Min(0) @Max(KEY_LIMITS.graceDays) graceDays!: number;
 }
-
-const DAY = 86_400_000;
 
 /** Answers wait until the change acts outside. */
 export const keyRoutes = (publishing: Publishing) => {
@@ -179,12 +176,9 @@ export const keyRoutes = (publishing: Publishing) => {
       handle: async ({ param, user }) => {
         const key = await keyOf(param('id'));
         if (key.withdrawnAt) {
-          if (Date.now() - key.withdrawnAt.getTime() > BRING_BACK) throw new Problem('key-gone');
-          const { madeOutTo, audience, cap, contact, notes, expiresAt } = key;
-          const wanted = { madeOutTo, audience, cap, contact, notes, expiresAt: null };
-          await check(await answer(key.windowId), key.id, { ...wanted, confirmed: [...DEMANDS] });
+          if (!canComeBack(key, Date.now())) throw new Problem('key-gone');
           await acting(user.id, key.windowId, (transaction) =>
-            put(key, key.version, { withdrawnAt: null, expiresAt }, null, transaction),
+            put(key, key.version, { withdrawnAt: null }, null, transaction),
           );
         }
         return answer(key.windowId);

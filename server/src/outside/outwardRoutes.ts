@@ -43,7 +43,7 @@ export function outwardRoutes(
   const limit = unknownKeyLimit();
 
   /** Says why an address leads nowhere; who tries many that nobody has is slowed down. */
-  const refuseAt = (req: Request, res: Response, next: NextFunction, door: Door | null, page: boolean) => {
+  const refuseAt = (req: Request, res: Response, next: NextFunction, door: Door | null, page = false) => {
     if (door?.state === 'closed') refuse(res, 'closed', page, closedWords(door.closing));
     else if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
     else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
@@ -76,9 +76,7 @@ export function outwardRoutes(
       opened((token) => publisher.document(token, form), false),
     );
   }
-  router.get('/oembed', (req, res, next) =>
-    embedRoute(publisher, publicUrl, (_req, _res, door) => refuseAt(req, res, next, door, false))(req, res),
-  );
+  router.get('/oembed', embedRoute(publisher, publicUrl, refuseAt));
   return router;
 }
 

@@ -11,7 +11,8 @@ import type { Compiling, KeyPlace, Outside, ShownView, WindowPlace } from './out
 
 /**
  * What stands behind a key: a view of an open window, one that is not in memory yet, one that could not be worked out, a
- * closed window, a key that has ended, was withdrawn or turned, or nothing that can be vouched for, as the store was not heard for too long.
+ * closed window, a key that has ended, was withdrawn or turned, or nothing that can be vouched for, as the store was not
+ * heard for too long.
  */
 export type Door =
   | { readonly state: 'open'; readonly shown: ShownView; readonly place: KeyPlace }

@@ -57,11 +57,12 @@ export function KeyCard({
   const address = keyOf[way];
   const { name } = window.wording;
   const file = `${plainName(`${name} ${keyOf.madeOutTo}`, 'key')}-${way === 'see' ? 'page' : 'feed'}`;
+  const undrawn = () => setProblem('The code could not be drawn. Copy the address instead.');
   useEffect(() => {
     let current = true;
     codeOf(address).then(
       (text) => current && setSvg(text),
-      () => current && setProblem('The code could not be drawn. Copy the address instead.'),
+      () => current && undrawn(),
     );
     return () => {
       current = false;
@@ -103,7 +104,7 @@ export function KeyCard({
           <Button isDisabled={!svg} onPress={() => saveFile(svg, `${file}.svg`)}>
             Save as SVG
           </Button>
-          <Button onPress={() => void pngOf(address).then((blob) => saveBlob(blob, `${file}.png`))}>
+          <Button onPress={() => void pngOf(address).then((blob) => saveBlob(blob, `${file}.png`), undrawn)}>
             Save as PNG
           </Button>
           <Button onPress={() => globalThis.print()}>Print</Button>

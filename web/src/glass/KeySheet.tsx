@@ -1,5 +1,12 @@
 import type { KeyInput, OutwardWindow, WindowKey } from '@zonal/core/api';
-import { AUDIENCE_WORDS, GLASS_WORDS, KEY_LIMITS, type Demand, type Glass } from '@zonal/core/glass';
+import {
+  AUDIENCE_WORDS,
+  GLASS_WORDS,
+  KEY_LIMITS,
+  OUTSIDERS,
+  type Demand,
+  type Glass,
+} from '@zonal/core/glass';
 import { useState, type FormEvent } from 'react';
 import { problemOf, useSaveKeyMutation, useTurnKeyMutation } from '../api/zonalApi';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
@@ -20,7 +27,6 @@ interface KeySheetProps {
 }
 
 const CAPS = ['', 'clear', 'tinted', 'frosted'] as const;
-const ZONES = ['partners', 'street'] as const;
 
 /** Makes a key out to a place or person, or changes one. */
 export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
@@ -85,7 +91,7 @@ export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
           <ChoiceStrip
             label="Zone"
             value={form.audience}
-            options={ZONES.map((z) => ({
+            options={OUTSIDERS.map((z) => ({
               value: z,
               text: `${AUDIENCE_WORDS[z].word}: ${AUDIENCE_WORDS[z].plain}`,
             }))}

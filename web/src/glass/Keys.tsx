@@ -1,6 +1,6 @@
 import type { OutwardWindow, WindowKey } from '@zonal/core/api';
 import { embedCode } from '@zonal/core/forms';
-import { keyState } from '@zonal/core/glass';
+import { canComeBack, keyState } from '@zonal/core/glass';
 import { KeyRound, Pencil, QrCode, RefreshCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -14,7 +14,7 @@ import { Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
 import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
-import { canComeBack, keyWords } from './keyWords';
+import { keyWords } from './keyWords';
 
 const Box = styled.section`
   border: 1px solid var(--outside);

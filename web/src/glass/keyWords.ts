@@ -1,5 +1,5 @@
 import type { WindowKey } from '@zonal/core/api';
-import { AUDIENCE_WORDS, BRING_BACK, GLASS_WORDS, keyState, type Glass } from '@zonal/core/glass';
+import { AUDIENCE_WORDS, GLASS_WORDS, keyState, type Glass } from '@zonal/core/glass';
 import { dayText } from '@zonal/core/forms';
 import { DAY, dayAt, dayFromText, dayToText, instantOf, type ZoneName } from '@zonal/core/zones';
 
@@ -34,9 +34,4 @@ export function keyWords(key: WindowKey, hostZone: ZoneName, now: number): strin
     ...turned.slice(0, 1).map(({ until }) => `the address before leads here until ${day(until)}`),
     fetchedAt ? `last used ${day(fetchedAt)}` : 'not used yet',
   ].filter(Boolean);
-}
-
-/** Returns whether a key that was withdrawn can be brought back still. */
-export function canComeBack({ withdrawnAt }: WindowKey, now: number): boolean {
-  return withdrawnAt !== null && now - Date.parse(withdrawnAt) <= BRING_BACK;
 }

@@ -2,7 +2,7 @@ import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
 import { HouseFacts } from './HouseFacts';
 import { usePlaces, type Places } from './places';
-import { capital } from '../ui/words';
+import { capital } from '@zonal/core/entries';
 import { TroublesPanel } from './TroublesPanel';
 import { PROPERTY_KINDS, PROPERTY_KIND_WORDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';

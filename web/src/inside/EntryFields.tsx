@@ -16,7 +16,7 @@ import { Fragment, type ReactNode } from 'react';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded } from '../ui/layout';
-import { capital } from '../ui/words';
+import { capital } from '@zonal/core/entries';
 import type { EntryForm } from './entryForm';
 import type { FormContent } from './formContent';
 import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';

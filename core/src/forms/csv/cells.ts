@@ -1,5 +1,6 @@
 import {
   ENTRY_FIELDS,
+  capital,
   type Content,
   type Person,
   type Shape,
@@ -91,7 +92,6 @@ function choiceOf(text: string, { note }: CellReading, { word, empty, of, column
   if (!text) return other;
   const said = text.toLowerCase();
   const found = Object.keys(of!).find((one) => one === said) ?? column?.means?.[said];
-  if (!found && !column?.means)
-    note(`${word[0]!.toUpperCase()}${word.slice(1)} “${text}” is not known; it was read as ${other}.`);
+  if (!found && !column?.means) note(`${capital(word)} “${text}” is not known; it was read as ${other}.`);
   return found ?? other;
 }

@@ -1,4 +1,4 @@
-import { CONTENT_FIELDS, ENTRY_FIELDS, type Content } from '../../entries';
+import { CONTENT_FIELDS, ENTRY_FIELDS, capital, type Content } from '../../entries';
 
 /** Columns for what an entry says besides its content. */
 const TIME_COLUMNS = {
@@ -32,7 +32,7 @@ export const COLUMN_FIELDS = CONTENT_FIELDS.filter((field) => ENTRY_FIELDS[field
 function columnOf(name: CsvFieldName): CsvField {
   if (name in TIME_COLUMNS) return { name, ...TIME_COLUMNS[name as TimeColumn] };
   const { word, column } = ENTRY_FIELDS[name as keyof Content];
-  return { name, heading: word[0]!.toUpperCase() + word.slice(1), known: column!.known };
+  return { name, heading: capital(word), known: column!.known };
 }
 
 /** The columns of a table of entries; a title and a first day are needed, all others may be missing. */

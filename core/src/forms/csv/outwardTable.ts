@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import type { Content } from '../../entries';
-import { ENTRY_FIELDS, fieldWord } from '../../entries';
+import { ENTRY_FIELDS, capital, fieldWord } from '../../entries';
 import {
   FIELD_RULES,
   occurrencesOfView,
@@ -22,8 +22,6 @@ const TIMES = ['Start date', 'Start time', 'End date', 'End time', 'Time zone'] 
 const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
 /** One block for so much time. */
 const STRETCH = 16 * DAY;
-
-const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 /**
  * Returns every single time of a view as a row of a table (RFC 4180, with headings), in order of time and on the host's
