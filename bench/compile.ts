@@ -1,7 +1,7 @@
 import { writeForm, writePage } from '@zonal/core/forms';
 import { emptyMemo, outwardView, type Reader } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
-import type { State } from '@zonal/server/outside/viewState';
+import { noBodies, type State } from '@zonal/server/outside/viewState';
 import { writeOrder } from '@zonal/server/outside/writeOrder';
 import ICAL from 'ical.js';
 import type { Figure } from './figure';
@@ -17,7 +17,7 @@ function compiled(entries: ReturnType<typeof manyEntries>, before: State | null,
   const telling = before?.memo?.telling ?? emptyMemo();
   const view = outwardView(entries, rules, RANGE, READER, telling);
   const revision = nextRevision(before?.revision ?? null, view, 1_000_000);
-  return { view, revision, memo: { rules, from: RANGE.from, telling }, bodies: before?.bodies ?? new Map() };
+  return { view, revision, memo: { rules, from: RANGE.from, telling }, bodies: before?.bodies ?? noBodies() };
 }
 
 /** Makes all that a poll of the feed and of the busy time needs: text, print and compressed bytes. */

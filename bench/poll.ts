@@ -4,7 +4,7 @@ import { KeyUses } from '@zonal/server/outside/keyUses';
 import type { Compiling, Order } from '@zonal/server/outside/outside';
 import { pollPath } from '@zonal/server/outside/pollPath';
 import { Publisher } from '@zonal/server/outside/publisher';
-import type { State } from '@zonal/server/outside/viewState';
+import { noBodies, type State } from '@zonal/server/outside/viewState';
 import { writeOrder } from '@zonal/server/outside/writeOrder';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
@@ -80,15 +80,15 @@ export async function pollFigures(): Promise<Figure[]> {
   ] as const) {
     const view = outwardView(manyEntries(count), RULES, RANGE, { audience: 'street', cap: null });
     const revision = nextRevision(null, view, 1_000_000);
-    const publisher = await publisherOf({ view, revision, memo: null, bodies: new Map() });
+    const publisher = await publisherOf({ view, revision, memo: null, bodies: noBodies() });
     const document = (await publisher.document(TOKEN, 'feed'))!;
     const poll = pollPath(publisher, new KeyUses(NOWHERE));
     const ours: RequestListener = (req, res) => {
       if (!poll(req, res)) res.writeHead(404).end();
     };
-    const body = Buffer.concat(document.gzip);
+    const body = Buffer.concat(document.gzip.pieces);
     const headers = Object.fromEntries(
-      document.gzipHeaders.flatMap((name, i, all) => (i % 2 ? [] : [[name, all[i + 1]!]])),
+      document.gzip.headers.flatMap((name, i, all) => (i % 2 ? [] : [[name, all[i + 1]!]])),
     );
     const { ETag, Vary, 'Cache-Control': cache } = headers;
     const bare304: RequestListener = (_req, res) => {
@@ -100,7 +100,7 @@ export async function pollFigures(): Promise<Figure[]> {
       res.end(body);
     };
     for (const [what, asked, bare] of [
-      ['304', { 'accept-encoding': 'gzip', 'if-none-match': document.gzipEtag }, bare304],
+      ['304', { 'accept-encoding': 'gzip', 'if-none-match': document.gzip.etag }, bare304],
       ['gzip 200', { 'accept-encoding': 'gzip' }, bare200],
     ] as const) {
       // One after the other and twice, the second time in the other order: the machine is not always the same.

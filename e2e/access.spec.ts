@@ -26,10 +26,22 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await expect(page.getByRole('heading', { name: 'Ceilings' })).toBeVisible();
   await expect(page.getByLabel('Ceiling of the house for Street')).toBeVisible();
   await look('House');
-  for (const show of ['list', 'week', 'month']) {
-    await page.goto(`${(await demoWindow('on-the-quay')).see}?show=${show}`);
-    await look(`page as ${show}`);
+  const { see } = await demoWindow('on-the-quay');
+  for (const more of [
+    '?show=list',
+    '?show=week',
+    '?show=month',
+    '?find=market',
+    '/follow',
+    '/settings',
+    '?lang=fr',
+  ]) {
+    await page.goto(see + more);
+    await look(`page ${more}`);
   }
+  await page.goto(`${see}?show=list`);
+  await page.locator('a.what').first().click();
+  await look('page of an entry');
 }
 
 /** Fails with what an accessibility checker finds; a preview is a page of its own and is looked at as such. */

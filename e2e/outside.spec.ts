@@ -1,6 +1,7 @@
 import { expect, test, type Browser } from '@playwright/test';
 import ICAL from 'ical.js';
 import { fork } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -17,17 +18,97 @@ test('the page reads well with script off, and switches to the reader’s zone',
   await page.goto(`${see}?show=list`);
   await expect(page.getByRole('heading', { name: 'Bridge times' })).toBeVisible();
   await expect(page.getByText('America/Halifax').first()).toBeVisible();
+  // The list of zones is long, and on a page of its own.
+  await expect(page.getByText('Asia/Kolkata')).toHaveCount(0);
   const time = await page.locator('.list .time').first().textContent();
-  await page.getByText('Show times in another zone').click();
+  await page.getByRole('link', { name: 'Zone, clock and language' }).click();
   await page.getByLabel('Your time zone').selectOption('Asia/Kolkata');
   await page.getByRole('button', { name: 'Show', exact: true }).click();
   await expect(page.getByText('not in the host’s zone')).toBeVisible();
+  await expect(page.locator('.list')).toBeVisible();
   expect(await page.locator('.list .time').first().textContent()).not.toBe(time);
   await page.getByRole('link', { name: 'Show the host’s times' }).click();
+  await expect(page.getByText('the host’s zone.')).toBeVisible();
   expect(await page.locator('.list .time').first().textContent()).toBe(time);
-  await page.getByRole('link', { name: 'Follow', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Follow' })).toBeInViewport();
   await expect(page.getByText('Later changes do not reach it.')).toBeVisible();
+  await page.getByRole('link', { name: 'Follow', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Follow “Bridge times”' })).toBeVisible();
+  const code = page.getByAltText('QR code of this page');
+  expect(await code.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+});
+
+test('what a reader chose is kept for this calendar, and can be taken back', async ({ browser }) => {
+  const { see } = await demoWindow('bridge-times');
+  const other = await demoWindow('on-the-quay');
+  const context = await browser.newContext({ timezoneId: 'Asia/Tokyo', locale: 'de-DE' });
+  const page = await context.newPage();
+  await page.goto(see);
+  await expect(page.getByRole('link', { name: 'Folgen', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Meine Zeit zeigen (Asia/Tokyo)' }).click();
+  await expect(page.getByText('Zeiten in Asia/Tokyo')).toBeVisible();
+  await page.getByRole('link', { name: 'Zone, Uhr und Sprache' }).click();
+  await page.getByRole('combobox', { name: 'Sprache' }).selectOption('es');
+  await page.getByRole('combobox', { name: 'Uhr' }).selectOption('12');
+  await page.getByRole('button', { name: 'Zeigen' }).click();
+  await expect(page.getByText('Las horas son las de Asia/Tokyo')).toBeVisible();
+  // Come back by the bare address.
+  await page.goto(see);
+  await expect(page.getByText('Las horas son las de Asia/Tokyo')).toBeVisible();
+  await page.goto(other.see);
+  await expect(page.getByText('Zeiten in America/Halifax')).toBeVisible();
+  await page.goto(see);
+  await page.getByRole('link', { name: 'Mostrar las horas del anfitrión' }).click();
+  await expect(page.getByText('Las horas son las de America/Halifax')).toBeVisible();
+  await page.goto(see);
+  await expect(page.getByText('Las horas son las de America/Halifax')).toBeVisible();
+  await context.close();
+});
+
+test('an entry is found, has a page, and is added by itself', async ({ browser }) => {
+  const { see } = await demoWindow('on-the-quay');
+  const page = await noScript(browser);
+  await page.goto(see);
+  await page.getByRole('searchbox').fill('saturday MARKET');
+  await page.getByRole('button', { name: 'Find' }).click();
+  await expect(page.getByText(/times are found for “saturday MARKET”/)).toBeVisible();
+  await page.getByRole('link', { name: 'Saturday market' }).nth(1).click();
+  await expect(page.getByRole('heading', { name: 'Saturday market' })).toBeVisible();
+  const [date] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Add just this date' }).click(),
+  ]);
+  const text = readFileSync((await date.path())!, 'utf8');
+  const calendar = new ICAL.Component(ICAL.parse(text) as never);
+  const [event, ...more] = calendar.getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+  expect(more).toEqual([]);
+  expect(event!.isRecurring()).toBe(false);
+  const on = new URL(page.url()).searchParams.get('on')!;
+  expect(event!.startDate.toString()).toBe(on);
+  expect(event!.summary).toBe('Saturday market');
+});
+
+test('a week has a ruler of hours where there is room, and entries stand at theirs', async ({ browser }) => {
+  const { see } = await demoWindow('bridge-times');
+  const page = await noScript(browser, { viewport: { width: 1100, height: 900 } });
+  await page.goto(`${see}?show=week`);
+  const tops = async () =>
+    page.evaluate(() => {
+      const top = (e: Element) => e.getBoundingClientRect().top;
+      const [first] = document.querySelectorAll('.ruler ol li');
+      const hour = first!.getBoundingClientRect().height;
+      const hourOf = (text: string) => Number(text.slice(0, 2)) + Number(text.slice(3, 5)) / 60;
+      const start = hourOf(first!.textContent!);
+      return [...document.querySelectorAll('.hours li')].map((li) => ({
+        told: hourOf(li.querySelector('.time')!.textContent!),
+        drawn: start + (top(li) - top(first!)) / hour,
+      }));
+    });
+  const drawn = await tops();
+  expect(drawn.length).toBeGreaterThan(5);
+  // By quarters of an hour; what begins late stands no lower than its words need.
+  for (const { told, drawn: at } of drawn) expect(Math.abs(told - at)).toBeLessThan(0.5);
+  await page.setViewportSize({ width: 390, height: 800 });
+  await expect(page.locator('.ruler')).toBeHidden();
 });
 
 test('an all-day entry stays on its day in every zone', async ({ browser }) => {
@@ -43,7 +124,7 @@ test('an all-day entry stays on its day in every zone', async ({ browser }) => {
     await dayOf('Pacific/Kiritimati'),
     await dayOf('Pacific/Pago_Pago'),
   ];
-  expect(days[0]).toMatch(/^Sun /);
+  expect(days[0]).toMatch(/^Sun, /);
   expect(new Set(days).size).toBe(1);
 });
 
@@ -147,7 +228,9 @@ test('all bytes of a page and an embed stay under 60 kB compressed', async ({ re
   const assets = ['outside.css', 'outside.js', 'b612-400.woff2', 'b612-700.woff2'];
   let shared = 0;
   for (const name of assets) shared += await size(`${base}/outside/${name}`);
-  for (const address of [see, embed]) expect(shared + (await size(address))).toBeLessThan(60_000);
+  for (const address of [see, embed])
+    for (const more of ['', '?show=week', '?show=list', '?find=bridge', '/follow', '/settings'])
+      expect(shared + (await size(address + more)), more).toBeLessThan(60_000);
 });
 
 test('a second server process gives the same bytes for every window', async () => {

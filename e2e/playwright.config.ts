@@ -18,6 +18,8 @@ export default defineConfig({
     actionTimeout: 20_000,
     baseURL: 'http://127.0.0.1:4399',
     viewport: { width: 1280, height: 800 },
+    // Outside pages are read by the customs of the reader's language.
+    locale: 'en-GB',
     trace: 'retain-on-failure',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {

@@ -1,14 +1,50 @@
-// Offers the reader's own time zone first. The page is whole without this.
-const form = document.querySelector('[data-zone-form]');
-const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
-const select = form && form.querySelector('select');
-const option = select && [...select.options].find((o) => o.value === own);
-if (option && select.value !== own) {
-  select.value = own;
-  const button = form.querySelector('button');
-  const direct = document.createElement('button');
-  direct.type = 'button';
-  direct.textContent = 'Show my time (' + own.replace(/_/g, ' ') + ')';
-  direct.addEventListener('click', () => button.click());
-  form.closest('details').before(direct);
+// Keeps how this reader reads this calendar, and offers the reader's own time zone. The page is whole without this.
+const KEPT = ['tz', 'lang', 'clock', 'week', 'theme'];
+const place = 'reading:' + location.pathname.split('/')[2];
+const query = new URLSearchParams(location.search);
+
+function kept() {
+  try {
+    return JSON.parse(localStorage.getItem(place)) || {};
+  } catch {
+    // What cannot be kept or read is as if nothing had been chosen.
+    return {};
+  }
+}
+
+function keep(chosen) {
+  try {
+    localStorage.setItem(place, JSON.stringify(chosen));
+  } catch {
+    // As above.
+  }
+}
+
+function withZone(zone) {
+  const own = new URLSearchParams(location.search);
+  own.set('tz', zone);
+  return location.pathname + '?' + own;
+}
+
+function offerZone() {
+  const { ownTimes, zone } = document.body.dataset;
+  const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const line = document.querySelector('.zone p');
+  if (!line || !own || own === zone) return;
+  const link = document.createElement('a');
+  link.href = withZone(own);
+  link.textContent = ownTimes.replace('{zone}', own.replace(/_/g, ' '));
+  line.append(' ', link);
+}
+
+const before = kept();
+const missing = KEPT.filter((name) => !query.has(name) && before[name]);
+if (missing.length) {
+  for (const name of missing) query.set(name, before[name]);
+  location.replace(location.pathname + '?' + query);
+} else {
+  const now = { ...before };
+  for (const name of KEPT) if (query.has(name)) now[name] = query.get(name);
+  if (JSON.stringify(now) !== JSON.stringify(before)) keep(now);
+  offerZone();
 }

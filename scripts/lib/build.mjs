@@ -10,6 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { ROOT, run } from './run.mjs';
 import { say } from './say.mjs';
 
@@ -64,7 +65,20 @@ export async function build() {
   await buildServer(stamp);
   copyOutside();
   await run('npx', ['vite', 'build', '--logLevel', 'warn', join(ROOT, 'web')]);
+  for (const folder of [OUTSIDE_FOLDER, WEB_FOLDER]) packAll(folder);
   writeFileSync(STAMP, stamp);
+}
+
+/** What is sent as it is need not be compressed again and again; what is compressed by itself is left. */
+const PACKED = /\.(css|js|svg|json|txt)$/;
+
+function packAll(folder) {
+  for (const file of files(folder)) {
+    if (!PACKED.test(file)) continue;
+    const bytes = readFileSync(file);
+    writeFileSync(`${file}.gz`, gzipSync(bytes, { level: 9 }));
+    writeFileSync(`${file}.br`, brotliCompressSync(bytes));
+  }
 }
 
 async function buildServer(stamp) {

@@ -1,4 +1,5 @@
 import { Problem } from '@zonal/core/problems';
+import packed from 'express-static-gzip';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
 import { randomBytes } from 'node:crypto';
@@ -75,11 +76,14 @@ export function outsideApp(
   });
   app.use(
     '/outside',
-    express.static(config.outsideFolder, {
-      maxAge: '1h',
-      setHeaders: (res) => {
-        // Embeds and previews have an origin of their own.
-        res.setHeader('Access-Control-Allow-Origin', '*');
+    packed(config.outsideFolder, {
+      ...PACKED,
+      serveStatic: {
+        maxAge: '1h',
+        setHeaders: (res) => {
+          // Embeds and previews have an origin of their own.
+          res.setHeader('Access-Control-Allow-Origin', '*');
+        },
       },
     }),
   );
@@ -92,6 +96,9 @@ export function outsideApp(
   app.use(answerProblem);
   return app;
 }
+
+/** Files are sent as the build compressed them, in the encoding that the reader likes best. */
+const PACKED = { enableBrotli: true, orderPreference: ['br', 'gz'] };
 
 /** Returns the Express application of the organisers' side, and a function that ends its connections. */
 export function deskApp(
@@ -157,7 +164,8 @@ function webApplication(folder: string): Router {
   const file = join(folder, 'index.html');
   if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
   const template = readFileSync(file, 'utf8');
-  router.use(express.static(folder, { index: false, maxAge: '1y', immutable: true }));
+  const serveStatic = { maxAge: '1y', immutable: true } as const;
+  router.use(packed(folder, { ...PACKED, index: false, serveStatic }));
   router.get('/{*path}', (req, res, next) => {
     if (elsewhere.test(req.path) || /\.\w+$/.test(req.path)) return next();
     const nonce = randomBytes(16).toString('base64');

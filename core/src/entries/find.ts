@@ -12,8 +12,8 @@ export interface FindQuery {
 }
 
 /** Returns the texts of content in which is looked. A property by itself is looked for by its name too. */
-function textsIn(content: Content, where: FindIn): string[] {
-  if (where === 'property') return content.properties.map((p) => `${p.name}: ${p.value}`);
+function textsIn(content: Partial<Content>, where: FindIn): string[] {
+  if (where === 'property') return (content.properties ?? []).map((p) => `${p.name}: ${p.value}`);
   return CONTENT_FIELDS.filter((f) => where === 'text' || ENTRY_FIELDS[f].foundAs === where).flatMap((f) =>
     textsOf(content, f),
   );
@@ -38,7 +38,7 @@ export function wordsOf(text: string): string[] {
 }
 
 /** Returns a check of contents for a query; an empty query lets everything through. */
-export function finder(query: FindQuery): (content: Content) => boolean {
+export function finder(query: FindQuery): (content: Partial<Content>) => boolean {
   const words = wordsOf(query.text);
   if (!words.length) return () => true;
   return (content) => {

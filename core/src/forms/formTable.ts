@@ -1,14 +1,14 @@
 import type { OutwardView } from '../glass';
 import type { Revision } from '../reach';
-import { DAY, dayToText, wallAt, type Instant, dayAt } from '../zones';
+import { dayAt, dayToText, type Instant } from '../zones';
 import { calendarParts } from './icsCalendar';
 import { outwardTable } from './csv/outwardTable';
 import { freeBusyParts } from './freeBusy';
 import { jCalParts } from './jCal';
 import type { Notice } from './notice';
-import type { Parts } from './parts';
+import { wholeOf, type Parts } from './parts';
 import { plainName } from './plainName';
-import { dayText, timeText, zoneText } from './page/words';
+import { copyWords } from './copyWords';
 
 /** What a form needs to know besides the view and its revision. Addresses are absolute. */
 export interface FormSetting {
@@ -27,6 +27,8 @@ export interface Form {
   readonly shared?: true;
   /** Whether the bytes stay the same from one moment to the next, so that they can be kept and compared. */
   readonly steady: boolean;
+  /** Whether entries lead back to pages below the address of who asks, so that no two addresses get the same bytes. */
+  readonly linked: boolean;
   /** Whether the bytes follow from the revision alone; those of free/busy time follow from the day as well. */
   readonly dated: boolean;
   parts(view: OutwardView, revision: Revision, setting: FormSetting): Parts;
@@ -41,6 +43,7 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     contentType: 'text/calendar; charset=utf-8',
     ending: 'ics',
     folder: 'feed',
+    linked: true,
     steady: true,
     dated: true,
     parts: (view, revision, { addresses, notice = null }) =>
@@ -50,6 +53,7 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
     ending: 'ifb',
     folder: 'feed',
+    linked: false,
     steady: true,
     dated: false,
     parts: (view, revision, { addresses, notice = null }) =>
@@ -60,6 +64,7 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     ending: 'json',
     folder: 'feed',
     shared: true,
+    linked: true,
     steady: true,
     dated: true,
     parts: (view, revision, { addresses, notice = null }) =>
@@ -69,6 +74,7 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     contentType: 'text/csv; charset=utf-8; header=present',
     ending: 'csv',
     folder: 'feed',
+    linked: false,
     steady: true,
     dated: true,
     parts: (view, revision, { notice = null }) => outwardTable(view, revision, notice),
@@ -77,21 +83,16 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     contentType: 'text/calendar; charset=utf-8',
     ending: 'ics',
     folder: 'copy',
+    linked: false,
     steady: false,
     dated: false,
-    parts: (view, revision, { addresses, now, notice = null }) => {
-      const wall = wallAt(view.hostZone, now);
-      const day = dayText(Math.floor(wall / DAY));
-      return calendarParts(view, revision, {
+    parts: (view, revision, { addresses, now, notice = null }) =>
+      calendarParts(view, revision, {
         source: '',
         page: addresses.see,
         notice,
-        copy: {
-          suffix: ` (copy of ${day})`,
-          note: `Copy as of ${day}, ${timeText(wall)} (${zoneText(view.hostZone)}). It does not change; the live calendar is at ${addresses.see}`,
-        },
-      });
-    },
+        copy: copyWords(view, now, addresses.see),
+      }),
   },
 };
 
@@ -102,8 +103,7 @@ export function writeForm(
   revision: Revision,
   setting: FormSetting,
 ): string {
-  const { head, blocks } = FORMS[name].parts(view, revision, setting);
-  return head + blocks.join('');
+  return wholeOf(FORMS[name].parts(view, revision, setting));
 }
 
 /** Returns a file name for a form: the window's name in plain letters, and for a copy its day. */

@@ -94,8 +94,8 @@ describe('busy times', () => {
 describe('a dated copy', () => {
   it('says that it is one, of when, and where the live calendar is', () => {
     const text = write('copy', [entry({ start: zoned('2026-06-12T10:00'), description: 'Bring a lamp' })]);
-    expect(text).toContain('X-WR-CALNAME:Bridge times (copy of Wed 10 Jun 2026)');
-    expect(text).toContain('DESCRIPTION:Bring a lamp\\n\\nCopy as of Wed 10 Jun 2026\\, 12:00');
+    expect(text).toContain('X-WR-CALNAME:Bridge times (copy of Wed\\, 10 Jun 2026)');
+    expect(text).toContain('DESCRIPTION:Bring a lamp\\n\\nCopy as of Wed\\, 10 Jun 2026 at 12:00');
     expect(text).toContain('the live calendar is at https://w.example/see/k');
     expect(text).not.toMatch(/REFRESH-INTERVAL|SOURCE/);
     expect(write('feed', [entry({ start: zoned('2026-06-12T10:00') })])).not.toContain('Copy as of');
@@ -179,7 +179,7 @@ describe('a published calendar', () => {
     expect(feed).toContain(
       'CONFERENCE;VALUE=URI;FEATURE=AUDIO,VIDEO;LABEL="Join":https://meet.ostrel.example/1',
     );
-    expect(feed).toContain('URL:https://ostrel.example/f%C3%AAte?q=quai');
+    expect(feed).toContain('ATTACH;FMTTYPE=text/html:https://ostrel.example/f%C3%AAte?q=quai');
     expect(feed).toContain('CLASS:PUBLIC');
   });
 

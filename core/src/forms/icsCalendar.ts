@@ -2,11 +2,13 @@ import type { Range } from '../entries';
 import { safeUri, type OutwardItem, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import type { ZoneName } from '../zones';
+import type { CopyWords } from './copyWords';
 import { eventLines, zonesOf, type EventSetting } from './icsEvent';
-import { utcText, escapeText, joinLines } from './icsText';
+import { foldLine, utcText, escapeText, joinLines } from './icsText';
+import { speechFor } from './speech/speech';
 import { timeZoneLines } from './icsTimeZone';
 import { noticeLines, type Notice } from './notice';
-import { blocksOf, type Block, type Parts } from './parts';
+import { BELOW, blocksOf, type Block, type Parts } from './parts';
 
 export const PRODUCT = '-//Zonal Window//Outward calendar 1//EN';
 
@@ -17,8 +19,8 @@ export interface CalendarOptions {
   readonly page: string;
   /** What is told to those with this address alone. */
   readonly notice?: Notice | null;
-  /** Set for a dated copy: its name's addition and the sentence in every entry's notes. */
-  readonly copy?: { readonly suffix: string; readonly note: string };
+  /** Set for a dated copy. */
+  readonly copy?: CopyWords;
 }
 
 /** Hours after which programs are asked to look again. */
@@ -38,6 +40,7 @@ export function calendarPieces(
   options: CalendarOptions,
 ): CalendarPieces {
   const setting: EventSetting = {
+    speech: speechFor(view.wording.language),
     busyWord: view.wording.busyWord,
     note: options.copy?.note ?? '',
     hostZone: view.hostZone,
@@ -58,8 +61,21 @@ export function calendarPieces(
 export function calendarParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
   const { head, zones, blocks } = calendarPieces(view, revision, options);
   const rest = [zones, ...blocks.map((b) => b.text), 'END:VCALENDAR\r\n'];
-  // Every entry of a copy tells an address: no two keys have anything in common.
-  return options.copy ? { head: head + rest.join(''), blocks: [] } : { head, blocks: rest };
+  const fill = (block: string) => withPages(block, pagesOf(options));
+  // Every entry of a copy tells when it was taken: no two have anything in common.
+  return options.copy ? { head: head + rest.map(fill).join(''), blocks: [] } : { head, blocks: rest, fill };
+}
+
+/** Returns the address below which the pages of entries are: the one that lasts. */
+export function pagesOf({ page, notice }: CalendarOptions): string {
+  return notice?.see ?? page;
+}
+
+const PAGE_LINE = new RegExp(`URL:${BELOW}([^\\r\\n]*)\\r\\n`, 'g');
+
+/** Returns content lines with the address of each entry's page in place. */
+export function withPages(block: string, pages: string): string {
+  return block.replace(PAGE_LINE, (_line, below: string) => foldLine(`URL:${pages}/${below}`));
 }
 
 type Stretches = ReadonlyMap<ZoneName, Range>;
@@ -92,7 +108,13 @@ function writtenBlock(
 }
 
 function sameSetting(a: EventSetting, b: EventSetting): boolean {
-  return a.busyWord === b.busyWord && a.note === b.note && a.hostZone === b.hostZone && a.dueAs === b.dueAs;
+  return (
+    a.busyWord === b.busyWord &&
+    a.note === b.note &&
+    a.hostZone === b.hostZone &&
+    a.dueAs === b.dueAs &&
+    a.speech.locale === b.speech.locale
+  );
 }
 
 /** The text of each item is made once as long as its stamp and the setting stay the same. */
@@ -113,9 +135,10 @@ function sameStamp(a: Stamp, b: Stamp): boolean {
 function headLines(view: OutwardView, revision: Revision, { source, page, copy }: CalendarOptions): string[] {
   const { wording, hostZone } = view;
   const { contact, topic } = wording;
-  const suffix = copy?.suffix ?? '';
-  const name = escapeText(wording.name + suffix);
-  const notes = [contact && `Questions: ${contact}`, copy?.note];
+  const called = (text: string) => escapeText(copy ? copy.nameOf(text) : text);
+  const name = called(wording.name);
+  const speech = speechFor(wording.language);
+  const notes = [contact && speech.say('questions', { contact }), copy?.note];
   const about = (text: string) => escapeText([text, ...notes].filter(Boolean).join('\n\n'));
   const description = about(wording.description);
   const [from, shown] = [safeUri(source), safeUri(page)];
@@ -129,7 +152,7 @@ function headLines(view: OutwardView, revision: Revision, { source, page, copy }
     // A copy is not the calendar itself.
     ...(copy ? [] : [`UID:${view.ids.calendar}`]),
     `NAME${tag(wording.language)}:${name}`,
-    ...wording.translations.map((t) => `NAME${tag(t.language)}:${escapeText(t.name + suffix)}`),
+    ...wording.translations.map((t) => `NAME${tag(t.language)}:${called(t.name)}`),
     `X-WR-CALNAME:${name}`,
     ...(description
       ? [`DESCRIPTION${tag(wording.language)}:${description}`, `X-WR-CALDESC:${description}`]

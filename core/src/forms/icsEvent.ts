@@ -13,10 +13,14 @@ import type { Stamp } from '../reach';
 import { meetingOf, type ZoneName } from '../zones';
 import { compactText, utcText, escapeText, quoteParameter } from './icsText';
 import { asWritten } from './dueForm';
-import { kindText } from './page/words';
+import { onText } from './onText';
+import { BELOW } from './parts';
+import { kindText, type Speech } from './speech/speech';
 
 /** What all events of one document have in common. */
 export interface EventSetting {
+  /** Tells what is told in the notes. */
+  readonly speech: Speech;
   readonly busyWord: string;
   /** A sentence for the notes of every entry, or empty. */
   readonly note: string;
@@ -47,7 +51,7 @@ const NOTES: {
   readonly [F in NoteField]:
     ((content: OutwardContent, start: When, setting: EventSetting) => string | undefined) | null;
 } = {
-  kind: (content, start, { hostZone }) => kindText(content, start, hostZone),
+  kind: (content, start, { hostZone, speech }) => kindText(speech, content, start, hostZone),
   planned: null,
   description: ({ description }) => description,
   properties: ({ properties }) => properties?.map((p) => `${p.name}: ${p.value}`).join('\n'),
@@ -62,7 +66,8 @@ const WRITERS: {
   place: (v) => (v ? `LOCATION:${escapeText(v)}` : []),
   status: (v) => `STATUS:${STATUS[v]}`,
   shows: (v) => `TRANSP:${v === 'free' ? 'TRANSPARENT' : 'OPAQUE'}`,
-  publicLink: (v) => uriLine('URL', v),
+  // The URL of an entry is its own page (RFC 5545 section 3.8.4.6).
+  publicLink: (v) => uriLine('ATTACH;FMTTYPE=text/html', v),
   labels: (v) => `CATEGORIES:${v.map(escapeText).join(',')}`,
   attachments: (v) => v.flatMap((a) => uriLine(`ATTACH;FILENAME=${quoteParameter(a.name)}`, a.href)),
   joinLink: (v) => uriLine(`CONFERENCE;VALUE=URI;FEATURE=${featureOf(v)};LABEL="Join"`, v),
@@ -82,11 +87,11 @@ function featureOf(link: string): string {
 }
 
 /** People are named in the notes: a published calendar has no ATTENDEE (RFC 5545 section 3.8.4.1). */
-function peopleText({ people }: OutwardContent): string {
+function peopleText({ people }: OutwardContent, _start: When, { speech }: EventSetting): string {
   const names = people?.map(({ name, address }) =>
     name && address && name !== address ? `${name} <${address}>` : name || address,
   );
-  return names?.length ? `With: ${names.join(', ')}` : '';
+  return names?.length ? speech.say('withPeople', { people: names.join(', ') }) : '';
 }
 
 /** Returns the content lines of one item: one VEVENT (RFC 5545 section 3.6.1), and one more for each override. */
@@ -104,12 +109,10 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
     return component.lines(item.uid, stamp, EVENT.span(item), busy);
   }
   if (item.kind === 'single')
-    return component.lines(
-      item.uid,
-      stamp,
-      component.span(withoutDoubt(item)),
-      component.content(item.content, item.start, setting),
-    );
+    return component.lines(item.uid, stamp, component.span(withoutDoubt(item)), [
+      ...component.content(item.content, item.start, setting),
+      pageLine(item.uid, null),
+    ]);
   const recurrence = [
     ...(item.rule ? [`RRULE:${item.rule}`] : []),
     ...listLine('RDATE', item.dates),
@@ -119,17 +122,25 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
     item.uid,
     stamp,
     [...component.seriesSpan(item), ...recurrence],
-    component.content(item.content, item.start, setting),
+    [...component.content(item.content, item.start, setting), pageLine(item.uid, null)],
   );
   for (const override of [...item.overrides, ...spelledOut(item)].sort(
     (a, b) => wallOf(a.slot) - wallOf(b.slot),
   )) {
     const head = [`RECURRENCE-ID${whenText(override.slot)}`, ...component.seriesSpan(withoutDoubt(override))];
     lines.push(
-      ...component.lines(item.uid, stamp, head, component.content(override.content, override.start, setting)),
+      ...component.lines(item.uid, stamp, head, [
+        ...component.content(override.content, override.start, setting),
+        pageLine(item.uid, override.start),
+      ]),
     );
   }
   return lines;
+}
+
+/** The address of an entry's own page, or of one date's; all but its end is filled in for each key. */
+function pageLine(uid: string, on: When | null): string {
+  return `URL:${BELOW}${uid}${on ? `?on=${encodeURIComponent(onText(on))}` : ''}`;
 }
 
 /**

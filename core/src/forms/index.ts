@@ -11,6 +11,7 @@ export {
 export { embedCode, oEmbed, oEmbedXml, type OEmbed } from './oEmbed';
 export { noticeWords, type Notice } from './notice';
 export type { Parts } from './parts';
+export { entryFile, type EntryFile } from './entryFile';
 export { PRODUCT, type CalendarOptions } from './icsCalendar';
 export { busyTimes } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
@@ -33,24 +34,25 @@ export { fieldText } from './fieldText';
 export { lintCalendar, type Finding } from './lint/lintCalendar';
 export { reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
+export { writePage, writtenPage } from './page/page';
 export {
+  PARTS,
+  QUERY_NAMES,
   SHOWINGS,
-  writePage,
+  THEMES,
+  USUAL_PARTS,
   type PageAddresses,
+  type PageKind,
   type PageOptions,
   type PageQuery,
+  type Part,
   type Showing,
-} from './page/page';
+  type Theme,
+} from './page/choice';
+export { refusalWords, type Closing, type Refusal } from './page/refusal';
 export { plainPage } from './page/plainPage';
-export {
-  clockChangeText,
-  kindText,
-  slipText,
-  whenWords,
-  dayText,
-  monthText,
-  offsetText,
-  timeText,
-  zoneText,
-  zoneWithOffset,
-} from './page/words';
+export { CLOCKS, FIRST_DAYS, readingOf, type Reading } from './speech/reading';
+export { LANGUAGES, type Language, type Message } from './speech/catalogue';
+export { speechFor, speechOf, type Speech } from './speech/speech';
+export { clockChangeText, slipText } from './insideWords';
+export { dayText, monthText, offsetText, timeText, whenWords, zoneText, zoneWithOffset } from './page/words';

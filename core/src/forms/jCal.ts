@@ -1,13 +1,21 @@
 import ICAL from 'ical.js';
 import type { OutwardView } from '../glass';
 import type { Revision } from '../reach';
-import { calendarPieces, type CalendarOptions } from './icsCalendar';
-import type { Parts } from './parts';
+import { calendarPieces, pagesOf, type CalendarOptions } from './icsCalendar';
+import { BELOW, type Parts } from './parts';
 
 type Component = readonly [name: string, properties: readonly unknown[], components: readonly unknown[]];
 
 /** What was written of a piece, as long as it is the same one. */
 const known = new WeakMap<object, string>();
+
+/** No text of an entry can look like it: a quotation mark in one is escaped. */
+const PAGE_HEAD = '["url",{},"uri","';
+const PAGE = PAGE_HEAD + inJson(BELOW);
+
+function inJson(text: string): string {
+  return JSON.stringify(text).slice(1, -1);
+}
 
 /** Returns the components of some content lines as jCal, with commas between. */
 function componentsOf(text: string): string {
@@ -29,5 +37,6 @@ export function jCalParts(view: OutwardView, revision: Revision, options: Calend
   return {
     head: `["${name}",${JSON.stringify(properties)},[${first}`,
     blocks: [...all.map((text, i) => (i ? `,${text}` : text)), ']]\n'],
+    fill: (block) => block.replaceAll(PAGE, `${PAGE_HEAD}${inJson(`${pagesOf(options)}/`)}`),
   };
 }

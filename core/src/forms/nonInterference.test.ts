@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { AUDIENCES, GLASSES, outwardView, type Reader, type WindowRules } from '../glass';
+import { AUDIENCES, GLASSES, outwardView, type OutwardView, type Reader, type WindowRules } from '../glass';
 import type { Entry } from '../entries';
 import { ledgerStep, nextRevision, viewAfter, type LedgerStep, type Revision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
@@ -8,6 +8,8 @@ import { changeHidden, hiddenMaster, noise } from '../testing/hiddenChanges';
 import { PAIRS } from '../testing/effort';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
+import { entryFile } from './entryFile';
+import type { PageOptions, PageQuery } from './page/choice';
 import { writePage } from './page/page';
 
 const NOW = Date.UTC(2026, 5, 10, 15);
@@ -18,11 +20,30 @@ const ADDRESSES = {
   copy: '/copy/k.ics',
 };
 
-const PAGES = [
-  ['page', 'month', undefined],
-  ['page', 'list', 'Asia/Kolkata'],
-  ['embed', 'week', undefined],
-] as const;
+/** Titles of generated entries, one letter of them, and a word that none has. */
+const FINDS = ['e', 'nowhere'];
+
+type Asked = Pick<PageOptions, 'form' | 'query' | 'page' | 'accepted'>;
+
+/** Pages that a reader can ask for, of a view with some entries. */
+function pagesOf({ items }: OutwardView): Asked[] {
+  const from = '2026-03-02';
+  const page = (query: PageQuery, form: 'page' | 'embed' = 'page'): Asked => ({
+    form,
+    query: { from, ...query },
+  });
+  // Entries that are there, and one that is not.
+  const uids = [...items.slice(0, 2).map((i) => i.uid), '00000000-0000-8000-8000-000000000000'];
+  return [
+    page({ show: 'month', lang: 'fr' }),
+    page({ show: 'list', tz: 'Asia/Kolkata', lang: 'ar' }),
+    page({ show: 'week', lang: 'de', clock: '12', week: 'sunday' }, 'embed'),
+    { ...page({ show: 'week' }), accepted: ['pt-BR', 'es'] },
+    ...FINDS.map((find) => page({ find })),
+    ...(['follow', 'settings'] as const).map((kind) => ({ ...page({}), page: { kind } })),
+    ...uids.map((uid) => ({ ...page({}), page: { kind: 'entry' as const, uid, on: '' } })),
+  ];
+}
 
 /** What was shown before: its revision, and the ledger up to it. */
 interface Past {
@@ -55,10 +76,13 @@ function everythingOutward(
     told[name] = JSON.stringify(FORMS[name].parts(view, revision, { addresses: ADDRESSES, now: NOW }));
     told[`${name} file`] = fileNameOf(name, view, NOW);
   }
-  for (const [form, show, tz] of PAGES) {
-    const query = { show, tz, from: '2026-03-02', lang: 'fr' };
-    const options = { form, query, now: NOW, addresses: ADDRESSES, assets: '/outside/' };
-    told[`${form} ${show} ${tz}`] = writePage(view, revision, options);
+  for (const asked of pagesOf(view)) {
+    // Listed ones tell more.
+    const options = { ...asked, now: NOW, addresses: ADDRESSES, assets: '/outside/', listed: true };
+    told[JSON.stringify(asked)] = writePage(view, revision, options);
+    if (asked.page?.kind !== 'entry') continue;
+    const { uid, on } = asked.page;
+    told[`file ${uid}`] = JSON.stringify(entryFile(view, revision, { uid, on }, ADDRESSES.see, NOW));
   }
   return { told, revision, steps };
 }

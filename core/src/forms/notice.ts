@@ -1,7 +1,7 @@
 import type { OutwardView } from '../glass';
 import { dayAt, dayToText, type Instant } from '../zones';
 import { compactText, escapeText, utcText } from './icsText';
-import { dayText } from './page/words';
+import { speechFor, type Speech } from './speech/speech';
 
 /** That an address was turned: from `at` to `until` it leads to the same view still, and says where that is from now on. */
 export interface Notice {
@@ -17,12 +17,15 @@ export interface NoticeWords {
   readonly say: string;
 }
 
-/** Returns a notice in words, by the clocks of the host. */
-export function noticeWords({ until }: Notice, { hostZone, wording }: OutwardView): NoticeWords {
-  const day = dayText(dayAt(hostZone, until));
+/** Returns a notice in words, by the clocks of the host; in the language of the window where no other is asked for. */
+export function noticeWords(
+  { until }: Notice,
+  { hostZone, wording }: OutwardView,
+  speech: Speech = speechFor(wording.language),
+): NoticeWords {
   return {
-    title: `New address for “${wording.name}”`,
-    say: `This address ends on ${day}. Follow the new one instead; what is shown there is the same.`,
+    title: speech.say('noticeTitle', { name: wording.name }),
+    say: speech.say('noticeSay', { day: speech.day(dayAt(hostZone, until)) }),
   };
 }
 

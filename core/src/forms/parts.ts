@@ -1,13 +1,27 @@
 import type { OutwardItem } from '../glass';
 
 /**
- * A document in parts: what differs from key to key stands in its head alone, all else is the same for every key of a view.
+ * A document in parts: what differs from key to key stands in its head, all else is the same for every key of a view but for the addresses
+ * that are filled in.
  * Where a block ends follows from the document's own text, so that a change leaves the blocks of all that did not change.
  */
 export interface Parts {
   readonly head: string;
   readonly blocks: readonly string[];
+  /**
+   * Returns a block as those with one address get it, whose entries lead back to pages below that address. Left out where
+   * blocks name no address.
+   */
+  readonly fill?: (block: string) => string;
 }
+
+/** Returns the whole document. */
+export function wholeOf({ head, blocks, fill = (block) => block }: Parts): string {
+  return head + blocks.map(fill).join('');
+}
+
+/** Stands in a block for the address below which the pages of its entries are; no outward text can hold it. */
+export const BELOW = '\u0001';
 
 /** Items that follow each other. As long as they stay the same objects, so does their block. */
 export type Block = readonly OutwardItem[];

@@ -21,6 +21,7 @@ export {
   type Instant,
   type Wall,
 } from './wall';
+export { packRows } from './packRows';
 export { zonesLike, zonesMeant } from './zoneMatch';
 export { allZones, requireZone, zoneNamed, zoneOfWindowsName, type ZoneName } from './zoneNames';
 export {

@@ -24,7 +24,7 @@ import {
   type Cause,
   type StoredView,
 } from './viewStore';
-import { memoOf, weightOf, type State } from './viewState';
+import { memoOf, noBodies, weightOf, type State } from './viewState';
 import { writeOrder } from './writeOrder';
 
 export interface CompilerOptions {
@@ -458,7 +458,7 @@ export class Compiler implements Compiling {
    * a change that concerns more views than there is room for would push out all of them, one by the other.
    */
   private keep(viewId: string, parts: Omit<State, 'bodies'>, before: State | null, asked = false): State {
-    const state = { ...parts, bodies: before?.bodies ?? new Map() };
+    const state = { ...parts, bodies: before?.bodies ?? noBodies() };
     const fits = this.states.calculatedSize + weightOf(state) <= this.states.maxSize;
     if (asked || fits || this.states.has(viewId)) this.states.set(viewId, state);
     return state;

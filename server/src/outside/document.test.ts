@@ -1,9 +1,9 @@
 import { createServer, request, type IncomingHttpHeaders } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { gunzipSync } from 'node:zlib';
+import { brotliDecompressSync, gunzipSync } from 'node:zlib';
 import { randomBytes } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { documentOf, sendDocument, type Document } from './document';
+import { documentOf, sendDocument, withBrotli, type Document } from './document';
 import { BodyWriter, writeHead } from './writing';
 
 /** A document of blocks behind a head. */
@@ -17,7 +17,8 @@ function make(
 ): Document {
   const body = writer.write(blocks);
   const headers = { 'Content-Type': 'text/calendar; charset=utf-8' };
-  return documentOf({ ...writeHead(head, body), body, headers, dated }, body, 'r7');
+  const written = { ...writeHead(head, body), body, headers, dated, vary: 'Accept-Encoding' };
+  return documentOf({ ...written, status: 200 }, body, 'r7');
 }
 
 const bytes = (pieces: readonly Uint8Array[]) => Buffer.concat(pieces);
@@ -50,10 +51,12 @@ function ask(headers: Record<string, string>, method = 'GET', what = doc) {
 
 describe('a document', () => {
   it('has the same ETag for the same bytes, named after its revision', () => {
-    expect(make(['BEGIN:VCALENDAR\r\n'.repeat(50)]).etag).toBe(doc.etag);
-    expect(doc.etag).toMatch(/^"r7-[\w-]{22}"$/);
-    expect(make(['other']).etag).not.toBe(doc.etag);
-    expect(make(['other'], { head: 'a' }).etag).not.toBe(make(['other'], { head: 'b' }).etag);
+    expect(make(['BEGIN:VCALENDAR\r\n'.repeat(50)]).identity.etag).toBe(doc.identity.etag);
+    expect(doc.identity.etag).toMatch(/^"r7-[\w-]{22}"$/);
+    expect(make(['other']).identity.etag).not.toBe(doc.identity.etag);
+    expect(make(['other'], { head: 'a' }).identity.etag).not.toBe(
+      make(['other'], { head: 'b' }).identity.etag,
+    );
   });
 
   it('is one compressed stream of a head of its own and a body that others have too', async () => {
@@ -62,7 +65,7 @@ describe('a document', () => {
     for (const head of ['', 'For the town', 'For the ferry line: ÄÖÜ']) {
       const text = head + blocks.join('');
       const document = make(blocks, { head, writer });
-      expect(bytes(document.plain).toString()).toBe(text);
+      expect(bytes(document.identity.pieces).toString()).toBe(text);
       const { status, body, headers } = await ask({ 'accept-encoding': 'gzip' }, 'GET', document);
       expect([status, Number(headers['content-length'])]).toEqual([200, body.length]);
       expect(gunzipSync(body).toString()).toBe(text);
@@ -84,28 +87,40 @@ describe('a document', () => {
   });
 
   it('is compressed for those that take it', async () => {
-    for (const [accept, packed] of [
-      ['gzip', true],
-      ['deflate, gzip;q=0.5, br', true],
-      ['*', true],
-      ['gzip;q=0', false],
-      ['identity', false],
-      ['', false],
+    const unpack = { gzip: gunzipSync, br: brotliDecompressSync, identity: (body: Buffer) => body };
+    await withBrotli(doc);
+    for (const [accept, encoding] of [
+      ['gzip', 'gzip'],
+      ['gzip, deflate, br', 'gzip'],
+      ['br', 'br'],
+      ['deflate, gzip;q=0.5, br', 'br'],
+      ['*', 'gzip'],
+      ['gzip;q=0', 'identity'],
+      ['identity', 'identity'],
+      ['', 'identity'],
     ] as const) {
       const answer = await ask({ 'accept-encoding': accept });
-      expect(answer.headers['content-encoding'], accept).toBe(packed ? 'gzip' : undefined);
-      expect((packed ? gunzipSync(answer.body) : answer.body).equals(bytes(doc.plain))).toBe(true);
+      expect(answer.headers['content-encoding'] ?? 'identity', accept).toBe(encoding);
+      expect(unpack[encoding](answer.body).equals(bytes(doc.identity.pieces))).toBe(true);
+      expect(answer.headers.etag).toBe(doc[encoding]!.etag);
       expect(Number(answer.headers['content-length'])).toBe(answer.body.length);
     }
   });
 
   it('is not sent again to those that hold it', async () => {
-    for (const tag of [doc.etag, doc.gzipEtag, `W/${doc.etag}`, '*', `"a", W/${doc.gzipEtag}`]) {
+    for (const tag of [
+      doc.identity.etag,
+      doc.gzip.etag,
+      `W/${doc.identity.etag}`,
+      doc.br!.etag,
+      '*',
+      `"a", W/${doc.gzip.etag}`,
+    ]) {
       const answer = await ask({ 'if-none-match': tag });
       expect(answer.status, tag).toBe(304);
-      expect(answer.headers.etag).toBe(doc.etag);
+      expect(answer.headers.etag).toBe(doc.identity.etag);
     }
-    for (const tag of ['"r7"', 'r7', '', doc.etag.slice(0, -2)])
+    for (const tag of ['"r7"', 'r7', '', doc.identity.etag.slice(0, -2)])
       expect((await ask({ 'if-none-match': tag })).status).toBe(200);
   });
 
@@ -127,6 +142,6 @@ describe('a document', () => {
   it('tells its length to HEAD and sends nothing', async () => {
     const answer = await ask({}, 'HEAD');
     expect(answer.body.length).toBe(0);
-    expect(Number(answer.headers['content-length'])).toBe(bytes(doc.plain).length);
+    expect(Number(answer.headers['content-length'])).toBe(bytes(doc.identity.pieces).length);
   });
 });

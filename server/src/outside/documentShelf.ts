@@ -1,7 +1,7 @@
-import type { FormName, PageQuery } from '@zonal/core/forms';
+import { FORMS, type FormName } from '@zonal/core/forms';
 import { LRUCache } from 'lru-cache';
 import { documentOf, type Document } from './document';
-import type { Compiling, KeyPlace, Order, ShownView, WrittenBody } from './outside';
+import type { Compiling, EntryOrder, KeyPlace, Order, PageOrder, ShownView, WrittenBody } from './outside';
 
 interface Kept {
   /** What was shown when it was made: it is never sent when that is another thing. */
@@ -41,7 +41,8 @@ export class DocumentShelf {
 
   /** Returns the document of a form, or null where what is shown has changed meanwhile. */
   form(shown: ShownView, address: Address, form: FormName, now: number): Promise<Document | null> {
-    const bodyKey = `${shown.viewId}|${form}`;
+    // Entries of some forms lead back to pages below the address: then the body is that address's own.
+    const bodyKey = `${shown.viewId}|${form}|${FORMS[form].linked ? nameOf(form, address) : ''}`;
     const known = this.bodies.get(bodyKey) ?? null;
     const order = { ...orderOf(shown, address, now), form, body: known?.print ?? null };
     // A copy says when it was taken.
@@ -52,15 +53,16 @@ export class DocumentShelf {
   }
 
   /** Returns a page of what is shown, or null where that has changed meanwhile. */
-  page(
-    shown: ShownView,
-    address: Address,
-    form: 'page' | 'embed',
-    query: PageQuery,
-    now: number,
-  ): Promise<Document | null> {
-    const name = JSON.stringify([form, address, query, now]);
-    return this.once(shown, name, { ...orderOf(shown, address, now), form, query }, true, (body) => body!);
+  page(shown: ShownView, address: Address, page: PageOrder, now: number): Promise<Document | null> {
+    const name = JSON.stringify([address, page, now]);
+    return this.once(shown, name, { ...orderOf(shown, address, now), ...page }, true, (body) => body!);
+  }
+
+  /** Returns a file with one entry, which says when it was taken; null as above. */
+  entry(shown: ShownView, address: Address, entry: EntryOrder, now: number): Promise<Document | null> {
+    const name = JSON.stringify([address, entry, now]);
+    const order = { ...orderOf(shown, address, now), form: 'entry' as const, ...entry };
+    return this.once(shown, name, order, false, (body) => body!);
   }
 
   private kept(shown: ShownView, name: string): Document | undefined {

@@ -1,5 +1,5 @@
-import type { FormName, PageQuery } from '@zonal/core/forms';
-import type { Instant, ZoneName } from '@zonal/core/zones';
+import type { Closing, FormName, PageKind, PageQuery } from '@zonal/core/forms';
+import type { Instant } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
 
@@ -14,7 +14,7 @@ export interface WindowPlace {
   readonly name: string;
   readonly closed: boolean;
   /** What readers of a closed window are told: since when it is, by the clocks of its zone, and whom to ask. */
-  readonly closing: { readonly at: Instant | null; readonly zone: ZoneName; readonly contact: string };
+  readonly closing: Closing;
   readonly calendarIds: readonly string[];
 }
 
@@ -92,8 +92,23 @@ export type Order = {
       /** The print of the body that is at hand already, or null. */
       readonly body: string | null;
     }
-  | { readonly form: 'page' | 'embed'; readonly query: PageQuery }
+  | PageOrder
+  | ({ readonly form: 'entry' } & EntryOrder)
 );
+
+/** Which page is asked for, and by whom as far as it is told: languages that are accepted, best first. */
+export interface PageOrder {
+  readonly form: 'page' | 'embed';
+  readonly page: PageKind;
+  readonly query: PageQuery;
+  readonly accepted: readonly string[];
+}
+
+/** A file with one entry is asked for, by its outward identifier, and by one of its dates or none. */
+export interface EntryOrder {
+  readonly uid: string;
+  readonly on: string;
+}
 
 /** The bytes of a document but its body. */
 export interface WrittenHead {
@@ -119,6 +134,10 @@ export interface Written {
   /** Stands for all of the plain bytes. */
   readonly print: string;
   readonly headers: Readonly<Record<string, string>>;
+  /** What of a request it depends on (RFC 9110 section 12.5.5). */
+  readonly vary: string;
+  /** 404 where the view has no such thing, which the document then says. */
+  readonly status: 200 | 404;
   /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
   readonly dated: Instant | null;
 }

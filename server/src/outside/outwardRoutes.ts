@@ -1,12 +1,25 @@
-import { FORMS, FORM_NAMES, dayText, plainPage, type PageQuery } from '@zonal/core/forms';
-import { dayAt } from '@zonal/core/zones';
+import {
+  FORMS,
+  FORM_NAMES,
+  QUERY_NAMES,
+  plainPage,
+  readingOf,
+  refusalWords,
+  speechOf,
+  type Closing,
+  type PageKind,
+  type PageQuery,
+  type Refusal,
+} from '@zonal/core/forms';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
+import Negotiator from 'negotiator';
+import QRCode from 'qrcode';
+import { addressesOf } from '../glass/windowStore';
 import { unknownKeyLimit } from '../http/limits';
-import { sendDocument, type Document } from './document';
+import { lacksBrotli, sendDocument, withBrotli, type Document } from './document';
 import type { KeyUses } from './keyUses';
 import { embedRoute } from './embedRoute';
-import type { WindowPlace } from './outside';
 import type { Door, Publisher } from './publisher';
 
 const POLICY = {
@@ -32,6 +45,14 @@ const embedHeaders = helmet({
   crossOriginResourcePolicy: { policy: 'cross-origin' },
 });
 
+/** As many languages of a reader are looked at, of a length that tags can have. */
+const [MOST_LANGUAGES, LONGEST_TAG] = [5, 35];
+
+function acceptedBy(req: Request): string[] {
+  const named = new Negotiator(req).languages().filter((tag) => tag !== '*' && tag.length <= LONGEST_TAG);
+  return named.slice(0, MOST_LANGUAGES);
+}
+
 /** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
 export function outwardRoutes(
   publisher: Publisher,
@@ -43,10 +64,10 @@ export function outwardRoutes(
   const limit = unknownKeyLimit();
 
   /** Says why an address leads nowhere; who tries many that nobody has is slowed down. */
-  const refuseAt = (req: Request, res: Response, next: NextFunction, door: Door | null, page = false) => {
-    if (door?.state === 'closed') refuse(res, 'closed', page, closedWords(door.closing));
-    else if (door) refuse(res, door.state === 'open' ? 'waiting' : door.state, page);
-    else limit(req, res, (error?: unknown) => (error ? next(error) : refuse(res, 'unknown', page)));
+  const refuseAt = (req: Request, res: Response, _next: NextFunction, door: Door | null, page = false) => {
+    if (door?.state === 'closed') refuse(req, res, 'closed', page, door.closing);
+    else if (door) refuse(req, res, door.state === 'open' ? 'waiting' : door.state, page);
+    else limit(req, res, (error?: unknown) => refuse(req, res, error ? 'many' : 'unknown', page));
   };
 
   const opened =
@@ -54,6 +75,7 @@ export function outwardRoutes(
     async (req: Request, res: Response, next: NextFunction) => {
       const token = String(req.params['token']);
       const document = await find(token, req);
+      if (document && lacksBrotli(req, document)) await withBrotli(document);
       // As it is now: what was asked for may have been withdrawn while it was written.
       const door = publisher.door(token);
       if (document && door?.state === 'open') {
@@ -62,11 +84,45 @@ export function outwardRoutes(
       } else refuseAt(req, res, next, door, page);
     };
 
-  const page = (form: 'page' | 'embed') =>
-    opened((token, req) => publisher.page(token, form, queryOf(req)), true);
+  const page = (form: 'page' | 'embed', pageOf: (req: Request) => PageKind) =>
+    opened((token, req) => {
+      const [query, accepted] = [queryOf(req), acceptedBy(req)];
+      return publisher.page(token, { form, page: pageOf(req), query, accepted });
+    }, true);
 
-  router.get('/see/:token', pageHeaders, page('page'));
-  router.get('/embed/:token', embedHeaders, page('embed'));
+  for (const [folder, headers, form] of [
+    ['see', pageHeaders, 'page'],
+    ['embed', embedHeaders, 'embed'],
+  ] as const) {
+    const at = (below: string, pageOf: (req: Request) => PageKind) =>
+      router.get(`/${folder}/:token${below}`, headers, page(form, pageOf));
+    at('', () => ({ kind: 'days' }));
+    at('/follow', () => ({ kind: 'follow' }));
+    at('/settings', () => ({ kind: 'settings' }));
+    if (folder === 'see') router.get('/see/:token/follow.svg', pageHeaders, codeOfFollow);
+    at('/:entry', (req) => ({
+      kind: 'entry',
+      uid: String(req.params['entry']),
+      on: textIn(req, 'on') ?? '',
+    }));
+  }
+
+  async function codeOfFollow(req: Request, res: Response, next: NextFunction) {
+    const token = String(req.params['token']);
+    const door = await publisher.opened(token);
+    if (door?.state !== 'open') return refuseAt(req, res, next, door);
+    const address = `${addressesOf(publicUrl, token).see}/follow`;
+    const svg = await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
+    res.set({ 'Cache-Control': 'no-cache', 'X-Robots-Tag': 'noindex, nofollow' }).type('svg').send(svg);
+  }
+
+  router.get(
+    '/copy/:token/:entry.ics',
+    opened((token, req) => {
+      const entry = { uid: String(req.params['entry']), on: textIn(req, 'on') ?? '' };
+      return publisher.entry(token, entry);
+    }, false),
+  );
   for (const form of FORM_NAMES) {
     const { folder, ending } = FORMS[form];
     // A copy is asked for without its ending too.
@@ -80,69 +136,52 @@ export function outwardRoutes(
   return router;
 }
 
+function textIn(req: Request, name: string): string | undefined {
+  const value = req.query[name];
+  return typeof value === 'string' ? value : undefined;
+}
+
+/** What an address says of the page, as far as it is something that a page can be told. */
 function queryOf(req: Request): PageQuery {
-  const one = (name: string) => {
-    const value = req.query[name];
-    return typeof value === 'string' ? value : undefined;
-  };
-  return { show: one('show'), from: one('from'), tz: one('tz'), theme: one('theme'), lang: one('lang') };
+  return Object.fromEntries(
+    QUERY_NAMES.flatMap((name) => {
+      const value = textIn(req, name);
+      return value === undefined ? [] : [[name, value.slice(0, LONGEST_VALUE)]];
+    }),
+  );
 }
 
-const REFUSALS = {
-  unknown: {
-    status: 404,
-    title: 'There is no window here',
-    say: 'This address leads nowhere. Check that it is complete, or ask whoever gave it to you for a new one.',
-  },
-  closed: {
-    status: 410,
-    title: 'This window is closed',
-    say: 'The calendar that was shown here is no longer published. Ask whoever gave you the address.',
-  },
-  expired: {
-    status: 410,
-    title: 'This address has ended',
-    say: 'It was open until a set day. Ask whoever gave it to you for a new one.',
-  },
-  withdrawn: {
-    status: 410,
-    title: 'This address was withdrawn',
-    say: 'It leads nowhere any more. Ask whoever gave it to you for a new one.',
-  },
-  turned: {
-    status: 410,
-    title: 'This address was replaced',
-    say: 'A new one has taken its place. Ask whoever gave it to you for it.',
-  },
-  stopped: {
-    status: 503,
-    title: 'Not shown just now',
-    say: 'What this calendar shows is being put in order. Try again in a while.',
-  },
-  unheard: {
-    status: 503,
-    title: 'Not shown just now',
-    say: 'It cannot be told just now whether this calendar is up to date. Try again in a while.',
-  },
-  waiting: {
-    status: 503,
-    title: 'One moment',
-    say: 'This calendar is just being prepared. Try again in a few seconds.',
-  },
-} as const;
+const LONGEST_VALUE = 200;
 
-/** Says since when a window is closed, and whom to ask. */
-function closedWords({ at, zone, contact }: WindowPlace['closing']): string {
-  const since = at === null ? '' : ` since ${dayText(dayAt(zone, at))}`;
-  const ask = contact ? `Questions: ${contact}` : 'Ask whoever gave you the address.';
-  return `The calendar that was shown here is no longer published${since}. ${ask}`;
-}
+const STATUS: Readonly<Record<Refusal, number>> = {
+  unknown: 404,
+  closed: 410,
+  expired: 410,
+  withdrawn: 410,
+  turned: 410,
+  many: 429,
+  stopped: 503,
+  unheard: 503,
+  waiting: 503,
+};
 
-function refuse(res: Response, why: keyof typeof REFUSALS, page: boolean, more: string | null = null): void {
-  const { status, title } = REFUSALS[why];
-  const say = more ?? REFUSALS[why].say;
-  if (status === 503) res.set('Retry-After', '5');
-  res.status(status).set({ 'X-Robots-Tag': 'noindex, nofollow', 'Cache-Control': 'no-cache' });
-  if (page) res.type('html').send(plainPage(title, say));
+/** Says in the reader's language why there is nothing. */
+function refuse(
+  req: Request,
+  res: Response,
+  why: Refusal,
+  page: boolean,
+  closing: Closing | null = null,
+): void {
+  const lang = textIn(req, 'lang');
+  const speech = speechOf(readingOf({ lang, accepted: acceptedBy(req) }));
+  const { title, say } = refusalWords(speech, why, closing);
+  if (STATUS[why] === 503) res.set('Retry-After', '5');
+  res.status(STATUS[why]).set({
+    'X-Robots-Tag': 'noindex, nofollow',
+    'Cache-Control': 'no-cache',
+    Vary: 'Accept-Language',
+  });
+  if (page) res.type('html').send(plainPage(title, say, speech.locale));
   else res.type('text').send(`${title}. ${say}\n`);
 }

@@ -1,6 +1,6 @@
 import { formAt } from '@zonal/core/forms';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { sendDocument } from './document';
+import { lacksBrotli, sendDocument } from './document';
 import type { KeyUses } from './keyUses';
 import type { Publisher } from './publisher';
 
@@ -25,7 +25,7 @@ export function pollPath(
     const door = publisher.door(token);
     if (door?.state !== 'open') return false;
     const ready = publisher.ready(door.shown, door.place, form);
-    if (!ready) return false;
+    if (!ready || lacksBrotli(req, ready)) return false;
     uses.note(door.place.keyId, door.shown.number, Date.now());
     sendDocument(req, res, ready);
     return true;

@@ -171,7 +171,7 @@ async function scene({
     if (door?.state !== 'open') return { state: door?.state };
     const document = (await of.document(token, 'feed'))!;
     const titles = [
-      ...Buffer.concat(document.plain)
+      ...Buffer.concat(document.identity.pieces)
         .toString()
         .matchAll(/SUMMARY:(.*)\r/g),
     ].map((m) => m[1]);

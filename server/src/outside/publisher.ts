@@ -1,4 +1,4 @@
-import type { FormName, PageQuery } from '@zonal/core/forms';
+import type { FormName } from '@zonal/core/forms';
 import { keyState } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import type { LoggedChange } from '../db/changes';
@@ -7,7 +7,7 @@ import type { ChangeNews } from '@zonal/core/api';
 import { log } from '../log';
 import { DocumentShelf } from './documentShelf';
 import type { Document } from './document';
-import type { Compiling, KeyPlace, Outside, ShownView, WindowPlace } from './outside';
+import type { Compiling, EntryOrder, KeyPlace, Outside, PageOrder, ShownView, WindowPlace } from './outside';
 
 /**
  * What stands behind a key: a view of an open window, one that is not in memory yet, one that could not be worked out, a
@@ -142,10 +142,17 @@ export class Publisher implements Outside {
   }
 
   /** Returns a page of what is shown behind a key, or null when nothing is. */
-  page(token: string, form: 'page' | 'embed', query: PageQuery): Promise<Document | null> {
-    return this.made(token, ({ shown, place }, now) =>
-      this.shelf.page(shown, place, form, query, Math.floor(now / QUARTER) * QUARTER),
-    );
+  page(token: string, page: PageOrder): Promise<Document | null> {
+    return this.made(token, ({ shown, place }, now) => {
+      // It says as of when it is true, which is no later than the store was heard.
+      const asOf = Math.floor(Math.min(now, this.heardAt) / QUARTER) * QUARTER;
+      return this.shelf.page(shown, place, page, asOf);
+    });
+  }
+
+  /** Returns a file with one entry of what is shown behind a key, or null when nothing is. */
+  entry(token: string, entry: EntryOrder): Promise<Document | null> {
+    return this.made(token, ({ shown, place }, now) => this.shelf.entry(shown, place, entry, now));
   }
 
   /** What is shown may be another thing by the time that it is written: then it is written again. */

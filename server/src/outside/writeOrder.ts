@@ -1,11 +1,12 @@
-import { FORMS, fileNameOf, writePage, type Notice } from '@zonal/core/forms';
+import { FORMS, entryFile, fileNameOf, speechFor, writtenPage, type Notice } from '@zonal/core/forms';
 import { addressesOf } from '../glass/windowStore';
-import type { Moved, Order, Written } from './outside';
+import type { EntryOrder, Moved, Order, PageOrder, Written } from './outside';
 import type { State } from './viewState';
 import { BodyWriter, noBody, writeHead } from './writing';
 
 /** Pages and feeds that are not listed tell search engines so. */
 const UNLISTED = { 'X-Robots-Tag': 'noindex, nofollow' };
+const ENCODED = 'Accept-Encoding';
 
 interface Place {
   readonly publicUrl: string;
@@ -18,47 +19,95 @@ function noticeOf({ token, at, until }: Moved, publicUrl: string): Notice {
 }
 
 /** Returns the document that is asked for of a view. */
-export function writeOrder(order: Order, state: State, { publicUrl, listed }: Place): Written {
+export function writeOrder(order: Order, state: State, place: Place): Written {
+  if ('page' in order) return writePageOrder(order, state, place);
+  if (order.form === 'entry') return writeEntryOrder(order, state, place);
   const { view, revision, bodies } = state;
-  const { now } = order;
-  const addresses = addressesOf(publicUrl, order.token);
-  const notice = order.moved && noticeOf(order.moved, publicUrl);
-  const robots = listed ? {} : UNLISTED;
-  if ('query' in order) {
-    const { form } = order;
-    const self = new URL(form === 'page' ? addresses.see : addresses.embed).pathname;
-    const html = writePage(view, revision, {
-      form,
-      query: order.query,
-      now,
-      addresses: {
-        ...addresses,
-        self,
-        copy: new URL(addresses.copy).pathname,
-        oEmbed: `${publicUrl}/oembed?url=${encodeURIComponent(addresses.see)}`,
-      },
-      assets: '/outside/',
-      notice,
-    });
-    const headers = { 'Content-Type': 'text/html; charset=utf-8', ...robots };
-    return { ...writeHead(html, noBody()), body: noBody(), headers, dated: null };
-  }
-  const { form } = order;
-  const { contentType, steady, dated, shared, parts } = FORMS[form];
-  const { head, blocks } = parts(view, revision, { addresses, now, notice });
-  let writer = bodies.get(form);
-  if (!writer) bodies.set(form, (writer = new BodyWriter()));
-  const body = blocks.length ? writer.write(blocks) : noBody();
+  const { now, form } = order;
+  const { addresses, notice, robots } = placeOf(order, place);
+  const { contentType, steady, dated, shared, linked, parts } = FORMS[form];
+  const { head, blocks, fill } = parts(view, revision, { addresses, now, notice });
+  const name = linked ? `${form}|${notice?.see ?? addresses.see}` : form;
+  let writer = bodies.get(name);
+  if (!writer) bodies.set(name, (writer = new BodyWriter()));
+  const body = blocks.length ? writer.write(blocks, fill) : noBody();
   return {
     ...writeHead(head, body),
     body: body.print === order.body ? null : body,
     headers: {
       'Content-Type': contentType,
-      'Content-Disposition': `${form === 'copy' ? 'attachment' : 'inline'}; filename="${fileNameOf(form, view, now)}"`,
+      ...disposition(form === 'copy', fileNameOf(form, view, now)),
       ...(steady ? { 'Last-Modified': new Date(revision.at).toUTCString() } : {}),
       ...(shared ? { 'Access-Control-Allow-Origin': '*' } : {}),
       ...robots,
     },
+    vary: ENCODED,
+    status: 200,
     dated: dated ? revision.at : null,
   };
+}
+
+function placeOf({ token, moved }: Order, { publicUrl, listed }: Place) {
+  return {
+    addresses: addressesOf(publicUrl, token),
+    notice: moved && noticeOf(moved, publicUrl),
+    robots: listed ? {} : UNLISTED,
+  };
+}
+
+function disposition(kept: boolean, fileName: string): Record<string, string> {
+  return { 'Content-Disposition': `${kept ? 'attachment' : 'inline'}; filename="${fileName}"` };
+}
+
+function writePageOrder(order: Order & PageOrder, { view, revision }: State, place: Place): Written {
+  const { addresses, notice, robots } = placeOf(order, place);
+  const { form, page, query, accepted, now } = order;
+  const path = (address: string) => new URL(address).pathname;
+  const { html, found } = writtenPage(view, revision, {
+    form,
+    page,
+    query,
+    accepted,
+    listed: place.listed,
+    now,
+    addresses: {
+      ...addresses,
+      self: path(form === 'page' ? addresses.see : addresses.embed),
+      copy: path(addresses.copy),
+      code: `${path(addresses.see)}/follow.svg`,
+      oEmbed: `${place.publicUrl}/oembed?url=${encodeURIComponent(addresses.see)}`,
+    },
+    assets: '/outside/',
+    notice,
+  });
+  return {
+    ...writeHead(html, noBody()),
+    body: noBody(),
+    headers: { 'Content-Type': 'text/html; charset=utf-8', ...robots },
+    vary: `${ENCODED}, Accept-Language`,
+    status: found ? 200 : 404,
+    dated: null,
+  };
+}
+
+function writeEntryOrder(order: Order & EntryOrder, { view, revision }: State, place: Place): Written {
+  const { addresses, notice, robots } = placeOf(order, place);
+  const file = entryFile(view, revision, order, notice?.see ?? addresses.see, order.now);
+  const type = file ? 'text/calendar' : 'text/plain';
+  return {
+    ...writeHead(file?.text ?? `${goneText(view)}\n`, noBody()),
+    body: noBody(),
+    headers: {
+      'Content-Type': `${type}; charset=utf-8`,
+      ...(file ? disposition(true, file.name) : {}),
+      ...robots,
+    },
+    vary: ENCODED,
+    status: file ? 200 : 404,
+    dated: null,
+  };
+}
+
+function goneText({ wording }: State['view']): string {
+  return speechFor(wording.language).say('gone');
 }

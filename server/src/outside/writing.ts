@@ -17,10 +17,11 @@ interface Block {
 export class BodyWriter {
   private blocks = new Map<string, Block>();
 
-  write(texts: readonly string[]): WrittenBody {
+  /** `fill` makes of a text what is written; it has to be the same each time. */
+  write(texts: readonly string[], fill: (text: string) => string = (text) => text): WrittenBody {
     const blocks = new Map<string, Block>();
     const all = texts.map((text) => {
-      const block = this.blocks.get(text) ?? blockOf(text);
+      const block = this.blocks.get(text) ?? blockOf(fill(text));
       blocks.set(text, block);
       return block;
     });

@@ -1,7 +1,7 @@
 import { EMPTY_CONTENT, type Entry, type When } from '@zonal/core/entries';
-import { dayFromText, dayToText } from '@zonal/core/zones';
+import { packRows, dayFromText, dayToText } from '@zonal/core/zones';
 import { describe, expect, it } from 'vitest';
-import { itemsOf, packRows, rangeOf, stepOf } from './deskDays';
+import { itemsOf, rangeOf, stepOf } from './deskDays';
 
 const ZONE = 'America/Halifax';
 const at = (text: string, zone = ZONE): When => ({ kind: 'zoned', at: `${text}:00`, zone });

@@ -27,7 +27,8 @@ export function agendaOf(view: OutwardView, zone: ZoneName, from: Day, to: Day):
     .sort((a, b) => a.firstDay - b.firstDay || Number(b.allDay) - Number(a.allDay) || a.start - b.start);
 }
 
-function pageEntry(one: OutwardOccurrence, zone: ZoneName): PageEntry {
+/** Returns one time on the clocks of a zone. */
+export function pageEntry(one: OutwardOccurrence, zone: ZoneName): PageEntry {
   const zoned = one.start.kind === 'zoned';
   const start = zoned ? wallAt(zone, one.from) : wallOf(one.start);
   const end = zoned ? wallAt(zone, one.to) : wallOf(one.end);

@@ -7,8 +7,9 @@ import { HOST, STREET, date, entry, rulesOf, zoned } from '../../testing/samples
 import { wallOf } from '../../entries';
 import { DAY, dayToText, wallAt } from '../../zones';
 import { Html, html } from './html';
-import { writePage, type PageQuery } from './page';
-import { kindText } from './words';
+import { kindText, speechFor } from '../speech/speech';
+import type { PageQuery } from './choice';
+import { writePage } from './page';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
 const NOW = Date.UTC(2026, 5, 10, 15);
@@ -46,8 +47,8 @@ describe('a page', () => {
 
   it('shows times on the host’s clocks, or on those of the reader’s zone, and says which', () => {
     const host = page([talk], { show: 'list' });
-    expect(host).toContain('23:30 to Sat 13 Jun 2026, 01:00');
-    expect(host).toContain('America/Halifax (UTC−03:00)</strong>, the host’s zone');
+    expect(host).toContain('23:30 to Sat, 13 Jun 2026, 01:00');
+    expect(host).toContain('America/Halifax (UTC−03:00), the host’s zone');
     const reader = page([talk], { show: 'list', tz: 'Europe/London' });
     expect(reader).toContain('03:30–05:00');
     expect(reader).toContain('not in the host’s zone');
@@ -68,7 +69,7 @@ describe('a page', () => {
     for (const tz of ['Pacific/Kiritimati', 'Pacific/Pago_Pago', undefined]) {
       const text = page([day], { show: 'list', from: '2026-06-10', tz });
       expect(text).toMatch(
-        /datetime="2026-06-12">Fri 12 Jun 2026<\/time><\/h3>\s*<ul><li class="confirmed all-day">/,
+        /datetime="2026-06-12">Fri, 12 Jun 2026<\/time><\/h3>\s*<ul><li class="confirmed all-day">/,
       );
     }
   });
@@ -110,13 +111,13 @@ describe('html', () => {
 
 it('a due moment and a planned one name their zone, a day does not', () => {
   const due = { kind: 'due', status: 'confirmed' } as const;
-  expect(kindText(due, zoned('2026-06-12T14:00'), HOST)).toBe(
-    'Due Fri 12 Jun 2026, 14:00 (America/Halifax).',
+  expect(kindText(speechFor('en'), due, zoned('2026-06-12T14:00'), HOST)).toBe(
+    'Due Fri, 12 Jun 2026, 14:00 (America/Halifax).',
   );
-  expect(kindText(due, date('2026-06-12'), HOST)).toBe('Due Fri 12 Jun 2026.');
+  expect(kindText(speechFor('en'), due, date('2026-06-12'), HOST)).toBe('Due Fri, 12 Jun 2026.');
   const slipped = { ...due, kind: 'milestone', planned: zoned('2026-06-11T14:00', 'Europe/London') } as const;
-  expect(kindText(slipped, zoned('2026-06-12T14:00', 'Europe/London'), HOST)).toMatch(
-    /^Milestone: planned for Thu 11 Jun 2026, 14:00 \(Europe\/London\), now 1 day/,
+  expect(kindText(speechFor('en'), slipped, zoned('2026-06-12T14:00', 'Europe/London'), HOST)).toMatch(
+    /^Milestone: planned for Thu, 11 Jun 2026, 14:00 \(Europe\/London\), now 1 day/,
   );
 });
 

@@ -1,9 +1,9 @@
 import { html } from './html';
 
-/** Returns a page that says one thing. */
-export function plainPage(title: string, say: string): string {
+/** Returns a page that says one thing, in one language. */
+export function plainPage(title: string, say: string, language: string): string {
   return html`<!doctype html>
-<html lang="en">
+<html lang="${language}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">

@@ -5,7 +5,6 @@ import {
   MONTH_NAMES,
   WEEKDAY_NAMES,
   instantOf,
-  nextClockChange,
   offsetAt,
   partsOfDay,
   timeOfWall,
@@ -16,8 +15,7 @@ import {
   type Wall,
   type ZoneName,
 } from '../../zones';
-import { slipOf, wallOf, type Slip, type When } from '../../entries';
-import type { OutwardContent } from '../../glass';
+import { wallOf, type When } from '../../entries';
 
 /** Short names of the weekdays, Monday first. */
 export const WEEKDAYS = WEEKDAY_NAMES.map((name) => name.slice(0, 3));
@@ -52,15 +50,6 @@ export function zoneText(zone: ZoneName): string {
   return zone.replace(/_/g, ' ');
 }
 
-/** Returns a sentence on the next clock change in a zone, or an empty text when none comes within a year. */
-export function clockChangeText(zone: ZoneName, now: Instant): string {
-  const change = nextClockChange(zone, now);
-  if (!change || change.at > now + 366 * DAY) return '';
-  const wall = change.at + change.before;
-  const way = change.offset > change.before ? 'forward' : 'back';
-  return `Clocks there go ${way} on ${dayText(Math.floor(wall / DAY))} at ${timeText(wall)}.`;
-}
-
 /** Returns `America/Halifax (UTC−04:00)`. */
 export function zoneWithOffset(zone: ZoneName, now: Instant): string {
   return zone === 'UTC' ? 'UTC' : `${zoneText(zone)} (${offsetText(offsetAt(zone, now))})`;
@@ -75,33 +64,4 @@ export function whenWords(when: When, on?: ZoneName): string {
   const wall = on && when.kind === 'zoned' ? wallAt(on, instantOf(when.zone, own)) : own;
   const day = dayText(Math.floor(wall / DAY));
   return when.kind === 'date' ? day : `${day}, ${timeText(wall)}`;
-}
-
-/** Returns a moment as readers anywhere can take it: a time in a zone names the zone. */
-function momentWords(when: When): string {
-  return when.kind === 'zoned' ? `${whenWords(when)} (${zoneText(when.zone)})` : whenWords(when);
-}
-
-/** Returns `6 days (4 working days) later than planned`, or `as planned`. */
-export function slipText({ days, workingDays, minutes }: Slip): string {
-  if (!days && !minutes) return 'as planned';
-  const way = days > 0 || minutes > 0 ? 'later' : 'earlier';
-  const count = (n: number, unit: string) => `${Math.abs(n)} ${unit}${Math.abs(n) === 1 ? '' : 's'}`;
-  if (!days) return `the same day, ${count(minutes, 'minute')} ${way} than planned`;
-  return `${count(days, 'day')} (${count(workingDays, 'working day')}) ${way} than planned`;
-}
-
-/** Returns what a milestone or a due item has to say besides its title, or an empty text for an event. */
-export function kindText(
-  { kind, planned, status }: Pick<OutwardContent, 'kind' | 'planned' | 'status'>,
-  start: When,
-  hostZone: ZoneName,
-): string {
-  if (!kind) return '';
-  const done = status === 'done';
-  if (kind === 'due') return `Due ${momentWords(start)}${done ? ', done' : ''}.`;
-  const slip = planned
-    ? `: planned for ${momentWords(planned)}, now ${slipText(slipOf(planned, start, hostZone))}`
-    : '';
-  return `Milestone${done ? ', reached' : ''}${slip}.`;
 }

@@ -1,6 +1,6 @@
-import type { Day } from '@zonal/core/zones';
+import { packRows, type Day } from '@zonal/core/zones';
 import type { Calendar } from '@zonal/core/api';
-import { packRows, type DeskItem } from '../deskDays';
+import type { DeskItem } from '../deskDays';
 import { slipMark } from './marks';
 import type { ViewProps } from './viewTypes';
 

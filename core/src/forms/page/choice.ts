@@ -1,0 +1,169 @@
+import { COLOURS, type Colour, type OutwardView, type Wording, type WordingText } from '../../glass';
+import { dayAt, dayFromText, dayToText, zoneNamed, type Day, type Instant, type ZoneName } from '../../zones';
+import type { Notice } from '../notice';
+import { directionOf, readingOf } from '../speech/reading';
+import { speechOf, type Speech } from '../speech/speech';
+
+export const SHOWINGS = ['list', 'week', 'month'] as const;
+export type Showing = (typeof SHOWINGS)[number];
+
+/** The parts of a page that an embed can do without. */
+export const PARTS = ['title', 'about', 'zone', 'turn', 'shows', 'find', 'foot'] as const;
+export type Part = (typeof PARTS)[number];
+/** Those that an embed has where nothing else is said. */
+export const USUAL_PARTS: readonly Part[] = ['title', 'about', 'zone', 'turn', 'shows', 'foot'];
+
+export const THEMES = ['auto', 'light', 'dark'] as const;
+export type Theme = (typeof THEMES)[number];
+
+/** What can be said of a page in the query string of its address; anything not understood falls back to the default. */
+export const QUERY_NAMES = [
+  'show',
+  'from',
+  'find',
+  'tz',
+  'lang',
+  'clock',
+  'week',
+  'theme',
+  'parts',
+  'accent',
+] as const;
+export type QueryName = (typeof QUERY_NAMES)[number];
+export type PageQuery = Readonly<Partial<Record<QueryName, string | undefined>>>;
+
+/** What goes along from page to page: how somebody reads, and how the page looks. */
+const LASTING = ['tz', 'lang', 'clock', 'week', 'theme', 'parts', 'accent'] as const;
+
+/** Which page of a window is asked for: its days, one entry (on one of its dates), how to follow it, or the reader's settings. */
+export type PageKind =
+  | { readonly kind: 'days' }
+  | { readonly kind: 'entry'; readonly uid: string; readonly on: string }
+  | { readonly kind: 'follow' }
+  | { readonly kind: 'settings' };
+
+export interface PageOptions {
+  readonly form: 'page' | 'embed';
+  readonly query: PageQuery;
+  readonly now: Instant;
+  /** Which page; left out for the days. */
+  readonly page?: PageKind;
+  /** Languages that the reader's program accepts, best first (RFC 9110 section 12.5.4). */
+  readonly accepted?: readonly string[];
+  /** Whether the window is listed: only then search engines and social networks are told of it. */
+  readonly listed?: boolean;
+  /** Addresses of the other forms; absolute where programs use them. */
+  readonly addresses: PageAddresses;
+  /** Folder of style sheet, script and typeface, ending in `/`. */
+  readonly assets: string;
+  /** What readers with this address have to be told besides, such as a new one. */
+  readonly notice?: Notice | null;
+}
+
+export interface PageAddresses {
+  readonly self: string;
+  readonly see: string;
+  readonly feed: string;
+  readonly copy: string;
+  /** Where sites learn how to embed the page (oEmbed), with its own address at the end; left out where there is none. */
+  readonly oEmbed?: string;
+  /** The QR code of the page that tells how to follow; left out where there is none. */
+  readonly code?: string;
+}
+
+/** What a page shows and how, as the reader chose or as it is usual. */
+export interface Choice {
+  readonly show: Showing;
+  readonly from: Day;
+  readonly today: Day;
+  readonly zone: ZoneName;
+  /** Whether the reader chose the zone. */
+  readonly zoneAsked: boolean;
+  /** Words that are looked for; empty for none. */
+  readonly find: string;
+  readonly speech: Speech;
+  readonly theme: Theme;
+  readonly parts: ReadonlySet<Part>;
+  readonly colour: Colour;
+  /** How the window's language is written, where it is not as the page's. */
+  readonly direction: 'ltr' | 'rtl';
+  /** The window's own words in the language of the reader, or as the host writes them. */
+  readonly text: WordingText;
+}
+
+const LONGEST_FIND = 100;
+
+/** Returns what a page shows by its address and by what is known of its reader. */
+export function choiceOf(view: OutwardView, options: PageOptions): Choice {
+  const { query, now, form, accepted = [] } = options;
+  const { wording } = view;
+  const asked = query.tz ? zoneNamed(query.tz) : null;
+  const zone = asked ?? view.hostZone;
+  const today = dayAt(zone, now);
+  const { lang, clock, week } = query;
+  const named = PARTS.filter((part) => query.parts?.split(/[\s,.]+/).includes(part));
+  const usual = form === 'embed' ? USUAL_PARTS : PARTS;
+  const text = textFor(wording, lang === undefined ? accepted : [lang]);
+  return {
+    show: SHOWINGS.find((s) => s === query.show) ?? (form === 'embed' ? 'list' : 'month'),
+    from: dayAsked(view, query.from, today),
+    today,
+    zone,
+    zoneAsked: asked !== null,
+    find: (query.find ?? '').slice(0, LONGEST_FIND).trim(),
+    speech: speechOf(readingOf({ lang, clock, week, accepted, own: wording.language })),
+    theme: THEMES.find((t) => t === query.theme) ?? 'auto',
+    parts: new Set(form === 'embed' && query.parts !== undefined ? named : usual),
+    colour: COLOURS.find((c) => c === query.accent) ?? wording.colour,
+    direction: directionOf(text.language || 'en'),
+    text,
+  };
+}
+
+/** An unreadable day in an address shows today, as no day would; one far from what is shown, what is next to it. */
+function dayAsked(view: OutwardView, asked: string | undefined, today: Day): Day {
+  let from = today;
+  try {
+    if (asked) from = dayFromText(asked);
+  } catch {
+    // Today it is.
+  }
+  const first = dayAt(view.hostZone, view.range.from) - 31;
+  const last = dayAt(view.hostZone, view.range.to) + 31;
+  return Math.min(Math.max(from, first), last);
+}
+
+/** The first of some languages in which a window names itself; the host's own wording stands for its language too. */
+function textFor(wording: Wording, languages: readonly string[]): WordingText {
+  const base = (tag: string) => tag.toLowerCase().split('-')[0];
+  const all: WordingText[] = [wording, ...wording.translations];
+  for (const language of languages) {
+    const exact = all.find((t) => t.language.toLowerCase() === language.toLowerCase());
+    const own = exact ?? all.find((t) => t.language && base(t.language) === base(language));
+    if (own) return own;
+  }
+  return wording;
+}
+
+/** Names for which an empty value says something: no parts, and the host's zone whatever was kept. */
+const EMPTY_SAYS = new Set(['parts', 'tz']);
+
+/** Returns the address of the same page, or of one below it, with some things said otherwise; null takes one away. */
+export function addressWith(
+  { addresses, query }: PageOptions,
+  said: Partial<Record<QueryName | 'on', string | null>>,
+  below = '',
+): string {
+  const all = { ...Object.fromEntries(LASTING.map((name) => [name, query[name]])), ...said };
+  const parts = Object.entries(all).flatMap(([name, value]) =>
+    typeof value === 'string' && (value || EMPTY_SAYS.has(name))
+      ? [`${name}=${encodeURIComponent(value)}`]
+      : [],
+  );
+  return `${addresses.self}${below}${parts.length ? `?${parts.join('&')}` : ''}`;
+}
+
+/** Returns the address of a stretch of days. */
+export function daysAddress(options: PageOptions, show: Showing, from: Day): string {
+  return addressWith(options, { show, from: dayToText(from) });
+}

@@ -1,0 +1,146 @@
+import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { DEMANDS } from '@zonal/core/glass';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TestClient, freshDatabase, testServer, windowInput } from '../testing';
+
+let server: Awaited<ReturnType<typeof testServer>>;
+let client: TestClient;
+let calendarId: string;
+let key: { id: string; version: number; see: string; embed: string; feed: string };
+
+const tomorrow = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+const at = (hour: number) => ({ kind: 'zoned', at: `${tomorrow}T${hour}:00:00`, zone: 'America/Halifax' });
+
+async function openWindow(parts: object) {
+  const { body } = await client.call('POST', '/windows', windowInput(calendarId, 'tinted', parts));
+  return body.keys[0] as typeof key;
+}
+
+beforeAll(async () => {
+  server = await testServer(await freshDatabase());
+  client = new TestClient(server.base);
+  await client.signIn();
+  const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
+  calendarId = (await client.call('POST', '/calendars', { ...plate, name: 'Quay' })).body.id;
+  const rule = { rule: 'FREQ=DAILY;COUNT=3', dates: [], exceptDates: [] };
+  const entry = { ...EMPTY_CONTENT, start: at(10), end: at(12), overrides: [] };
+  for (const [title, recurrence] of [
+    ['Market', rule],
+    ['Parade', null],
+  ])
+    await client.call('POST', `/calendars/${calendarId}/entries`, { ...entry, title, recurrence });
+  key = await openWindow({ name: 'On the quay' });
+});
+afterAll(() => server.close());
+
+function ask(address: string, headers: Record<string, string> = {}) {
+  const { pathname, search } = new URL(address);
+  return fetch(`${server.base}${pathname}${search}`, { headers });
+}
+
+/** Returns what a program that unfolds and reads lines finds in a feed: the address of each entry, by title. */
+async function linksIn(feed: string): Promise<Record<string, string>> {
+  const text = (await (await ask(feed)).text()).replace(/\r\n[ \t]/g, '');
+  const events = text.split('BEGIN:VEVENT').slice(1);
+  const value = (event: string, name: string) => new RegExp(`^${name}:(.*)\r$`, 'm').exec(event)?.[1] ?? '';
+  return Object.fromEntries(events.map((e) => [value(e, 'SUMMARY'), value(e, 'URL')]));
+}
+
+describe('an entry', () => {
+  it('leads from each key’s feed to its page below that key’s address, and from there to a file of it', async () => {
+    const links = await linksIn(key.feed);
+    expect(links['Parade']).toMatch(new RegExp(`^${key.see.replaceAll('.', '\\.')}/[0-9a-f-]{36}$`));
+    const page = await ask(links['Parade']!);
+    expect(page.status).toBe(200);
+    expect(page.headers.get('vary')).toBe('Accept-Encoding, Accept-Language');
+    const text = await page.text();
+    expect(text).toContain('Parade');
+    expect(text).not.toContain('Market');
+    const [, file] = /href="(\/copy\/[^"]+)" download>Add just this one/.exec(text)!;
+    const ics = await ask(`${server.base}${file}`);
+    expect(ics.headers.get('content-disposition')).toBe('attachment; filename="parade.ics"');
+    expect(await ics.text()).toContain('SUMMARY:Parade');
+    const jCal = await (await ask(key.feed.replace('.ics', '.json'))).json();
+    expect(JSON.stringify(jCal)).toContain(JSON.stringify(['url', {}, 'uri', links['Parade']]));
+  });
+
+  it('is told by each key with its own address alone, also where the feeds share all else', async () => {
+    const { body } = await client.call('GET', '/windows');
+    const own = body.find((w: { keys: { see: string }[] }) => w.keys[0]?.see === key.see);
+    const { body: made } = await client.call('POST', `/windows/${own.id}/keys`, {
+      madeOutTo: 'Town site',
+      audience: 'street',
+      cap: null,
+      contact: '',
+      notes: '',
+      expiresAt: null,
+      confirmed: [...DEMANDS],
+    });
+    const second = made.keys.find((k: { see: string }) => k.see !== key.see);
+    const links = await linksIn(second.feed);
+    expect(links['Parade']).toContain(`${second.see}/`);
+    expect(Object.values(await linksIn(key.feed)).every((l) => l.startsWith(`${key.see}/`))).toBe(true);
+    const text = await (await ask(second.feed)).text();
+    expect(text).not.toContain(new URL(key.see).pathname.split('/').at(-1));
+  });
+
+  it('that is not there is a page that says so, and a file that is none', async () => {
+    const gone = '00000000-0000-8000-8000-000000000000';
+    const page = await ask(`${key.see}/${gone}`, { 'accept-language': 'de' });
+    expect(page.status).toBe(404);
+    expect(await page.text()).toContain('Das wird hier nicht gezeigt');
+    const file = await ask(`${key.see.replace('/see/', '/copy/')}/${gone}.ics`);
+    expect([file.status, file.headers.get('content-type')]).toEqual([404, 'text/plain; charset=utf-8']);
+  });
+});
+
+it('the pages below an address are there for page and embed, with the code of the way to follow', async () => {
+  for (const below of ['/follow', '/settings', '?find=market', '?show=week']) {
+    for (const address of [key.see, key.embed]) {
+      const { status, headers } = await ask(`${address}${below}`);
+      expect([below, status, headers.get('x-robots-tag')]).toEqual([below, 200, 'noindex, nofollow']);
+    }
+  }
+  const code = await ask(`${key.see}/follow.svg`);
+  expect([code.status, code.headers.get('content-type')]).toEqual([200, 'image/svg+xml; charset=utf-8']);
+  expect(await code.text()).toContain('<svg');
+});
+
+it('comes in Brotli for those that like it best, first and again', async () => {
+  for (const address of [key.see, key.feed]) {
+    for (let i = 0; i < 2; i++) {
+      const answer = await ask(address, { 'accept-encoding': 'br' });
+      expect(answer.headers.get('content-encoding')).toBe('br');
+      expect(await answer.text()).toContain('Parade');
+    }
+  }
+});
+
+it.each([
+  ['fr-CA', 'fr-CA', 'Il n’y a pas de fenêtre ici'],
+  ['de', 'de', 'Hier ist kein Fenster'],
+  ['nl, es;q=0.5', 'es', 'Aquí no hay ninguna ventana'],
+  ['nl', 'en-GB', 'There is no window here'],
+])('an address that leads nowhere says so to readers of %s', async (accepted, lang, title) => {
+  const page = await ask(`${server.base}/see/nobody`, { 'accept-language': accepted });
+  expect([page.status, page.headers.get('vary')]).toEqual([404, 'Accept-Language']);
+  const text = await page.text();
+  expect(text).toContain(`<html lang="${lang}">`);
+  expect(text).toContain(`<h1>${title}</h1>`);
+  const feed = await ask(`${server.base}/feed/nobody.ics`, { 'accept-language': accepted });
+  expect(await feed.text()).toContain(title);
+});
+
+it('nothing below an address outlives it', async () => {
+  const ended = await openWindow({ name: 'Short' });
+  const links = await linksIn(ended.feed);
+  const withdrawn = await client.call('POST', `/keys/${ended.id}/withdraw`, {
+    version: ended.version,
+    confirmed: [...DEMANDS],
+  });
+  expect(withdrawn.status).toBe(200);
+  const uid = links['Parade']!.split('/').at(-1);
+  for (const below of ['', '/follow', '/settings', '/follow.svg', `/${uid}`])
+    expect((await ask(`${ended.see}${below}`)).status, below).toBe(410);
+  expect((await ask(`${ended.see.replace('/see/', '/copy/')}/${uid}.ics`)).status).toBe(410);
+});
