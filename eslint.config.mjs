@@ -90,6 +90,11 @@ export default tseslint.config(
     },
   },
   layer(['server/src/**'], BEYOND.server, 'server uses core only.'),
+  layer(
+    ['standins/**'],
+    ['@zonal/server*', '@zonal/web*'],
+    'stand-ins meet the house over its protocols only.',
+  ),
   ...rooms('server/src', SERVER_ROOMS, BEYOND.server),
   layer(['web/src/**'], BEYOND.web, 'web uses core only.'),
   ...rooms('web/src', WEB_ROOMS, BEYOND.web),

@@ -7,6 +7,7 @@ export default defineConfig({
       'server/src/**/*.test.ts',
       'web/src/**/*.test.{ts,tsx}',
       'demo/src/**/*.test.ts',
+      'standins/src/**/*.test.ts',
       'docs/*.test.ts',
     ],
     testTimeout: 60_000,

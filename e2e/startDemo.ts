@@ -2,6 +2,8 @@ import { fork } from 'node:child_process';
 import { once } from 'node:events';
 
 export const BASE = 'http://127.0.0.1:4399';
+/** A site of somebody else. */
+export const HOST_SITE = 'http://127.0.0.1:4396';
 export const ACCOUNT = {
   name: 'Ida Maren',
   email: 'ida@ostrel.example',
@@ -20,18 +22,26 @@ export default async function startDemo(): Promise<() => Promise<void>> {
     ...process.env,
     DATABASE_URL: need('E2E_DATABASE_URL'),
     PORT: '4399',
+    PUBLIC_URL: BASE,
+    HOST_SITE_URL: HOST_SITE,
     SESSION_SECRET: 'a secret of the tests',
     DEMO_ACCOUNTS: JSON.stringify([ACCOUNT]),
   };
   const [seeded] = (await once(fork(need('SEED_MAIN'), { env }), 'exit')) as [number];
   if (seeded !== 0) throw new Error('The demo data could not be written.');
-  const server = fork(need('SERVER_MAIN'), { env });
-  await Promise.race([
-    once(server, 'message'),
-    once(server, 'exit').then(() => Promise.reject(new Error('The server did not start.'))),
-  ]);
+  const running = [fork(need('STANDINS_MAIN'), { env }), fork(need('SERVER_MAIN'), { env })];
+  await Promise.all(
+    running.map((child) =>
+      Promise.race([
+        once(child, 'message'),
+        once(child, 'exit').then(() => Promise.reject(new Error('The demo did not start.'))),
+      ]),
+    ),
+  );
   return async () => {
-    server.kill('SIGTERM');
-    await once(server, 'exit');
+    for (const child of running) {
+      child.kill('SIGTERM');
+      await once(child, 'exit');
+    }
   };
 }

@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { ACCOUNTS } from './lib/accounts.mjs';
-import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
+import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, STANDINS_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT, alive } from './lib/run.mjs';
@@ -21,10 +21,14 @@ function portFree(port) {
   });
 }
 
+async function freeFrom(port) {
+  while (!(await portFree(port))) port++;
+  return port;
+}
+
 async function checkPort(port) {
   if (await portFree(port)) return;
-  let other = port + 1;
-  while (!(await portFree(other))) other++;
+  const other = await freeFrom(port + 1);
   throw new Refusal(`Port ${port} is taken by another program. Start with: PORT=${other} npm run demo`);
 }
 
@@ -57,14 +61,14 @@ await main(async () => {
   await build();
 
   const postgres = await startPostgres('demo', { durable: true });
-  let server;
+  const running = [];
   let stopping = false;
   const stop = async (code) => {
     if (stopping) return;
     stopping = true;
-    if (server && server.exitCode === null) {
-      server.kill('SIGTERM');
-      await new Promise((resolve) => server.once('exit', resolve));
+    for (const child of running.filter((c) => c.exitCode === null)) {
+      child.kill('SIGTERM');
+      await new Promise((resolve) => child.once('exit', resolve));
     }
     await postgres.stop();
     rmSync(LOCK, { force: true });
@@ -76,8 +80,12 @@ await main(async () => {
   try {
     if (process.argv.includes('--fresh')) postgres.dropDatabase('zonal');
     postgres.createDatabase('zonal');
+    // Somebody else's site, on another origin.
+    const site = await freeFrom(port + 1);
     const env = {
       ...process.env,
+      PUBLIC_URL: process.env.PUBLIC_URL ?? `http://127.0.0.1:${port}`,
+      HOST_SITE_URL: process.env.HOST_SITE_URL ?? `http://127.0.0.1:${site}`,
       DATABASE_URL: postgres.url('zonal'),
       PORT: String(port),
       SESSION_SECRET: sessionSecret(),
@@ -93,11 +101,15 @@ await main(async () => {
           : reject(new Refusal('The demo data could not be written. Try: npm run demo -- --fresh')),
       );
     });
-    // In a process group of its own, so that Ctrl-C is handled here and in order.
-    server = fork(SERVER_MAIN, { env, detached: true });
-    server.once('exit', () => void stop(1));
-    await new Promise((resolve) => server.once('message', resolve));
+    // In process groups of their own, so that Ctrl-C is handled here and in order.
+    for (const program of [...(process.env.HOST_SITE_URL ? [] : [STANDINS_MAIN]), SERVER_MAIN]) {
+      const child = fork(program, { env, detached: true });
+      running.push(child);
+      child.once('exit', () => void stop(1));
+      await new Promise((resolve) => child.once('message', resolve));
+    }
     await tell(port);
+    console.log(`  A site of somebody else, to try embeds in: ${env.HOST_SITE_URL}\n`);
     say('Ctrl-C stops everything. Data is kept; “npm run demo -- --fresh” starts over.');
   } catch (error) {
     console.error(error instanceof Refusal ? error.message : error);

@@ -21,17 +21,20 @@ await main(async () => {
   const postgres = await startPostgres('dev', { durable: false });
   postgres.createDatabase('zonal');
   const port = await freePort();
+  const site = await freePort();
   const env = {
     ...process.env,
     DATABASE_URL: postgres.url('zonal'),
     PORT: String(port),
     PUBLIC_URL: `http://127.0.0.1:${PAGES}`,
+    HOST_SITE_URL: `http://127.0.0.1:${site}`,
     SESSION_SECRET: 'a secret for developing only',
     OUTSIDE_FOLDER,
     DEMO_ACCOUNTS: JSON.stringify(ACCOUNTS),
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'info',
   };
   let server = null;
+  let standins = null;
   let seeded = false;
   const ended = (child) => new Promise((resolve) => child.once('exit', resolve));
   const stopServer = async () => {
@@ -46,6 +49,7 @@ await main(async () => {
     turn = turn.then(async () => {
       await stopServer();
       if (!seeded) seeded = (await ended(fork(join(OUT, 'seed.js'), { env }))) === 0;
+      standins ??= fork(join(OUT, 'standins.js'), { env });
       server = fork(join(OUT, 'main.js'), { env, execArgv: process.env.INSPECT ? ['--inspect'] : [] });
     });
   };
@@ -61,6 +65,7 @@ await main(async () => {
     vite.kill('SIGTERM');
     await turn;
     await stopServer();
+    standins?.kill('SIGTERM');
     await postgres.stop();
     process.exit(0);
   };

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
+import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, STANDINS_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT, run } from './lib/run.mjs';
@@ -54,7 +54,7 @@ const RUNNERS = {
 const [first, ...rest] = process.argv.slice(2);
 const only = first === undefined ? null : first === 'e2e' ? { e2e: rest } : { unit: [first, ...rest] };
 /** These need neither a database nor a build. */
-const bare = only?.unit?.every((path) => /^(core|web|demo)\b/.test(path)) ?? false;
+const bare = only?.unit?.every((path) => /^(core|web|demo|standins)\b/.test(path)) ?? false;
 
 /** Checks style, layers and types, then runs all tests; ends with the line `N passed, N failed`. */
 await main(async () => {
@@ -100,6 +100,7 @@ await main(async () => {
       E2E_DATABASE_URL: postgres.url('e2e'),
       SERVER_MAIN,
       SEED_MAIN,
+      STANDINS_MAIN,
       WEB_FOLDER,
       OUTSIDE_FOLDER,
       REPORTS,

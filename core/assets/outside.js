@@ -37,6 +37,28 @@ function offerZone() {
   line.append(' ', link);
 }
 
+/** Tells the page that holds an embed, and the one around that, how large it is: nothing else of it. */
+function tellSize() {
+  const { offsetHeight, scrollWidth, clientWidth } = document.documentElement;
+  const cut = [...document.querySelectorAll('.hours li')].filter(
+    (li) => li.scrollHeight > li.clientHeight + 2,
+  );
+  const said = {
+    zonalWindow: 'size',
+    height: offsetHeight,
+    sideways: scrollWidth - clientWidth,
+    cut: cut.length,
+  };
+  const told = { ...said, room: innerHeight };
+  parent.postMessage(told, '*');
+  if (top !== parent) top.postMessage(told, '*');
+}
+
+if (parent !== window && document.documentElement.className === 'embed') {
+  new ResizeObserver(tellSize).observe(document.documentElement);
+  addEventListener('resize', tellSize);
+}
+
 const before = kept();
 const missing = KEPT.filter((name) => !query.has(name) && before[name]);
 if (missing.length) {

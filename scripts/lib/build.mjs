@@ -21,6 +21,7 @@ const SOURCES = [
   'core/assets',
   'server/src',
   'demo/src',
+  'standins/src',
   'web',
   'package-lock.json',
   'scripts/lib',
@@ -29,14 +30,16 @@ const SOURCES = [
 export const WEB_FOLDER = join(DIST, 'web');
 export const OUTSIDE_FOLDER = join(DIST, 'outside');
 export const SERVER_MAIN = join(DIST, 'server', 'main.js');
+export const STANDINS_MAIN = join(DIST, 'server', 'standins.js');
 export const SEED_MAIN = join(DIST, 'server', 'seed.js');
 
-/** What a server is made of: its process, its threads, and what writes the demo's data. */
+/** What a server is made of: its process, its threads, and what writes the demo's data; and the world outside. */
 export const SERVER_ENTRIES = {
   main: join(ROOT, 'server/src/main.ts'),
   compilerThread: join(ROOT, 'server/src/outside/compilerThread.ts'),
   deskThread: join(ROOT, 'server/src/deskThread.ts'),
   seed: join(ROOT, 'demo/src/seed.ts'),
+  standins: join(ROOT, 'standins/src/main.ts'),
 };
 
 function* files(path) {

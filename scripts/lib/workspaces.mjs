@@ -4,6 +4,7 @@ export const WORKSPACES = [
   { name: 'core’s tests', config: 'core/tsconfig.test.json' },
   { name: 'server', config: 'server' },
   { name: 'demo', config: 'demo' },
+  { name: 'standins', config: 'standins' },
   { name: 'web', config: 'web' },
   { name: 'e2e', config: 'e2e' },
   { name: 'bench', config: 'bench' },

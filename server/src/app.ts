@@ -87,7 +87,7 @@ export function outsideApp(
       },
     }),
   );
-  app.use(outwardRoutes(publisher, uses, config.publicUrl));
+  app.use(outwardRoutes(publisher, uses, config));
   app.use((req, res) => {
     // It sets its own headers.
     res.removeHeader('X-Content-Type-Options');
@@ -110,7 +110,7 @@ export function deskApp(
   const app = bareApp(config.proxies + 1);
   const { middleware, close } = sessions(config);
   app.use('/api', api(config, publishing, stream, middleware));
-  if (config.webFolder) app.use(webApplication(config.webFolder));
+  if (config.webFolder) app.use(webApplication(config.webFolder, config.tryOut));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
   return { app, close };
@@ -125,7 +125,7 @@ function api(
   const { sequelize, change } = publishing;
   const door = new Doorkeeper(config);
   const routes = [
-    ...sessionRoutes(door),
+    ...sessionRoutes(door, config.tryOut),
     ...calendarRoutes(sequelize, change),
     ...entryRoutes(sequelize, change),
     ...editRoutes(sequelize, change),
@@ -157,7 +157,7 @@ function api(
 }
 
 /** Serves the built organiser's application; every other path of it gets its one page, with a nonce for styles. */
-function webApplication(folder: string): Router {
+function webApplication(folder: string, tryOut: string): Router {
   const router = Router();
   /** Addresses that are not the application's own, though nothing is there. */
   const elsewhere = /^\/(api|see|embed|feed|copy|dav|board|oembed|outside)(\/|$)/;
@@ -176,6 +176,7 @@ function webApplication(folder: string): Router {
           defaultSrc: ["'self'"],
           styleSrc: ["'self'", `'nonce-${nonce}'`],
           imgSrc: ["'self'", 'data:'],
+          frameSrc: ["'self'", ...(tryOut ? [tryOut] : [])],
           objectSrc: ["'none'"],
           baseUri: ["'none'"],
           formAction: ["'self'"],

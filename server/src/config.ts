@@ -15,6 +15,8 @@ export interface Config {
   readonly webFolder: string;
   /** Folder of the style sheet, script and typefaces of the outside pages. */
   readonly outsideFolder: string;
+  /** Origin of the model pages in which embeds can be tried, or empty. */
+  readonly tryOut: string;
   /** Number of proxies in front whose word on the client's address counts. */
   readonly proxies: number;
   /** For how long, in milliseconds, what was last known is served without hearing the store. */
@@ -91,6 +93,7 @@ export function configFrom(env: Readonly<Record<string, string | undefined>>): C
     keysSecret,
     webFolder: env['WEB_FOLDER'] ?? '',
     outsideFolder: need('OUTSIDE_FOLDER'),
+    tryOut: env['HOST_SITE_URL'] ?? '',
     proxies,
     unheard: whole('UNHEARD_SECONDS', 600, 86_400) * 1000,
     room: whole('KEEP_MB', USUAL_ROOM, 1_000_000, 16) * 1024 * 1024,

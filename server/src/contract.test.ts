@@ -105,6 +105,11 @@ describe('the answers of the API', () => {
     const end = { ...wanted, expiresAt: null };
     await told('PUT /keys/:id', `/keys/${key.id}`, { ...end, version: key.version });
     await told('POST /windows/:id/keys', `/windows/${window.id}/keys`, { ...end, cap: 'frosted' });
+    await told('PUT /keys/:id/embed', `/keys/${key.id}/embed`, {
+      look: { show: 'week', parts: 'turn' },
+      hosts: ['town.example'],
+      version: key.version + 1,
+    });
     await told('POST /keys/:id/turn', `/keys/${key.id}/turn`, { graceDays: 3 });
     await told('POST /keys/:id/withdraw', `/keys/${key.id}/withdraw`);
     await told('POST /keys/:id/bring-back', `/keys/${key.id}/bring-back`);

@@ -37,6 +37,7 @@ export async function testServer(
     keysSecret: 'a secret of the tests',
     webFolder: '',
     outsideFolder: new URL('../../core/assets', import.meta.url).pathname,
+    tryOut: '',
     proxies: 0,
     demoAccounts: null,
     unheard: 600_000,

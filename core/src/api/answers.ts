@@ -1,4 +1,5 @@
 import type { Entry, Imported, PropertyDefinition, Rezone } from '../entries';
+import type { EmbedLook } from '../forms';
 import type {
   Audience,
   Colour,
@@ -21,6 +22,8 @@ import type { ProblemCode } from '../problems';
 export interface Session {
   readonly user: { readonly name: string; readonly email: string; readonly role: string } | null;
   readonly csrf: string;
+  /** Origin of model pages of other sites in which embeds can be tried, or empty where there is none. */
+  readonly tryOut: string;
 }
 
 export interface SignIn {
@@ -123,6 +126,10 @@ export interface WindowKey {
   readonly contact: string;
   /** For colleagues; they never go out. */
   readonly notes: string;
+  /** How its embed looks where its code says nothing else. */
+  readonly look: EmbedLook;
+  /** Origins of the sites that may hold its embed; empty for all. */
+  readonly hosts: readonly string[];
   readonly version: number;
   /** Addresses that it had before and that lead to it still, newest first: since when, and until when. */
   readonly turned: readonly { readonly at: string; readonly until: string }[];
@@ -190,6 +197,15 @@ export interface KeyInput extends Pick<WindowKey, 'madeOutTo' | 'audience' | 'ca
   readonly version?: number;
   /** Large effects that somebody has looked at and wants. */
   readonly confirmed?: readonly Demand[];
+}
+
+/** How a key's embed looks, and which sites may hold it. */
+export interface EmbedInput {
+  readonly look: EmbedLook;
+  /** Names or addresses of sites; empty for all. */
+  readonly hosts: readonly string[];
+  /** The version of the key that was changed. */
+  readonly version: number;
 }
 
 /** For how many days the address that a key had leads on to its new one. */

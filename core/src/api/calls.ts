@@ -14,6 +14,7 @@ import type {
   DraftInput,
   EditAnswer,
   EditInput,
+  EmbedInput,
   EntryInput,
   House,
   KeyInput,
@@ -78,6 +79,7 @@ export interface Calls {
   'GET /keys/:id/revision': { answer: Revision | null };
   'POST /windows/:id/keys': { body: KeyInput; answer: OutwardWindow };
   'PUT /keys/:id': { body: KeyInput; answer: OutwardWindow };
+  'PUT /keys/:id/embed': { body: EmbedInput; answer: OutwardWindow };
   'POST /keys/:id/turn': { body: KeyTurn; answer: OutwardWindow };
   'POST /keys/:id/withdraw': { answer: OutwardWindow };
   'POST /keys/:id/bring-back': { answer: OutwardWindow };

@@ -8,7 +8,18 @@ export {
   type FormName,
   type FormSetting,
 } from './formTable';
-export { embedCode, oEmbed, oEmbedXml, type OEmbed } from './oEmbed';
+export {
+  EMBED_WAYS,
+  USUAL_HEIGHT,
+  USUAL_WIDTH,
+  embedCode,
+  fitScript,
+  type EmbedCode,
+  type EmbedWay,
+} from './embed/code';
+export { MOST_HOSTS, hostNamed } from './embed/hosts';
+export { LOOK_NAMES, lookAddress, unfitInLook, type EmbedLook, type LookName } from './embed/look';
+export { oEmbed, oEmbedXml, type OEmbed } from './embed/oEmbed';
 export { noticeWords, type Notice } from './notice';
 export type { Parts } from './parts';
 export { entryFile, type EntryFile } from './entryFile';

@@ -203,6 +203,14 @@ export const PROBLEMS = {
     status: 422,
     say: 'These are {count} calendars; a window takes at most {most}. Spread them over several windows.',
   },
+  'look-invalid': {
+    status: 422,
+    say: 'Of how the embed is to look, this cannot be: {names}. Choose one of the values that are offered.',
+  },
+  'host-invalid': {
+    status: 422,
+    say: '“{host}” is no site that can hold an embed. Write its name, such as town.example or https://town.example.',
+  },
   'storage-away': {
     status: 503,
     say: 'The store cannot be reached just now, so nothing was saved. Keep this page open and try again in a minute.',

@@ -8,8 +8,9 @@ import * as keysAndLabels from './migrations/004-keys-and-labels';
 import * as ground from './migrations/005-ground';
 import * as programs from './migrations/006-programs';
 import * as keys from './migrations/007-keys';
+import * as embeds from './migrations/008-embeds';
 
-export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground, programs, keys];
+export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground, programs, keys, embeds];
 
 /**
  * Brings the tables up to date. Each migration and the note that it was done are one transaction: a process that is

@@ -1,4 +1,5 @@
 import type { Entry, Imported, PropertyDefinition } from '@zonal/core/entries';
+import type { EmbedLook } from '@zonal/core/forms';
 import type {
   Audience,
   Colour,
@@ -166,6 +167,9 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare contact: CreationOptional<string>;
   declare notes: CreationOptional<string>;
   declare withdrawnAt: CreationOptional<Date | null>;
+  /** How its embed looks, and the origins that may hold it; none for all. */
+  declare look: CreationOptional<EmbedLook>;
+  declare hosts: CreationOptional<readonly string[]>;
   declare version: CreationOptional<number>;
   declare readonly createdAt: CreationOptional<Date>;
 }
@@ -441,6 +445,8 @@ export function initModels(sequelize: Sequelize): void {
       contact: { ...text(), defaultValue: '' },
       notes: { ...text(), defaultValue: '' },
       withdrawnAt: { type: DataTypes.DATE, allowNull: true },
+      look: { type: DataTypes.JSONB, allowNull: false, defaultValue: {} },
+      hosts: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       version: version(),
       createdAt: DataTypes.DATE,
     },

@@ -1,4 +1,4 @@
-import type { OutwardWindow, WindowDraft } from '@zonal/core/api';
+import type { OutwardWindow, WindowDraft, WindowKey } from '@zonal/core/api';
 import { FORMS, FORM_NAMES, type FormName } from '@zonal/core/forms';
 import {
   ceilingsInForce,
@@ -221,30 +221,33 @@ export async function windowAnswers(
       closedAt: row.closedAt?.toISOString() ?? null,
       version: row.version,
       draft: draft ? draftAnswer(draft, names.get(draft.userId) ?? '') : null,
-      keys: (keysOf.get(row.id) ?? [])
-        .map((k) => ({ k, token: unsealed(k.token) }))
-        .map(({ k, token }) => ({
-          id: k.id,
-          madeOutTo: k.madeOutTo,
-          audience: k.audience,
-          cap: k.cap,
-          madeAt: k.createdAt.toISOString(),
-          expiresAt: k.expiresAt?.toISOString() ?? null,
-          withdrawnAt: k.withdrawnAt?.toISOString() ?? null,
-          contact: k.contact,
-          notes: k.notes,
-          version: k.version,
-          turned: (turned.get(k.id) ?? []).map((t) => ({
-            at: t.turnedAt.toISOString(),
-            until: t.endsAt.toISOString(),
-          })),
-          fetchedAt: uses.get(k.id)?.at.toISOString() ?? null,
-          fetched: uses.get(k.id)?.revision ?? null,
-          token,
-          ...addressesOf(publicUrl, token),
-        })),
+      keys: (keysOf.get(row.id) ?? []).map((key) =>
+        keyAnswer(key, { publicUrl, turned: turned.get(key.id) ?? [], use: uses.get(key.id) }),
+      ),
     };
   });
+}
+
+interface KeyContext {
+  readonly publicUrl: string;
+  readonly turned: readonly TurnedTokenRow[];
+  readonly use: KeyUseRow | undefined;
+}
+
+function keyAnswer(key: KeyRow, { publicUrl, turned, use }: KeyContext): WindowKey {
+  const { id, madeOutTo, audience, cap, contact, notes, look, hosts, version } = key;
+  const token = unsealed(key.token);
+  return {
+    ...{ id, madeOutTo, audience, cap, contact, notes, look, hosts, version },
+    madeAt: key.createdAt.toISOString(),
+    expiresAt: key.expiresAt?.toISOString() ?? null,
+    withdrawnAt: key.withdrawnAt?.toISOString() ?? null,
+    turned: turned.map((t) => ({ at: t.turnedAt.toISOString(), until: t.endsAt.toISOString() })),
+    fetchedAt: use?.at.toISOString() ?? null,
+    fetched: use?.revision ?? null,
+    token,
+    ...addressesOf(publicUrl, token),
+  };
 }
 
 export function draftAnswer(draft: DraftRow, by: string): WindowDraft {

@@ -1,4 +1,4 @@
-import { oEmbed, oEmbedXml } from '@zonal/core/forms';
+import { fitScript, oEmbed, oEmbedXml } from '@zonal/core/forms';
 import type { NextFunction, Request, Response } from 'express';
 import { addressesOf } from '../glass/windowStore';
 import type { Door, Publisher } from './publisher';
@@ -23,9 +23,9 @@ export function embedRoute(
     if (door?.state !== 'open' && door?.state !== 'waiting') return refuse(req, res, next, door);
     // An address that was turned leads on to the one that takes its place.
     const lasting = door.state === 'open' ? (door.place.moved?.token ?? token!) : token!;
-    const { embed } = addressesOf(publicUrl, lasting);
+    const { embed, see } = addressesOf(publicUrl, lasting);
     const told = oEmbed(
-      { name: publisher.nameOf(token!) ?? '', embed, origin: publicUrl },
+      { name: publisher.nameOf(token!) ?? '', embed, see, origin: publicUrl, script: fitScript(publicUrl) },
       most(req.query['maxwidth']),
       most(req.query['maxheight']),
     );

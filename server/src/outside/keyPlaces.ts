@@ -5,13 +5,14 @@ import type { KeyPlace } from './outside';
 
 /** Returns the places of all addresses of a key: its own, and those that it had. */
 export function placesOfKey(
-  key: Pick<KeyRow, 'id' | 'token' | 'expiresAt' | 'withdrawnAt'>,
+  key: Pick<KeyRow, 'id' | 'token' | 'expiresAt' | 'withdrawnAt' | 'look' | 'hosts'>,
   viewId: string,
   turned: readonly Pick<TurnedTokenRow, 'token' | 'turnedAt' | 'endsAt'>[],
 ): KeyPlace[] {
   const at = (date: Date | null) => (date ? new Date(date).getTime() : null);
   const [expires, withdrawn] = [at(key.expiresAt), at(key.withdrawnAt)];
-  const own = { keyId: key.id, viewId };
+  const { look, hosts } = key;
+  const own = { keyId: key.id, viewId, look, hosts };
   const token = unsealed(key.token);
   const end = endOf({ expiresAt: expires, withdrawnAt: withdrawn });
   const ends = withdrawn !== null && end === withdrawn ? 'withdrawn' : 'expired';

@@ -10,12 +10,16 @@ import {
   type Demand,
   type Glass,
 } from '@zonal/core/glass';
+import { MOST_HOSTS, hostNamed, unfitInLook, type EmbedLook } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
 import { DAY } from '@zonal/core/zones';
 import {
+  ArrayMaxSize,
+  IsArray,
   IsIn,
   IsISO8601,
   IsInt,
+  IsObject,
   IsOptional,
   IsString,
   Max,
@@ -49,9 +53,22 @@ export class KeyInput {
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
 
+export class EmbedInput {
+  /** How it looks where its code says nothing else: by name as in the query string of its address. */
+  @IsObject() look!: EmbedLook;
+  @IsArray() @ArrayMaxSize(MOST_HOSTS) @IsString({ each: true }) hosts!: string[];
+  @IsVersion() version!: number;
+}
+
 export class KeyTurnInput {
   /** Days for which the old address leads to the new one. */
   @IsInt() @Min(0) @Max(KEY_LIMITS.graceDays) graceDays!: number;
+}
+
+function requireHost(text: string): string {
+  const host = hostNamed(text);
+  if (host === null) throw new Problem('host-invalid', { host: text.slice(0, 100) });
+  return host;
 }
 
 /** Answers wait until the change acts outside. */
@@ -135,6 +152,23 @@ export const keyRoutes = (publishing: Publishing) => {
         await check(await answer(key.windowId), key.id, body);
         await acting(user.id, key.windowId, (transaction) =>
           put(key, body.version ?? 0, columnsOf(body), body, transaction),
+        );
+        return answer(key.windowId);
+      },
+    }),
+    route('PUT /keys/:id/embed', {
+      tag: 'Keys',
+      summary:
+        'Change how a key’s embed looks and which sites may hold it; 409 when somebody else changed it first',
+      body: EmbedInput,
+      again: answerFor,
+      handle: async ({ body, param, user }) => {
+        const key = await keyOf(param('id'));
+        const unfit = unfitInLook(body.look as Record<string, unknown>);
+        if (unfit.length) throw new Problem('look-invalid', { names: unfit.join(', ') });
+        const hosts = [...new Set(body.hosts.map(requireHost))];
+        await acting(user.id, key.windowId, (transaction) =>
+          put(key, body.version, { look: body.look, hosts }, body, transaction),
         );
         return answer(key.windowId);
       },

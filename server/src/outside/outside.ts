@@ -1,4 +1,4 @@
-import type { Closing, FormName, PageKind, PageQuery } from '@zonal/core/forms';
+import type { Closing, EmbedLook, FormName, PageKind, PageQuery } from '@zonal/core/forms';
 import type { Instant } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
@@ -24,6 +24,9 @@ export interface KeyPlace {
   readonly viewId: string;
   /** Instant from which on it is no longer open; null for never. */
   readonly expiresAt: Instant | null;
+  /** How its embed looks where its address says nothing else, and the origins that may hold it; none for all. */
+  readonly look: EmbedLook;
+  readonly hosts: readonly string[];
   /** Why it then is not, as readers are told. */
   readonly ends: 'expired' | 'withdrawn' | 'turned';
   /** The address that is to be used in its place, where it was turned. */

@@ -11,10 +11,11 @@ import {
   type PageQuery,
   type Refusal,
 } from '@zonal/core/forms';
-import { Router, type NextFunction, type Request, type Response } from 'express';
+import { Router, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import Negotiator from 'negotiator';
 import QRCode from 'qrcode';
+import type { Config } from '../config';
 import { addressesOf } from '../glass/windowStore';
 import { unknownKeyLimit } from '../http/limits';
 import { lacksBrotli, sendDocument, withBrotli, type Document } from './document';
@@ -39,11 +40,16 @@ const POLICY = {
 const pageHeaders = helmet({
   contentSecurityPolicy: { ...POLICY, directives: { ...POLICY.directives, frameAncestors: ["'none'"] } },
 });
-const embedHeaders = helmet({
-  contentSecurityPolicy: { ...POLICY, directives: { ...POLICY.directives, frameAncestors: ['*'] } },
-  xFrameOptions: false,
-  crossOriginResourcePolicy: { policy: 'cross-origin' },
-});
+const embedHeaders = (frameAncestors: readonly string[]) =>
+  helmet({
+    contentSecurityPolicy: {
+      ...POLICY,
+      directives: { ...POLICY.directives, frameAncestors: [...frameAncestors] },
+    },
+    xFrameOptions: false,
+    crossOriginResourcePolicy: { policy: 'cross-origin' },
+  });
+const anywhere = embedHeaders(['*']);
 
 /** As many languages of a reader are looked at, of a length that tags can have. */
 const [MOST_LANGUAGES, LONGEST_TAG] = [5, 35];
@@ -57,9 +63,15 @@ function acceptedBy(req: Request): string[] {
 export function outwardRoutes(
   publisher: Publisher,
   uses: KeyUses,
-  publicUrl: string,
+  { publicUrl, tryOut }: Pick<Config, 'publicUrl' | 'tryOut'>,
   clock: () => number = Date.now,
 ): Router {
+  /** Some keys’ embeds stand in some sites only; in the house's own they can be looked at. */
+  const framed: RequestHandler = (req, res, next) => {
+    const hosts = publisher.hostsOf(String(req.params['token']));
+    if (!hosts.length) return anywhere(req, res, next);
+    return embedHeaders([...hosts, "'self'", ...(tryOut ? [tryOut] : [])])(req, res, next);
+  };
   const router = Router();
   const limit = unknownKeyLimit();
 
@@ -92,7 +104,7 @@ export function outwardRoutes(
 
   for (const [folder, headers, form] of [
     ['see', pageHeaders, 'page'],
-    ['embed', embedHeaders, 'embed'],
+    ['embed', framed, 'embed'],
   ] as const) {
     const at = (below: string, pageOf: (req: Request) => PageKind) =>
       router.get(`/${folder}/:token${below}`, headers, page(form, pageOf));

@@ -3,6 +3,7 @@ import { DEMANDS } from '@zonal/core/glass';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestClient, freshDatabase, testServer, windowInput } from '../testing';
 
+let databaseUrl: string;
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
 let calendarId: string;
@@ -17,7 +18,8 @@ async function openWindow(parts: object) {
 }
 
 beforeAll(async () => {
-  server = await testServer(await freshDatabase());
+  databaseUrl = await freshDatabase();
+  server = await testServer(databaseUrl);
   client = new TestClient(server.base);
   await client.signIn();
   const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
@@ -143,4 +145,57 @@ it('nothing below an address outlives it', async () => {
   for (const below of ['', '/follow', '/settings', '/follow.svg', `/${uid}`])
     expect((await ask(`${ended.see}${below}`)).status, below).toBe(410);
   expect((await ask(`${ended.see.replace('/see/', '/copy/')}/${uid}.ics`)).status).toBe(410);
+});
+
+describe('the embed of a key', () => {
+  const keep = (of: typeof key, body: object) => client.call('PUT', `/keys/${of.id}/embed`, body);
+  const policy = async (address: string) =>
+    /frame-ancestors ([^;]*)/.exec((await ask(address)).headers.get('content-security-policy')!)![1];
+
+  it('looks as is held with the key, unless its address says otherwise; the page does not', async () => {
+    const own = await openWindow({ name: 'Held' });
+    const look = { show: 'week', lang: 'fr', parts: 'title,turn', theme: 'dark' };
+    const { status, body } = await keep(own, { look, hosts: [], version: own.version });
+    expect(status).toBe(200);
+    expect(body.keys[0]).toMatchObject({ look, hosts: [], version: own.version + 1 });
+    const embed = await (await ask(own.embed)).text();
+    expect(embed).toContain('data-theme="dark"');
+    expect(embed).toContain('class="week"');
+    expect(embed).toContain('Semaine du');
+    expect(embed).not.toContain('<footer');
+    expect(await (await ask(`${own.embed}?show=list&lang=de`)).text()).toMatch(
+      /class="list"[^]*Später|Später[^]*class="list"/,
+    );
+    expect(await (await ask(own.see)).text()).toContain('data-theme="auto"');
+    const late = await keep(own, { look: {}, hosts: [], version: own.version });
+    expect([late.status, late.body.code]).toEqual([409, 'version-conflict']);
+  });
+
+  it('stands in all sites, or in those alone that are named, from the moment that it is answered', async () => {
+    const own = await openWindow({ name: 'Framed' });
+    expect(await policy(own.embed)).toBe('*');
+    const hosts = ['town.example', 'https://*.parish.example/news'];
+    const { body } = await keep(own, { look: {}, hosts, version: own.version });
+    expect(body.keys[0].hosts).toEqual(['https://town.example', 'https://*.parish.example']);
+    expect(await policy(own.embed)).toBe("https://town.example https://*.parish.example 'self'");
+    expect(await policy(`${own.embed}/follow`)).toContain('https://town.example');
+  });
+
+  it.each([
+    [{ look: { show: 'year' }, hosts: [] }, 'look-invalid'],
+    [{ look: {}, hosts: ['x.example; script-src *'] }, 'host-invalid'],
+    [{ look: [], hosts: [] }, 'input-invalid'],
+    [{ look: {}, hosts: Array(21).fill('a.example') }, 'input-invalid'],
+  ])('is not kept as %j', async (parts, code) => {
+    const { status, body } = await keep(key, { ...parts, version: 1 });
+    expect([status, body.code]).toEqual([422, code]);
+  });
+
+  it('stands nowhere else after a start either, while what it shows is not worked out yet', async () => {
+    const own = await openWindow({ name: 'Started' });
+    await keep(own, { look: {}, hosts: ['town.example'], version: own.version });
+    await server.close();
+    server = await testServer(databaseUrl);
+    expect(await policy(own.embed)).toContain('https://town.example');
+  });
 });

@@ -121,6 +121,11 @@ export class Publisher implements Outside {
     return this.places.get(this.keys.get(token)?.windowId ?? '')?.name ?? null;
   }
 
+  /** Returns the origins that may hold the embed of a key; none for all. */
+  hostsOf(token: string): readonly string[] {
+    return this.keys.get(token)?.hosts ?? [];
+  }
+
   /** Returns what stands behind a key once what was worked out of it is fetched from the store. */
   async opened(token: string): Promise<Door | null> {
     const door = this.door(token);
@@ -146,7 +151,9 @@ export class Publisher implements Outside {
     return this.made(token, ({ shown, place }, now) => {
       // It says as of when it is true, which is no later than the store was heard.
       const asOf = Math.floor(Math.min(now, this.heardAt) / QUARTER) * QUARTER;
-      return this.shelf.page(shown, place, page, asOf);
+      // What the address says goes before what is held with the key.
+      const query = page.form === 'embed' ? { ...place.look, ...page.query } : page.query;
+      return this.shelf.page(shown, place, { ...page, query }, asOf);
     });
   }
 

@@ -18,20 +18,21 @@ export class SignIn {
   password!: string;
 }
 
-async function answer(door: Doorkeeper, req: Request, res: Response): Promise<Session> {
+async function answer(door: Doorkeeper, tryOut: string, req: Request, res: Response): Promise<Session> {
   const row = await door.visitor(req);
   return {
     user: row && { name: row.name, email: row.email, role: row.role },
     csrf: door.csrfToken(req, res),
+    tryOut,
   };
 }
 
-export const sessionRoutes = (door: Doorkeeper) => [
+export const sessionRoutes = (door: Doorkeeper, tryOut: string) => [
   route('GET /session', {
     tag: 'Signing in',
     summary: 'Who is signed in, and the CSRF token',
     open: true,
-    handle: ({ req, res }) => answer(door, req, res),
+    handle: ({ req, res }) => answer(door, tryOut, req, res),
   }),
   route('POST /session', {
     tag: 'Signing in',
@@ -42,7 +43,7 @@ export const sessionRoutes = (door: Doorkeeper) => [
       const user = await UserRow.findOne({ where: { email: body.email.toLowerCase() } });
       if (!(await passwordFits(user?.passwordHash, body.password))) throw new Problem('sign-in-failed');
       await door.signIn(req, user!);
-      return answer(door, req, res);
+      return answer(door, tryOut, req, res);
     },
   }),
   route('DELETE /session', {

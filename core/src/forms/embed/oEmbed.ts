@@ -1,26 +1,12 @@
-import { html } from './page/html';
-
-/** Pixels that an embed is given where nothing else is asked for. */
-const [USUAL_WIDTH, HEIGHT] = [680, 640];
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
-
-/** Returns the HTML that puts a window into another site: as wide as there is room, or no wider than told (pixels). */
-export function embedCode(address: string, name: string, size: Size | null = null): string {
-  const look = size
-    ? `width:100%;max-width:${size.width}px;height:${size.height}px`
-    : 'width:100%;height:36rem';
-  return html`<iframe src="${address}" title="${name}" style="${look};border:0" loading="lazy"></iframe>`
-    .text;
-}
+import { html } from '../page/html';
+import { USUAL_HEIGHT, USUAL_WIDTH, embedCode } from './code';
 
 /** What is told of a page: its window's name and the addresses to be used. */
 export interface Embedded {
   readonly name: string;
   readonly embed: string;
+  readonly see: string;
+  readonly script: string;
   /** Where this comes from, for readers who want to know. */
   readonly origin: string;
 }
@@ -32,17 +18,17 @@ export type OEmbed = Readonly<Record<string, string | number>>;
  * Returns what a site is told that was given only the address of a page. It is no wider and no higher than asked for; an
  * embed itself is fluid, and is made to fit from 240 pixels on.
  */
-export function oEmbed({ name, embed, origin }: Embedded, maxWidth: number, maxHeight: number): OEmbed {
-  const size = { width: Math.min(USUAL_WIDTH, maxWidth), height: Math.min(HEIGHT, maxHeight) };
+export function oEmbed({ origin, ...of }: Embedded, maxWidth: number, maxHeight: number): OEmbed {
+  const size = { width: Math.min(USUAL_WIDTH, maxWidth), height: Math.min(USUAL_HEIGHT, maxHeight) };
   return {
     version: '1.0',
     type: 'rich',
     provider_name: 'Zonal Window',
     provider_url: origin,
-    title: name,
+    title: of.name,
     ...size,
     cache_age: 3600,
-    html: embedCode(embed, name, size),
+    html: embedCode({ ...of, ...size, way: 'frame' }),
   };
 }
 

@@ -1,0 +1,7 @@
+// Gives each frame that holds a window of this site the height of its content. Frames of others stay as they are.
+const own = new URL(document.currentScript.src).origin;
+addEventListener('message', ({ origin, source, data }) => {
+  if (origin !== own || !data || data.zonalWindow !== 'size') return;
+  for (const frame of document.querySelectorAll('iframe'))
+    if (frame.contentWindow === source && Number.isFinite(data.height)) frame.height = data.height;
+});
