@@ -6,6 +6,7 @@ import { Shell } from './shell/Shell';
 import { SignIn } from './shell/SignIn';
 import { Empty, Loading, Notice } from './ui/Notice';
 import { SightlinesPage } from './glass/SightlinesPage';
+import { EmbedPage } from './glass/EmbedPage';
 import { LedgerPage } from './glass/LedgerPage';
 import { Studio } from './glass/Studio';
 import { WindowsPage } from './glass/WindowsPage';
@@ -22,6 +23,7 @@ export function App() {
         <Route path="/calendars" element={<CalendarsPage />} />
         <Route path="/windows" element={<WindowsPage />} />
         <Route path="/windows/:id" element={<Studio />} />
+        <Route path="/windows/:id/embed/:keyId" element={<EmbedPage />} />
         <Route path="/windows/:id/ledger" element={<LedgerPage />} />
         <Route path="/sightlines" element={<SightlinesPage />} />
         <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />

@@ -139,8 +139,8 @@ export function saidByRules({ wording, ...rules }: WindowRules, listed: boolean)
 
 /** Returns what keeps a window from being shown outside, as a sentence, or null. */
 export function lackOf({ name, sources, busyWord }: WindowSaid): string | null {
-  if (!name.trim()) return 'Give the window a name: readers see it, and their programs too.';
   if (!sources.length) return 'Choose at least one calendar.';
+  if (!name.trim()) return 'Give the window a name: readers see it, and their programs too.';
   if (!busyWord.trim()) return 'Give the word that stands for entries behind frosted glass.';
   return null;
 }

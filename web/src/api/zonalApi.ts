@@ -8,6 +8,7 @@ import type {
   CeilingWish,
   DraftInput,
   EditInput,
+  EmbedInput,
   House,
   KeyInput,
   KeyTurn,
@@ -211,6 +212,11 @@ export const zonalApi = createApi({
         ({ id, windowId, body }) => ({ path: { id: id ?? windowId }, body }),
         ['Window'],
       ),
+      keepEmbed: mutation(
+        'PUT /keys/:id/embed',
+        ({ id, ...body }: EmbedInput & { id: string }) => ({ path: { id }, body }),
+        ['Window'],
+      ),
       turnKey: mutation(
         'POST /keys/:id/turn',
         ({ id, ...body }: KeyTurn & { id: string }) => ({ path: { id }, body }),
@@ -260,6 +266,7 @@ export const {
   useOpenWindowMutation,
   useSaveWindowMutation,
   useSaveKeyMutation,
+  useKeepEmbedMutation,
   useTurnKeyMutation,
   useWithdrawKeyMutation,
   useShutWindowMutation,

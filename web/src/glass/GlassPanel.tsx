@@ -51,7 +51,7 @@ interface GlassPanelProps {
   isNew: boolean;
   labels: readonly Label[];
   /** Some titles as they go out. */
-  titles: readonly string[];
+  titles: readonly string[] | null;
 }
 
 /** Returns what is wrong with a pattern, or undefined. */
@@ -107,8 +107,13 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
                 ' ',
               )} {property:Name}. {label|calendar} takes the first that is there and goes out; what stands in [ ] goes where none is.`}
           />
-          {titles.length > 0 && <Faded>So they read: {titles.map((t) => `“${t}”`).join(', ')}</Faded>}
-          <Pair>
+          <Faded style={{ minHeight: '4.4em' }}>
+            So they read:{' '}
+            {titles
+              ? titles.map((t) => `“${t}”`).join(', ') || 'no title goes out; busy times have one word.'
+              : '…'}
+          </Faded>
+          <Stack>
             <Field
               label="Word for frosted entries"
               value={draft.busyWord}
@@ -119,12 +124,13 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
               label="Due items go out as"
               value={draft.dueAs}
               options={[
-                { value: 'all-day', text: 'All-day entries: every program shows them' },
-                { value: 'task', text: 'Tasks: for programs with a task list' },
+                { value: 'all-day', text: 'All-day entries' },
+                { value: 'task', text: 'Tasks' },
               ]}
               onChange={(dueAs) => set({ dueAs })}
             />
-          </Pair>
+            <Faded>Every program shows all-day entries; tasks need a program with a task list.</Faded>
+          </Stack>
         </Stack>
       </Part>
       <Part open>

@@ -53,6 +53,20 @@ const Picks = styled.fieldset`
   }
 `;
 
+const Shelf = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  button {
+    width: 100%;
+    justify-content: start;
+    white-space: normal;
+    text-align: start;
+    min-height: 1.9rem;
+    padding-block: 0.15rem;
+  }
+`;
+
 interface InsidePanelProps {
   calendars: readonly Calendar[];
   labels: readonly Label[];
@@ -71,12 +85,22 @@ interface InsidePanelProps {
 export function InsidePanel(props: InsidePanelProps) {
   const { calendars, labels, house, ceilings, draft, audiences, gone, taken, set } = props;
   const rest = calendars.filter((c) => !c.archivedAt && !draft.sources.some((s) => s.calendarId === c.id));
+  /** The first one lends its name where the window has none yet. */
+  const add = (calendar: Calendar) =>
+    set({
+      sources: [...draft.sources, sourceOf(calendar)],
+      ...(draft.name.trim() || draft.sources.length
+        ? {}
+        : { name: calendar.name, hostZone: calendar.zone, colour: calendar.colour }),
+    });
   const change = (calendarId: string, part: Partial<SourceRule>) =>
     set({ sources: draft.sources.map((s) => (s.calendarId === calendarId ? { ...s, ...part } : s)) });
   return (
     <Stack>
       <h2 id="inside">Inside: calendars</h2>
-      {!draft.sources.length && <Faded>No calendar is chosen yet, so nothing is let out.</Faded>}
+      {!draft.sources.length && calendars.length > 0 && (
+        <Faded>Start with the calendar that readers are to see. More can follow.</Faded>
+      )}
       {draft.sources.map((source) => (
         <SourceEditor
           key={source.calendarId}
@@ -90,19 +114,18 @@ export function InsidePanel(props: InsidePanelProps) {
       ))}
       {rest.length > 0 && (
         <Source>
-          <Faded>Add a calendar; it starts frosted.</Faded>
-          <Row>
+          <Faded>Add a calendar; it starts frosted: busy times only.</Faded>
+          <Shelf>
             {rest.map((c) => (
-              <QuietButton
-                key={c.id}
-                aria-label={`Add ${c.name}`}
-                onPress={() => set({ sources: [...draft.sources, sourceOf(c)] })}
-              >
-                <Plus aria-hidden="true" />
-                <Plate {...c} />
-              </QuietButton>
+              <li key={c.id}>
+                <QuietButton aria-label={`Add ${c.name}`} onPress={() => add(c)}>
+                  <Plus aria-hidden="true" />
+                  <Plate {...c} />
+                  <span>{c.name}</span>
+                </QuietButton>
+              </li>
             ))}
-          </Row>
+          </Shelf>
         </Source>
       )}
       {!calendars.length && <Faded>There are no calendars yet. Make one under Calendars first.</Faded>}
@@ -117,7 +140,11 @@ export function InsidePanel(props: InsidePanelProps) {
           onChange={(filter) => set({ filter })}
         />
         <Faded role="status">
-          {taken ? `${taken.taken} of ${taken.all} entries are taken, whenever they are.` : 'Counting …'}
+          {taken
+            ? `${taken.taken} of ${taken.all} entries are taken, whenever they are.`
+            : draft.sources.length
+              ? 'Counting …'
+              : 'How many entries are taken is told once a calendar is chosen.'}
         </Faded>
         {(['free', 'cancelled', 'tentative'] as const).map((mark) => (
           <Tick

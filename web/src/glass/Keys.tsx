@@ -1,8 +1,8 @@
 import type { OutwardWindow, WindowKey } from '@zonal/core/api';
-import { embedCode } from '@zonal/core/forms';
 import { canComeBack, keyState } from '@zonal/core/glass';
 import { KeyRound, Pencil, QrCode, RefreshCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useWithdrawKeyMutation } from '../api/zonalApi';
 import { Button, QuietButton } from '../ui/Button';
@@ -93,7 +93,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
                 <>
                   <CopyButton what="page address" text={key.see} />
                   <CopyButton what="feed address" text={key.feed} />
-                  <CopyButton what="embed code" text={embedCode(key.embed, window.wording.name)} />
+                  <Link to={`/windows/${window.id}/embed/${key.id}`}>On another site …</Link>
                   <Named name="QR code, print">
                     <QuietButton
                       aria-label={`Card of ${key.madeOutTo}: QR code, print`}

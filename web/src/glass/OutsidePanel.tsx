@@ -6,24 +6,46 @@ import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../workers/que
 import { PageFrame } from '../rehearsal/PageFrame';
 import { useAnswer } from '../workers/useAnswer';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { Faded, Pair, Row, Stack } from '../ui/layout';
+import { Faded, Pair, Row } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
+import { TrueSize } from '../ui/TrueSize';
 import { useNow } from '../ui/useNow';
 import { rulesOfDraft, type DraftSetting } from './draft';
 
-const Pane = styled(PageFrame)<{ $phone: boolean }>`
-  width: ${(p) => (p.$phone ? '22.5rem' : '100%')};
-  max-width: 100%;
-  height: min(44rem, calc(100dvh - 11rem));
-  min-height: 26rem;
+const Panel = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 0.7rem;
+  > [data-room] {
+    flex: 1;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+    gap: 0.7rem;
+  }
+`;
+
+/** Pixels at which readers have a page or an embed before them. */
+const WIDTHS = {
+  page: { desk: 1100, phone: 390 },
+  embed: { desk: 680, phone: 390 },
+} as const;
+
+const Pane = styled(TrueSize)`
+  flex: 1;
   border: 1px solid var(--outside);
   background: var(--paper);
+  iframe {
+    width: 100%;
+    height: 100%;
+    border: 0;
+  }
 `;
 
 const Text = styled.pre`
   margin: 0;
-  height: min(44rem, calc(100dvh - 11rem));
-  min-height: 26rem;
+  flex: 1;
+  min-height: 0;
   overflow: auto;
   border: 1px solid var(--outside);
   padding: 0.6rem;
@@ -97,13 +119,13 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
   useEffect(() => onTold(question ? answer : null), [answer, question, onTold]);
   const pages = form === 'page' || form === 'embed';
   return (
-    <Stack>
+    <Panel>
       <Row style={{ justifyContent: 'space-between' }}>
         <h2 id="outside">Outside: what readers see</h2>
         <Faded role="status">
-          {busy
+          {question && busy
             ? 'Working it out …'
-            : answer
+            : question && answer
               ? answer.count
                 ? `${answer.count} times in all`
                 : 'Nothing at all is shown'
@@ -175,18 +197,22 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       </Pair>
       {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}
       {question && problem && <Notice>{problem}</Notice>}
-      {question && answer?.kind === 'page' && (
-        <Pane title="What readers see" html={answer.text} $phone={width === 'phone'} />
-      )}
-      {question && answer?.kind === 'text' && <Checked findings={answer.findings} />}
-      {question && answer?.kind === 'text' && (
-        <Text tabIndex={0} aria-label="The document that programs fetch">
-          {piecesOf(answer.text).map((piece, i) => (
-            <span key={i}>{piece}</span>
-          ))}
-        </Text>
-      )}
-    </Stack>
+      <div data-room="">
+        {question && answer?.kind === 'page' && pages && (
+          <Pane width={WIDTHS[form][width]}>
+            <PageFrame title="What readers see" html={answer.text} />
+          </Pane>
+        )}
+        {question && answer?.kind === 'text' && <Checked findings={answer.findings} />}
+        {question && answer?.kind === 'text' && (
+          <Text tabIndex={0} aria-label="The document that programs fetch">
+            {piecesOf(answer.text).map((piece, i) => (
+              <span key={i}>{piece}</span>
+            ))}
+          </Text>
+        )}
+      </div>
+    </Panel>
   );
 }
 

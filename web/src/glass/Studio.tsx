@@ -28,7 +28,7 @@ import { troubleWords } from '../rehearsal/troubleWords';
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 23rem 19rem minmax(0, 1fr);
+  grid-template-columns: 22rem 18.5rem minmax(0, 1fr);
   border: 1px solid var(--line);
   background: var(--sheet);
   > section {
@@ -42,6 +42,8 @@ const Columns = styled.div`
   > section:last-child > div {
     position: sticky;
     top: 0.5rem;
+    height: calc(100dvh - 10.5rem);
+    min-height: 34rem;
   }
   @media (max-width: 70rem) {
     grid-template-columns: 1fr 1fr;
@@ -233,7 +235,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           />
         </section>
         <section aria-labelledby="glass">
-          <GlassPanel draft={draft} set={set} isNew={!window} labels={labels} titles={told?.titles ?? []} />
+          <GlassPanel draft={draft} set={set} isNew={!window} labels={labels} titles={told?.titles ?? null} />
         </section>
         <section aria-labelledby="outside">
           <OutsidePanel draft={draft} setting={setting} onTold={setTold} />

@@ -57,6 +57,8 @@ const window: OutwardWindow = {
       withdrawnAt: null,
       contact: '',
       notes: '',
+      look: {},
+      hosts: [],
       version: 1,
       turned: [],
       token: 't',

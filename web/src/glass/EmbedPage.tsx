@@ -1,0 +1,213 @@
+import type { EmbedInput, OutwardWindow, WindowKey } from '@zonal/core/api';
+import {
+  EMBED_WAYS,
+  USUAL_HEIGHT,
+  embedCode,
+  fitScript,
+  lookAddress,
+  type EmbedLook,
+  type EmbedWay,
+} from '@zonal/core/forms';
+import { keyState } from '@zonal/core/glass';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useKeepEmbedMutation, useSessionQuery, useWindowsQuery } from '../api/zonalApi';
+import { Button, OutsideButton } from '../ui/Button';
+import { ChoiceStrip } from '../ui/Choice';
+import { CopyButton } from '../ui/CopyButton';
+import { Field } from '../ui/Field';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { useNow } from '../ui/useNow';
+import { EmbedTrial } from './EmbedTrial';
+import { LookFields } from './LookFields';
+
+const Halves = styled.div`
+  display: grid;
+  grid-template-columns: 25rem minmax(0, 1fr);
+  gap: 1.2rem;
+  align-items: start;
+  @media (max-width: 60rem) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const Code = styled.textarea`
+  width: 100%;
+  height: 7.5rem;
+  resize: vertical;
+  border: 1px solid var(--outside);
+  background: var(--sheet);
+  padding: 0.5rem;
+  font:
+    0.78rem/1.4 'B612 Mono',
+    monospace;
+`;
+
+const WAYS: Readonly<Record<EmbedWay, { word: string; plain: string }>> = {
+  frame: { word: 'Frame', plain: 'Of a fixed height; readers scroll inside it. Every site takes it.' },
+  fitting: {
+    word: 'Fitted frame',
+    plain: 'A small script gives it the height of its content. For sites that let scripts in.',
+  },
+  link: { word: 'Link alone', plain: 'For sites that take nothing else. It leads to the whole page.' },
+};
+
+/** Puts a window on another site: how its embed looks, tried in model pages, and the code to be pasted. */
+export function EmbedPage() {
+  const { id, keyId } = useParams();
+  const { data: windows, error, isLoading } = useWindowsQuery();
+  if (isLoading) return <Loading what="Fetching the window" />;
+  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  const window = windows?.find((w) => w.id === id);
+  const key = window?.keys.find((k) => k.id === keyId);
+  if (!window || !key)
+    return <Empty>There is no such key. It may have been taken away; go back to Windows.</Empty>;
+  return <Builder key={key.id} window={window} keyOf={key} />;
+}
+
+function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey }) {
+  const { data: session } = useSessionQuery();
+  const [look, setLook] = useState<EmbedLook>(keyOf.look);
+  const [hosts, setHosts] = useState(keyOf.hosts.join('\n'));
+  const [version, setVersion] = useState(keyOf.version);
+  const [way, setWay] = useState<EmbedWay>('frame');
+  const [height, setHeight] = useState(USUAL_HEIGHT);
+  const [held, setHeld] = useState<'held' | 'fixed'>('held');
+  const [keep, keeping] = useKeepEmbedMutation();
+  const now = useNow();
+  const problem = problemOf(keeping.error);
+  const current = problem?.code === 'version-conflict' ? (problem.details['current'] as WindowKey) : null;
+  const sites = hosts.split(/[\s,]+/).filter(Boolean);
+  const name = window.wording.name;
+  const tried = lookAddress(keyOf.embed, look);
+  const code = embedCode({
+    way,
+    name,
+    height,
+    embed: held === 'fixed' ? tried : keyOf.embed,
+    see: keyOf.see,
+    script: fitScript(new URL(keyOf.embed).origin),
+  });
+  const wanted = held === 'held' ? look : keyOf.look;
+  const changed = !same(wanted, keyOf.look) || !same(sites, keyOf.hosts);
+  const save = async () => {
+    const body: EmbedInput = { look: wanted, hosts: sites, version };
+    const { data } = await keep({ id: keyOf.id, ...body });
+    const kept = data?.keys.find((k) => k.id === keyOf.id);
+    if (!kept) return;
+    setVersion(kept.version);
+    setHosts(kept.hosts.join('\n'));
+  };
+  return (
+    <Stack>
+      <div>
+        <h1>{name} on another site</h1>
+        <Faded>
+          The embed of the key of {keyOf.madeOutTo}.{' '}
+          <Link to={`/windows/${window.id}`}>Back to the studio</Link>
+        </Faded>
+      </div>
+      {(window.closedAt || keyState(keyOf, now) === 'ended') && (
+        <Notice>Its address shows nothing now: the window is closed, or the key has ended.</Notice>
+      )}
+      <Halves>
+        <Stack>
+          <LookFields look={look} window={window} onChange={setLook} />
+          <Field
+            label="Sites that may hold it"
+            lines
+            value={hosts}
+            onChange={setHosts}
+            help="One on each line, such as town.example or *.town.example. Empty: every site may."
+          />
+          <ChoiceStrip
+            label="What is chosen here is"
+            value={held}
+            options={[
+              { value: 'held', text: 'held with the key' },
+              { value: 'fixed', text: 'fixed in the code' },
+            ]}
+            onChange={setHeld}
+          />
+          <Faded>
+            {held === 'held'
+              ? 'Change it here whenever you like: what was pasted follows, without pasting it again.'
+              : 'What is pasted stays as it is now, whatever is changed here later.'}
+          </Faded>
+          {current && (
+            <Notice>
+              <p>Somebody else changed this key meanwhile. Nothing of yours is lost.</p>
+              <Row>
+                <Button onPress={() => setVersion(current.version)}>Go on with mine</Button>
+                <Button
+                  onPress={() => {
+                    setLook(current.look);
+                    setHosts(current.hosts.join('\n'));
+                    setVersion(current.version);
+                    keeping.reset();
+                  }}
+                >
+                  Take theirs
+                </Button>
+              </Row>
+            </Notice>
+          )}
+          {problem && !current && <Notice>{problem.message}</Notice>}
+          <Row>
+            <OutsideButton isDisabled={!changed || keeping.isLoading} onPress={() => void save()}>
+              Show it so on other sites
+            </OutsideButton>
+            <Faded role="status">
+              {changed ? 'Other sites still show it as it was.' : 'Other sites show it as it is kept.'}
+            </Faded>
+          </Row>
+        </Stack>
+        <Stack>
+          <EmbedTrial tryOut={session?.tryOut ?? ''} embed={tried} name={name} way={way} height={height} />
+          <h2 id="code">The code to paste</h2>
+          <Row>
+            <ChoiceStrip
+              label="As"
+              hideLabel
+              value={way}
+              options={EMBED_WAYS.map((w) => ({ value: w, text: WAYS[w].word }))}
+              onChange={setWay}
+            />
+            {way !== 'link' && (
+              <label>
+                Height{' '}
+                <input
+                  type="number"
+                  min={100}
+                  max={5000}
+                  step={20}
+                  value={height}
+                  onChange={(e) => setHeight(Math.round(e.target.valueAsNumber) || USUAL_HEIGHT)}
+                />{' '}
+                pixels
+              </label>
+            )}
+          </Row>
+          <Faded>{WAYS[way].plain}</Faded>
+          <Code readOnly aria-labelledby="code" value={code} onFocus={(e) => e.target.select()} />
+          <Row>
+            <CopyButton what="embed code" text={code} />
+            <CopyButton what="page address" text={keyOf.see} />
+          </Row>
+          <Faded>
+            A site that takes nothing but an address: paste the address of the page, and where the site asks
+            for oEmbed it shows the embed.
+          </Faded>
+        </Stack>
+      </Halves>
+    </Stack>
+  );
+}
+
+/** Whether two pieces of plain data say the same. */
+function same(a: object, b: object): boolean {
+  const text = (value: object) => JSON.stringify(Object.entries(value).sort());
+  return text(a) === text(b);
+}
