@@ -41,7 +41,7 @@ async function load(listener: RequestListener, headers: Readonly<Record<string, 
 /** Returns a publisher of one window, worked out here. */
 async function publisherOf(state: State): Promise<Publisher> {
   const [windowId, viewId] = ['w', 'v'];
-  const place = { publicUrl: 'https://w.example', listed: true };
+  const place = { publicUrl: 'https://w.example', listed: 'bridge' };
   const publisher = new Publisher((outside) => {
     const compiling: Compiling = {
       start: async () => {
@@ -51,10 +51,19 @@ async function publisherOf(state: State): Promise<Publisher> {
           viewId,
           expiresAt: null,
           ends: 'expired',
+          look: {},
+          hosts: [],
           moved: null,
         } as const;
         const closing = { at: null, zone: 'UTC', contact: '' };
-        const window = { id: windowId, name: 'Bridge', closed: false, closing, calendarIds: ['a'] };
+        const window = {
+          id: windowId,
+          name: 'Bridge',
+          closed: false,
+          closing,
+          calendarIds: ['a'],
+          board: null,
+        };
         await outside.windows([{ window, keys: [key] }]);
         await outside.view({ viewId, number: state.revision.number, day: 0, listed: true });
       },

@@ -90,7 +90,15 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       const said = saidOfDemo(demo, (plate) => idOf.get(plate)!);
       const secret = randomBytes(32).toString('base64url');
       const window = await WindowRow.create(
-        { slug, name, listed, settings: settingsOf(said), secret, closedAt: null },
+        {
+          slug,
+          name,
+          listed,
+          listedAt: listed ? new Date(Date.now() - MADE) : null,
+          settings: settingsOf(said),
+          secret,
+          closedAt: null,
+        },
         { transaction },
       );
       await WindowSourceRow.bulkCreate(sourceRowsOf(window.id, said), { transaction });

@@ -20,6 +20,7 @@ import { accountLimit, signInLimit } from './http/limits';
 import { answersIn, openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
+import { boardRoutes } from './outside/boardRoutes';
 import { outwardRoutes } from './outside/outwardRoutes';
 import { keyRoutes } from './outside/keyRoutes';
 import type { KeyUses } from './outside/keyUses';
@@ -88,6 +89,7 @@ export function outsideApp(
     }),
   );
   app.use(outwardRoutes(publisher, uses, config));
+  app.use(boardRoutes(publisher, config.publicUrl));
   app.use((req, res) => {
     // It sets its own headers.
     res.removeHeader('X-Content-Type-Options');

@@ -25,6 +25,7 @@ export const demoRoute = (accounts: readonly DemoAccount[], sequelize: Sequelize
           freeBusy: k.freeBusy,
           jCal: k.jCal,
           table: k.table,
+          changes: k.changes,
           copy: k.copy,
         })),
       ),

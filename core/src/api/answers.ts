@@ -52,6 +52,8 @@ export interface Demo {
     readonly freeBusy: string;
     readonly jCal: string;
     readonly table: string;
+    /** What changed last, as an Atom feed. */
+    readonly changes: string;
     readonly copy: string;
   }[];
 }
@@ -143,6 +145,8 @@ export interface WindowKey {
   readonly freeBusy: string;
   readonly jCal: string;
   readonly table: string;
+  /** What changed last, as an Atom feed. */
+  readonly changes: string;
   readonly copy: string;
 }
 
@@ -161,6 +165,8 @@ export interface WindowDraft {
 export interface OutwardWindow extends WindowRules {
   readonly id: string;
   readonly slug: string;
+  /** The address of its page for everybody, where it is listed. */
+  readonly listedSee: string;
   readonly listed: boolean;
   readonly closedAt: string | null;
   readonly version: number;

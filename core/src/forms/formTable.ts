@@ -1,6 +1,7 @@
 import type { OutwardView } from '../glass';
 import type { Revision } from '../reach';
 import { dayAt, dayToText, type Instant } from '../zones';
+import { changesParts } from './atom';
 import { calendarParts } from './icsCalendar';
 import { outwardTable } from './csv/outwardTable';
 import { freeBusyParts } from './freeBusy';
@@ -34,7 +35,7 @@ export interface Form {
   parts(view: OutwardView, revision: Revision, setting: FormSetting): Parts;
 }
 
-export const FORM_NAMES = ['feed', 'freeBusy', 'jCal', 'table', 'copy'] as const;
+export const FORM_NAMES = ['feed', 'freeBusy', 'jCal', 'table', 'changes', 'copy'] as const;
 export type FormName = (typeof FORM_NAMES)[number];
 
 /** The forms that programs read. Each is made from the outward view and nothing else. */
@@ -78,6 +79,20 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     steady: true,
     dated: true,
     parts: (view, revision, { notice = null }) => outwardTable(view, revision, notice),
+  },
+  changes: {
+    contentType: 'application/atom+xml; charset=utf-8',
+    ending: 'atom',
+    folder: 'feed',
+    steady: true,
+    linked: true,
+    dated: true,
+    parts: (view, revision, { addresses, notice = null }) =>
+      changesParts(view, revision, {
+        self: addresses.feed.replace(/\.ics$/, '.atom'),
+        page: addresses.see,
+        notice,
+      }),
   },
   copy: {
     contentType: 'text/calendar; charset=utf-8',

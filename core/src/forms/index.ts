@@ -17,6 +17,9 @@ export {
   type EmbedCode,
   type EmbedWay,
 } from './embed/code';
+export type { BoardWindow } from './board/board';
+export { boardAtom, boardOpml, sitemap } from './board/boardFiles';
+export { boardPage, type BoardOptions } from './board/boardPage';
 export { MOST_HOSTS, hostNamed } from './embed/hosts';
 export { LOOK_NAMES, lookAddress, unfitInLook, type EmbedLook, type LookName } from './embed/look';
 export { oEmbed, oEmbedXml, type OEmbed } from './embed/oEmbed';

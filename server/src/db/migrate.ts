@@ -9,8 +9,9 @@ import * as ground from './migrations/005-ground';
 import * as programs from './migrations/006-programs';
 import * as keys from './migrations/007-keys';
 import * as embeds from './migrations/008-embeds';
+import * as listing from './migrations/009-listing';
 
-export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground, programs, keys, embeds];
+export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground, programs, keys, embeds, listing];
 
 /**
  * Brings the tables up to date. Each migration and the note that it was done are one transaction: a process that is

@@ -130,6 +130,8 @@ export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAt
   declare secret: string;
   /** Whether search engines may list its pages. */
   declare listed: boolean;
+  /** Since when it is; null where it is not. */
+  declare listedAt: CreationOptional<Date | null>;
   /**
    * Labels in the filter that were not known when it was published, or were forgotten since, as goneFrom writes them.
    * They stay lost until the window is published anew: no entry, however hidden, mends a filter.
@@ -415,6 +417,7 @@ export function initModels(sequelize: Sequelize): void {
       settings: { type: DataTypes.JSONB, allowNull: false },
       secret: text(),
       listed: { type: DataTypes.BOOLEAN, allowNull: false },
+      listedAt: { type: DataTypes.DATE, allowNull: true },
       lostLabels: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       closedAt: { type: DataTypes.DATE, allowNull: true },
       version: version(),

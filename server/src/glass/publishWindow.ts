@@ -108,7 +108,14 @@ export async function publishWindow(
     const settings = settingsOf(body);
     const lostLabels = lostLabelsOf(settings, await ruleContext(sequelize, transaction));
     const [changed] = await WindowRow.update(
-      { name: body.name, settings, lostLabels, listed: body.listed, version: version + 1 },
+      {
+        name: body.name,
+        settings,
+        lostLabels,
+        listed: body.listed,
+        ...(body.listed === before.listed ? {} : { listedAt: body.listed ? new Date() : null }),
+        version: version + 1,
+      },
       { where: { id, version }, transaction },
     );
     if (!changed) throw new Problem('version-conflict', { current: before, yours: body });

@@ -89,6 +89,7 @@ export const windowRoutes = (publishing: Publishing) => {
               lostLabels: lostLabelsOf(settings, await ruleContext(sequelize, transaction)),
               secret: randomBytes(32).toString('base64url'),
               listed: body.listed,
+              listedAt: body.listed ? new Date() : null,
               closedAt: null,
             },
             { transaction },

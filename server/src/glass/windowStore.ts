@@ -217,6 +217,7 @@ export async function windowAnswers(
       secret: pseudonym(row.secret, 'preview'),
       id: row.id,
       slug: row.slug,
+      listedSee: addressesOf(publicUrl, row.slug).see,
       listed: row.listed,
       closedAt: row.closedAt?.toISOString() ?? null,
       version: row.version,

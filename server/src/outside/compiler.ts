@@ -10,8 +10,8 @@ import { groupedBy } from '../db/grouped';
 import { ChangeRow, KeyRow, TurnedTokenRow, ViewRow, WindowRow, type WindowState } from '../db/models';
 import { log } from '../log';
 import type { Trouble } from '../glass/trouble';
-import { viewIdOf, windowStates } from '../glass/windowStore';
-import { placesOfKey } from './keyPlaces';
+import { addressesOf, viewIdOf, windowStates } from '../glass/windowStore';
+import { EVERYBODY, placeOfListed, placesOfKey } from './keyPlaces';
 import { Material, type EntryChange } from './material';
 import type { Compiling, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
@@ -37,7 +37,22 @@ export interface CompilerOptions {
 
 interface OpenWindow extends Omit<WindowState, 'rules'> {
   readonly rules: WindowRules;
+  readonly slug: string;
   readonly createdAt: Instant;
+  readonly listedAt: Instant | null;
+}
+
+/** What of a window its changes do not tell. */
+type Own = Pick<WindowRow, 'secret' | 'slug' | 'listedAt'> & { createdAt: Date };
+const OWN = ['secret', 'slug', 'createdAt', 'listedAt'] as const;
+
+function ownOf({ rules, slug, createdAt, listedAt }: OpenWindow): Own {
+  return {
+    secret: rules.secret,
+    slug,
+    createdAt: new Date(createdAt),
+    listedAt: listedAt === null ? null : new Date(listedAt),
+  };
 }
 
 /** A view that is kept in step, in memory or not. */
@@ -108,14 +123,14 @@ export class Compiler implements Compiling {
     const places = await this.sequelize.transaction({ isolationLevel }, async (transaction) => {
       this.begun = Number((await ChangeRow.max('id', { transaction })) ?? 0);
       const now = await windowStates(this.sequelize, null, transaction);
-      const attributes = ['id', 'secret', 'createdAt'];
+      const attributes = ['id', ...OWN];
       const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
       const rowById = new Map(rows.map((r) => [r.id, r]));
       for (const state of now) this.setWindow(state, rowById.get(state.id)!);
       const keys = groupedBy(await KeyRow.findAll({ raw: true, transaction }), (k) => k.windowId);
       const turned = await TurnedTokenRow.findAll({ raw: true, transaction });
       const known = [...this.windows.values()].map((w) =>
-        placeOf(w, this.setKeys(w.id, keys.get(w.id) ?? [], turned)),
+        placeOf(w, this.setKeys(w.id, keys.get(w.id) ?? [], turned), this.publicUrl),
       );
       const bases = await ViewRow.findAll({
         attributes: ['id', 'changeId', 'day', 'madeBy'],
@@ -171,7 +186,7 @@ export class Compiler implements Compiling {
       const window = this.windows.get(id);
       if (!window) continue;
       const then = await stateBefore(store, id, from);
-      if (then) this.setWindow(then, { secret: window.rules.secret, createdAt: new Date(window.createdAt) });
+      if (then) this.setWindow(then, ownOf(window));
       // It was not open yet: it is when the log comes to it.
       else if (opened.has(id) || (await firstMentions(store, [id])).has(id)) this.windows.delete(id);
     }
@@ -268,7 +283,10 @@ export class Compiler implements Compiling {
     const state = await this.stateOf(view, true);
     if (state && state.revision.number !== order.number) await this.show(view, state);
     if (state?.revision.number !== order.number) return null;
-    return writeOrder(order, state, { publicUrl: this.publicUrl, listed: window.listed });
+    // Partners' pages are nobody's to find, also where the window is on the board.
+    const { audience, cap } = view.reader;
+    const listed = window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
+    return writeOrder(order, state, { publicUrl: this.publicUrl, listed: listed ? window.slug : null });
   }
 
   async close(): Promise<void> {
@@ -480,9 +498,11 @@ export class Compiler implements Compiling {
 
   private async takeWindow(state: WindowState, changeId: number): Promise<void> {
     const known = this.windows.get(state.id);
-    const row = known
-      ? { secret: known.rules.secret, createdAt: new Date(known.createdAt) }
-      : await WindowRow.findByPk(state.id, { attributes: ['secret', 'createdAt'] });
+    // Since when it is listed may be new.
+    const row =
+      known && known.listed === state.listed
+        ? ownOf(known)
+        : await WindowRow.findByPk(state.id, { attributes: [...OWN], raw: true });
     if (!row) return;
     const window = this.setWindow(state, row);
     const rows = await KeyRow.findAll({ where: { windowId: state.id }, raw: true });
@@ -494,15 +514,18 @@ export class Compiler implements Compiling {
       await this.outside.drop(own.map((v) => v.id));
     }
     // At the start doors stood as they do after all of the log.
-    if (changeId > this.begun) await this.outside.windows([placeOf(window, keys)]);
+    if (changeId > this.begun) await this.outside.windows([placeOf(window, keys, this.publicUrl)]);
   }
 
-  private setWindow(
-    state: WindowState,
-    { secret, createdAt }: Pick<WindowRow, 'secret'> & { createdAt: Date },
-  ): OpenWindow {
+  private setWindow(state: WindowState, { secret, slug, createdAt, listedAt }: Own): OpenWindow {
     const rules: WindowRules = { ...state.rules, secret };
-    const window = { ...state, rules, createdAt: createdAt.getTime() };
+    const window = {
+      ...state,
+      rules,
+      slug,
+      createdAt: createdAt.getTime(),
+      listedAt: listedAt?.getTime() ?? null,
+    };
     this.windows.set(state.id, window);
     return window;
   }
@@ -510,15 +533,26 @@ export class Compiler implements Compiling {
   /** Takes note of the views that keys open; addresses that were turned lead to that of their key. */
   private setKeys(windowId: string, rows: readonly KeyRow[], turned: readonly TurnedTokenRow[]): KeyPlace[] {
     const byKey = groupedBy(turned, (t) => t.keyId);
-    return rows.flatMap((key) => {
-      const viewId = viewIdOf(key);
-      if (!this.views.has(viewId)) {
-        const reader = { audience: key.audience, cap: key.cap };
-        const basis = { changeId: -1, day: 0 };
-        this.views.set(viewId, { id: viewId, windowId, reader, basis, stored: null, unsure: false });
-      }
-      return placesOfKey(key, viewId, byKey.get(key.id) ?? []);
-    });
+    const places = rows.flatMap((key) =>
+      placesOfKey(key, this.viewFor(windowId, key), byKey.get(key.id) ?? []),
+    );
+    const window = this.windows.get(windowId)!;
+    if (!window.listed) return places;
+    return [...places, placeOfListed(window.slug, this.viewFor(windowId, EVERYBODY))];
+  }
+
+  /** Returns the id of the view that a reader has of a window. */
+  private viewFor(windowId: string, { audience, cap }: Reader): string {
+    const viewId = viewIdOf({ windowId, audience, cap });
+    if (!this.views.has(viewId)) {
+      const basis = { changeId: -1, day: 0 };
+      this.views.set(viewId, {
+        ...{ id: viewId, windowId, basis },
+        reader: { audience, cap },
+        ...{ stored: null, unsure: false },
+      });
+    }
+    return viewId;
   }
 
   private entriesOf(rules: WindowRules, changeId: number): Promise<Entry[]> {
@@ -549,12 +583,17 @@ export class Compiler implements Compiling {
 }
 
 function placeOf(
-  { id, closed, closedAt, rules }: OpenWindow,
+  { id, closed, closedAt, rules, slug, listed, listedAt, createdAt }: OpenWindow,
   keys: readonly KeyPlace[],
+  publicUrl: string,
 ): { window: WindowPlace; keys: readonly KeyPlace[] } {
-  const { name, contact } = rules.wording;
-  const closing = { at: closedAt ? Date.parse(closedAt) : null, zone: rules.hostZone, contact };
-  return { window: { id, name, closed, closing, calendarIds: sourcesOf(rules) }, keys };
+  const { name, contact, language, description, topic, colour, translations } = rules.wording;
+  const zone = rules.hostZone;
+  const closing = { at: closedAt ? Date.parse(closedAt) : null, zone, contact };
+  const { see, feed } = addressesOf(publicUrl, slug);
+  const wording = { name, language, description, topic, colour, translations };
+  const board = listed && !closed ? { wording, zone, listedAt: listedAt ?? createdAt, see, feed } : null;
+  return { window: { id, name, closed, closing, calendarIds: sourcesOf(rules), board }, keys };
 }
 
 function sourcesOf({ sources }: WindowRules): string[] {

@@ -1,7 +1,21 @@
-import { endOf } from '@zonal/core/glass';
+import { endOf, type Reader } from '@zonal/core/glass';
 import type { KeyRow, TurnedTokenRow } from '../db/models';
 import { unsealed } from '../db/sealed';
 import type { KeyPlace } from './outside';
+
+/** Whoever comes by the address of a listed window. */
+export const EVERYBODY: Reader = { audience: 'street', cap: null };
+
+/** What comes by such an address is no key's. */
+const NO_KEY = '00000000-0000-0000-0000-000000000000';
+
+/** Returns the place of a listed window by its own name. */
+export function placeOfListed(slug: string, viewId: string): KeyPlace {
+  return {
+    ...{ token: slug, keyId: NO_KEY, viewId, look: {}, hosts: [] },
+    ...{ expiresAt: null, ends: 'withdrawn', moved: null },
+  };
+}
 
 /** Returns the places of all addresses of a key: its own, and those that it had. */
 export function placesOfKey(

@@ -1,4 +1,4 @@
-import type { Closing, EmbedLook, FormName, PageKind, PageQuery } from '@zonal/core/forms';
+import type { BoardWindow, Closing, EmbedLook, FormName, PageKind, PageQuery } from '@zonal/core/forms';
 import type { Instant } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
@@ -16,6 +16,8 @@ export interface WindowPlace {
   /** What readers of a closed window are told: since when it is, by the clocks of its zone, and whom to ask. */
   readonly closing: Closing;
   readonly calendarIds: readonly string[];
+  /** What everybody may know of it, where it is listed; null where it is not. */
+  readonly board: BoardWindow | null;
 }
 
 export interface KeyPlace {

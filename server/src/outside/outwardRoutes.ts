@@ -13,7 +13,6 @@ import {
 } from '@zonal/core/forms';
 import { Router, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
-import Negotiator from 'negotiator';
 import QRCode from 'qrcode';
 import type { Config } from '../config';
 import { addressesOf } from '../glass/windowStore';
@@ -21,25 +20,9 @@ import { unknownKeyLimit } from '../http/limits';
 import { lacksBrotli, sendDocument, withBrotli, type Document } from './document';
 import type { KeyUses } from './keyUses';
 import { embedRoute } from './embedRoute';
+import { POLICY, acceptedBy, pageHeaders, textIn } from './reader';
 import type { Door, Publisher } from './publisher';
 
-const POLICY = {
-  useDefaults: false,
-  directives: {
-    defaultSrc: ["'none'"],
-    styleSrc: ["'self'"],
-    scriptSrc: ["'self'"],
-    fontSrc: ["'self'"],
-    imgSrc: ["'self'"],
-    formAction: ["'self'"],
-    baseUri: ["'none'"],
-  },
-};
-
-/** Only the embed may stand inside another site. */
-const pageHeaders = helmet({
-  contentSecurityPolicy: { ...POLICY, directives: { ...POLICY.directives, frameAncestors: ["'none'"] } },
-});
 const embedHeaders = (frameAncestors: readonly string[]) =>
   helmet({
     contentSecurityPolicy: {
@@ -50,14 +33,6 @@ const embedHeaders = (frameAncestors: readonly string[]) =>
     crossOriginResourcePolicy: { policy: 'cross-origin' },
   });
 const anywhere = embedHeaders(['*']);
-
-/** As many languages of a reader are looked at, of a length that tags can have. */
-const [MOST_LANGUAGES, LONGEST_TAG] = [5, 35];
-
-function acceptedBy(req: Request): string[] {
-  const named = new Negotiator(req).languages().filter((tag) => tag !== '*' && tag.length <= LONGEST_TAG);
-  return named.slice(0, MOST_LANGUAGES);
-}
 
 /** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
 export function outwardRoutes(
@@ -146,11 +121,6 @@ export function outwardRoutes(
   }
   router.get('/oembed', embedRoute(publisher, publicUrl, refuseAt));
   return router;
-}
-
-function textIn(req: Request, name: string): string | undefined {
-  const value = req.query[name];
-  return typeof value === 'string' ? value : undefined;
 }
 
 /** What an address says of the page, as far as it is something that a page can be told. */

@@ -1,4 +1,4 @@
-import type { FormName } from '@zonal/core/forms';
+import type { BoardWindow, FormName } from '@zonal/core/forms';
 import { keyState } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import type { LoggedChange } from '../db/changes';
@@ -46,6 +46,10 @@ export class Publisher implements Outside {
   private readonly compiling: Compiling;
   private readonly places = new Map<string, WindowPlace>();
   private readonly keys = new Map<string, KeyPlace & { readonly windowId: string }>();
+  /** By id of the window: what leads to it. */
+  private readonly tokens = new Map<string, readonly string[]>();
+  private readonly listed = new Map<string, BoardWindow>();
+  private listings = 0;
   private readonly shown = new Map<string, ShownView>();
   private readonly stopped = new Map<string, Trouble>();
   /** Windows that show nothing until a change is taken in, with its number. */
@@ -119,6 +123,11 @@ export class Publisher implements Outside {
   /** Returns what the window behind a key is called, or null. */
   nameOf(token: string): string | null {
     return this.places.get(this.keys.get(token)?.windowId ?? '')?.name ?? null;
+  }
+
+  /** Listed windows as everybody may know of them, and a number that is another one whenever they may have changed. */
+  get board(): { readonly windows: readonly BoardWindow[]; readonly version: number } {
+    return { windows: [...this.listed.values()], version: this.listings };
   }
 
   /** Returns the origins that may hold the embed of a key; none for all. */
@@ -239,8 +248,17 @@ export class Publisher implements Outside {
   windows(places: readonly { readonly window: WindowPlace; readonly keys: readonly KeyPlace[] }[]): void {
     for (const { window, keys } of places) {
       this.places.set(window.id, window);
+      // What leads to it no more, such as its name once it is not listed, leads nowhere.
+      for (const token of this.tokens.get(window.id) ?? []) this.keys.delete(token);
       for (const key of keys) this.keys.set(key.token, { ...key, windowId: window.id });
+      this.tokens.set(
+        window.id,
+        keys.map((k) => k.token),
+      );
+      if (window.board) this.listed.set(window.id, window.board);
+      else this.listed.delete(window.id);
     }
+    this.listings++;
   }
 
   view(shown: ShownView): void {

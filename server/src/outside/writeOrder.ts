@@ -10,7 +10,8 @@ const ENCODED = 'Accept-Encoding';
 
 interface Place {
   readonly publicUrl: string;
-  readonly listed: boolean;
+  /** The name by which everybody finds the window, or null where it is not listed. */
+  readonly listed: string | null;
 }
 
 function noticeOf({ token, at, until }: Moved, publicUrl: string): Notice {
@@ -51,7 +52,7 @@ function placeOf({ token, moved }: Order, { publicUrl, listed }: Place) {
   return {
     addresses: addressesOf(publicUrl, token),
     notice: moved && noticeOf(moved, publicUrl),
-    robots: listed ? {} : UNLISTED,
+    robots: listed === null ? UNLISTED : {},
   };
 }
 
@@ -68,10 +69,11 @@ function writePageOrder(order: Order & PageOrder, { view, revision }: State, pla
     page,
     query,
     accepted,
-    listed: place.listed,
+    listed: place.listed !== null,
     now,
     addresses: {
       ...addresses,
+      ...(place.listed === null ? {} : { canonical: addressesOf(place.publicUrl, place.listed).see }),
       self: path(form === 'page' ? addresses.see : addresses.embed),
       copy: path(addresses.copy),
       code: `${path(addresses.see)}/follow.svg`,

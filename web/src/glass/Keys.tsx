@@ -77,6 +77,22 @@ export function Keys({ window }: { window: OutwardWindow }) {
         then each can be ended by itself.
       </Faded>
       {problem && <Notice>{problem.message}</Notice>}
+      {window.listed && (
+        <Key role="group" aria-label="Notice board">
+          <Who>
+            <Rings audience="street" />
+            <span>
+              <strong>Anybody, by the notice board</strong>
+              <small>
+                listed: on the <a href="/board">notice board</a>, open to search engines
+              </small>
+            </span>
+          </Who>
+          <Row>
+            <CopyButton what="public address" text={window.listedSee} />
+          </Row>
+        </Key>
+      )}
       {window.keys.map((key) => {
         const over = keyState(key, now) === 'ended';
         return (

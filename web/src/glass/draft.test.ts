@@ -20,6 +20,7 @@ const WINDOW: OutwardWindow = {
   secret: 'secret',
   id: 'w',
   slug: 'quay',
+  listedSee: '',
   listed: true,
   closedAt: null,
   version: 4,

@@ -6,7 +6,8 @@ import { Tick } from '../ui/Tick';
 
 export const DEMAND_WORDS: Readonly<Record<Demand, string>> = {
   'most-vanishes': 'More than half of what some readers see vanishes.',
-  'first-listed': 'The window is listed: everybody, search engines too, can find it.',
+  'first-listed':
+    'The window is listed: it stands on the notice board with an address of its own, and everybody, search engines too, can find it.',
   'sensitive-on-street': 'Sensitive matter goes to the Street that was not there before.',
 };
 

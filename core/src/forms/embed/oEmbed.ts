@@ -1,4 +1,5 @@
 import { html } from '../page/html';
+import { xmlSafe } from '../xml';
 import { USUAL_HEIGHT, USUAL_WIDTH, embedCode } from './code';
 
 /** What is told of a page: its window's name and the addresses to be used. */
@@ -38,9 +39,4 @@ export function oEmbedXml(told: OEmbed): string {
     ([key, value]) => `<${key}>${html`${xmlSafe(String(value))}`.text}</${key}>`,
   );
   return `<?xml version="1.0" encoding="utf-8" standalone="yes"?>\n<oembed>${fields.join('')}</oembed>\n`;
-}
-
-/** Takes out what no XML 1.0 document may hold, escaped or not. */
-function xmlSafe(text: string): string {
-  return text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
 }

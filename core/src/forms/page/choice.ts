@@ -1,4 +1,4 @@
-import { COLOURS, type Colour, type OutwardView, type Wording, type WordingText } from '../../glass';
+import { COLOURS, type Colour, type OutwardView, type WordingText } from '../../glass';
 import { dayAt, dayFromText, dayToText, zoneNamed, type Day, type Instant, type ZoneName } from '../../zones';
 import type { Notice } from '../notice';
 import { directionOf, readingOf } from '../speech/reading';
@@ -63,6 +63,8 @@ export interface PageOptions {
 export interface PageAddresses {
   readonly self: string;
   readonly see: string;
+  /** The one address by which everybody finds the page, where it is listed; left out where that is `see`. */
+  readonly canonical?: string;
   readonly feed: string;
   readonly copy: string;
   /** Where sites learn how to embed the page (oEmbed), with its own address at the end; left out where there is none. */
@@ -133,8 +135,14 @@ function dayAsked(view: OutwardView, asked: string | undefined, today: Day): Day
   return Math.min(Math.max(from, first), last);
 }
 
-/** The first of some languages in which a window names itself; the host's own wording stands for its language too. */
-function textFor(wording: Wording, languages: readonly string[]): WordingText {
+/**
+ * Returns how a window names itself in the first of some languages in which it does, or as its host writes it, whose wording
+ * stands for its own language too.
+ */
+export function textFor(
+  wording: WordingText & { readonly translations: readonly WordingText[] },
+  languages: readonly string[],
+): WordingText {
   const base = (tag: string) => tag.toLowerCase().split('-')[0];
   const all: WordingText[] = [wording, ...wording.translations];
   for (const language of languages) {

@@ -44,6 +44,7 @@ export function writtenPage(view: OutwardView, revision: Revision, options: Page
 ${description && html`<meta name="description" content="${description}">`}
 <link rel="stylesheet" href="${options.assets}outside.css">
 <link rel="alternate" type="text/calendar" href="${options.addresses.feed}" title="${name}">
+<link rel="alternate" type="application/atom+xml" href="${options.addresses.feed.replace(/\.ics$/, '.atom')}" title="${name}">
 <script src="${options.assets}outside.js" defer></script>${discovery(options, name)}${socialPart(told, view, choice, options)}
 </head>
 <body data-own-times="${speech.say('ownTimes', { zone: '{zone}' })}" data-zone="${choice.zone}">
@@ -62,7 +63,8 @@ ${parts.has('foot') && foot(revision, choice, options)}
 function bodyOf(view: OutwardView, choice: Choice, options: PageOptions): [Html, Told, boolean] {
   const { page = { kind: 'days' }, addresses, now } = options;
   const { text, speech, zone } = choice;
-  const told = { title: text.name, description: text.description, address: addresses.see, entry: null };
+  const canonical = addresses.canonical ?? addresses.see;
+  const told = { title: text.name, description: text.description, address: canonical, entry: null };
   switch (page.kind) {
     case 'days':
       return [daysPart(view, choice, options), told, true];
@@ -80,7 +82,7 @@ function bodyOf(view: OutwardView, choice: Choice, options: PageOptions): [Html,
       const own = {
         title: titleOf(entry, setting),
         description: times.one.content?.description ?? '',
-        address: `${addresses.see}/${page.uid}${on}`,
+        address: `${canonical}/${page.uid}${on}`,
         entry,
       };
       return [body, own, true];
@@ -153,11 +155,15 @@ ${tz && !zoneAsked && html`<p role="alert">${speech.say('unknownZone', { zone: t
 }
 
 /** As of when it is true: it is as the last revision, and was looked at since. */
-function foot(revision: Revision, { speech, zone }: Choice, { form, addresses, now }: PageOptions): Html {
+function foot(
+  revision: Revision,
+  { speech, zone }: Choice,
+  { form, addresses, now, listed }: PageOptions,
+): Html {
   const said = {
     number: revision.number,
     moment: momentText(speech, revision.at, zone),
     now: `${momentText(speech, Math.max(now, revision.at), zone)} (${zoneText(zone)})`,
   };
-  return html`<footer>${form === 'embed' && html`<p><a href="${addresses.see}" target="_blank" rel="noopener">${speech.say('wholePage')}</a></p>`}<p>${speech.say('revision', said)}</p></footer>`;
+  return html`<footer>${form === 'embed' && html`<p><a href="${addresses.see}" target="_blank" rel="noopener">${speech.say('wholePage')}</a></p>`}<p>${speech.say('revision', said)}</p>${listed && form === 'page' && html`<p><a href="/board">${speech.say('boardMore')}</a></p>`}</footer>`;
 }

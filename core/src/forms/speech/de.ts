@@ -142,6 +142,17 @@ export const de: Words = {
   noticeGo: 'Zur neuen Seite',
   noticeFollow: 'oder folgen Sie',
 
+  board: 'Anschlagbrett',
+  boardSay: 'Kalender, die allen offenstehen',
+  boardFind: 'Kalender suchen',
+  boardNotFound: 'Zu „{words}“ ist kein Kalender zu finden.',
+  boardEmpty: 'Hier hängt noch kein Kalender.',
+  boardOthers: 'Andere Kalender',
+  boardFollow: 'Dem Brett folgen: neue Kalender als Feed, alle als OPML-Datei.',
+  boardZone: 'Zeiten in {zone}',
+  boardMore: 'Weitere Kalender am Anschlagbrett',
+  boardNext: 'Weiter',
+
   unknownTitle: 'Hier ist kein Fenster',
   unknownSay:
     'Diese Adresse führt nirgendwohin. Prüfen Sie, ob sie vollständig ist, oder bitten Sie um eine neue, wo Sie sie bekommen haben.',

@@ -148,6 +148,18 @@ export const en = {
   noticeGo: 'Go to the new page',
   noticeFollow: 'or follow',
 
+  // The notice board
+  board: 'Notice board',
+  boardSay: 'Calendars that are open to everybody',
+  boardFind: 'Find a calendar',
+  boardNotFound: 'No calendar is found for “{words}”.',
+  boardEmpty: 'No calendar is listed here yet.',
+  boardOthers: 'Other calendars',
+  boardFollow: 'Follow the board: new calendars as a feed, all of them as an OPML file.',
+  boardZone: 'Times in {zone}',
+  boardMore: 'More calendars on the notice board',
+  boardNext: 'Further',
+
   // Where an address leads nowhere
   unknownTitle: 'There is no window here',
   unknownSay:

@@ -139,6 +139,17 @@ export const es: Words = {
   noticeGo: 'Ir a la página nueva',
   noticeFollow: 'o siga',
 
+  board: 'Tablón de anuncios',
+  boardSay: 'Calendarios abiertos a todos',
+  boardFind: 'Buscar un calendario',
+  boardNotFound: 'No se encuentra ningún calendario para «{words}».',
+  boardEmpty: 'Aún no hay ningún calendario aquí.',
+  boardOthers: 'Otros calendarios',
+  boardFollow: 'Seguir el tablón: los calendarios nuevos como canal, todos como archivo OPML.',
+  boardZone: 'Horas de {zone}',
+  boardMore: 'Más calendarios en el tablón de anuncios',
+  boardNext: 'Siguiente',
+
   unknownTitle: 'Aquí no hay ninguna ventana',
   unknownSay:
     'Esta dirección no lleva a ninguna parte. Compruebe que está completa, o pida una nueva a quien se la dio.',

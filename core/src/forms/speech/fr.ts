@@ -139,6 +139,17 @@ export const fr: Words = {
   noticeGo: 'Aller à la nouvelle page',
   noticeFollow: 'ou suivre',
 
+  board: 'Tableau d’affichage',
+  boardSay: 'Des calendriers ouverts à tous',
+  boardFind: 'Chercher un calendrier',
+  boardNotFound: 'Aucun calendrier trouvé pour « {words} ».',
+  boardEmpty: 'Aucun calendrier n’est encore affiché ici.',
+  boardOthers: 'Autres calendriers',
+  boardFollow: 'Suivre le tableau : les nouveaux calendriers par un flux, tous dans un fichier OPML.',
+  boardZone: 'Heures de {zone}',
+  boardMore: 'D’autres calendriers au tableau d’affichage',
+  boardNext: 'Suite',
+
   unknownTitle: 'Il n’y a pas de fenêtre ici',
   unknownSay:
     'Cette adresse ne mène nulle part. Vérifiez qu’elle est complète, ou demandez-en une nouvelle à qui vous l’a donnée.',

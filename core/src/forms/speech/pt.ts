@@ -137,6 +137,17 @@ export const pt: Words = {
   noticeGo: 'Ir para a nova página',
   noticeFollow: 'ou siga',
 
+  board: 'Quadro de avisos',
+  boardSay: 'Calendários abertos a todos',
+  boardFind: 'Procurar um calendário',
+  boardNotFound: 'Não se encontra nenhum calendário para “{words}”.',
+  boardEmpty: 'Ainda não há nenhum calendário aqui.',
+  boardOthers: 'Outros calendários',
+  boardFollow: 'Seguir o quadro: os novos calendários como feed, todos como ficheiro OPML.',
+  boardZone: 'Horas de {zone}',
+  boardMore: 'Mais calendários no quadro de avisos',
+  boardNext: 'Seguinte',
+
   unknownTitle: 'Aqui não há nenhuma janela',
   unknownSay:
     'Este endereço não leva a lado nenhum. Verifique se está completo, ou peça um novo a quem lho deu.',

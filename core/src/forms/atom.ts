@@ -1,0 +1,100 @@
+import { compareText } from '../entries';
+import { safeUri, type OutwardItem, type OutwardView } from '../glass';
+import type { Revision, Stamp } from '../reach';
+import { utcWall, wallToText, type Instant } from '../zones';
+import { noticeWords, type Notice } from './notice';
+import { html, type Html } from './page/html';
+import { pageEntry } from './page/agenda';
+import { spanText } from './page/entryLine';
+import type { Parts } from './parts';
+import { kindText, speechFor, type Speech } from './speech/speech';
+import { xmlSafe } from './xml';
+
+/** Addresses, absolute: of this feed, of the page, and below which the pages of entries are. */
+export interface ChangesSetting {
+  readonly self: string;
+  readonly page: string;
+  readonly notice?: Notice | null;
+}
+
+/** So many of the newest changes are told. */
+const MOST_CHANGES = 100;
+
+/**
+ * Returns what a reader could see change last, as an Atom feed (RFC 4287): the newest first, each entry as it is now, under
+ * its outward identifier. What is no longer shown is not told of.
+ */
+export function changesParts(view: OutwardView, revision: Revision, setting: ChangesSetting): Parts {
+  const speech = speechFor(view.wording.language);
+  const { wording, ids } = view;
+  const { notice = null, page, self } = setting;
+  const changed = view.items
+    .map((item) => ({ item, stamp: revision.stamps[item.uid]! }))
+    .sort(
+      (a, b) =>
+        b.stamp.at - a.stamp.at || b.stamp.sequence - a.stamp.sequence || compareText(a.item.uid, b.item.uid),
+    )
+    .slice(0, MOST_CHANGES);
+  const document = html`<feed xmlns="http://www.w3.org/2005/Atom"${wording.language && html` xml:lang="${wording.language}"`}>
+<id>urn:uuid:${ids.calendar}</id>
+<title>${safe(wording.name)}</title>
+${wording.description && html`<subtitle>${safe(wording.description)}</subtitle>`}
+<updated>${momentText(revision.at)}</updated>
+<author><name>${safe(wording.name)}</name></author>
+<link rel="self" type="application/atom+xml" href="${uri(self)}"/>
+<link rel="alternate" type="text/html" href="${uri(page)}"/>
+${notice && noticeEntry(notice, view, speech)}${changed.map((c) => entry(c.item, c.stamp, view, speech, notice?.see ?? page))}</feed>
+`;
+  return { head: `<?xml version="1.0" encoding="utf-8"?>\n${document.text}`, blocks: [] };
+}
+
+const safe = xmlSafe;
+const uri = (address: string) => safeUri(address) ?? address;
+
+function entry(item: OutwardItem, stamp: Stamp, view: OutwardView, speech: Speech, pages: string): Html {
+  const { busyWord } = view.wording;
+  const content = item.kind === 'busy' ? null : item.content;
+  const title = content ? content.title || speech.say('untitled') : busyWord;
+  return html`<entry>
+<id>urn:uuid:${item.uid}</id>
+<title>${safe(title)}</title>
+<updated>${momentText(stamp.at)}</updated>
+<link rel="alternate" type="text/html" href="${uri(`${pages}/${item.uid}`)}"/>
+<summary>${safe(summary(item, view, speech))}</summary>
+</entry>
+`;
+}
+
+/** When it is, by the clocks of the host, and what its state is. */
+function summary(item: OutwardItem, { hostZone }: OutwardView, speech: Speech): string {
+  const content = item.kind === 'busy' ? null : item.content;
+  const { start, end, from, to, uid } = item;
+  const time = pageEntry({ start, end, from, to, uid, content, tentative: false }, hostZone);
+  const { status, place } = content ?? {};
+  return [
+    speech.say('dayTime', { day: speech.day(time.firstDay), time: spanText(time, speech) }),
+    status === 'cancelled' && speech.say('cancelled'),
+    status === 'tentative' && speech.say('tentative'),
+    place,
+    content && kindText(speech, content, start, hostZone),
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+function noticeEntry(notice: Notice, view: OutwardView, speech: Speech): Html {
+  const { title, say } = noticeWords(notice, view, speech);
+  return html`<entry>
+<id>urn:uuid:${view.ids.calendar}#moved</id>
+<title>${safe(title)}</title>
+<updated>${momentText(notice.at)}</updated>
+<link rel="alternate" type="text/html" href="${uri(notice.see)}"/>
+<summary>${safe(`${say} ${notice.feed}`)}</summary>
+</entry>
+`;
+}
+
+/** Returns an instant as Atom writes it (RFC 3339). */
+function momentText(at: Instant): string {
+  return `${wallToText(utcWall(at)).slice(0, 19)}Z`;
+}

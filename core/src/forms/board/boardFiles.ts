@@ -1,0 +1,74 @@
+import { compareText } from '../../entries';
+import { utcWall, wallToText, type Instant } from '../../zones';
+import { html, type Html } from '../page/html';
+import { xmlSafe } from '../xml';
+import { byTopic, placeOf, type BoardWindow } from './board';
+
+const HEAD = '<?xml version="1.0" encoding="utf-8"?>\n';
+/** The newest windows that the feed tells of. */
+const MOST_NEW = 50;
+/** A sitemap holds no more addresses (sitemaps.org protocol 0.9). */
+const MOST_ADDRESSES = 50_000;
+
+const moment = (at: Instant) => `${wallToText(utcWall(at)).slice(0, 19)}Z`;
+
+/** Returns all listed windows as an OPML 2.0 file, by topic: for programs that follow many feeds. */
+export function boardOpml(windows: readonly BoardWindow[]): string {
+  const one = ({ wording, feed, see }: BoardWindow) =>
+    html`<outline type="ical" text="${xmlSafe(wording.name)}" description="${xmlSafe(wording.description)}" xmlUrl="${feed}" htmlUrl="${see}"/>
+`;
+  const topics = byTopic(windows, []).map(({ topic, windows: own }) =>
+    topic
+      ? html`<outline text="${xmlSafe(topic)}">
+${own.map(one)}</outline>
+`
+      : html`${own.map(one)}`,
+  );
+  return `${HEAD}${
+    html`<opml version="2.0">
+<head><title>Notice board</title></head>
+<body>
+${topics}</body>
+</opml>
+`.text
+  }`;
+}
+
+/** Returns the windows that were listed last as an Atom feed (RFC 4287), newest first. */
+export function boardAtom(windows: readonly BoardWindow[], origin: string): string {
+  const newest = [...windows]
+    .sort((a, b) => b.listedAt - a.listedAt || compareText(a.see, b.see))
+    .slice(0, MOST_NEW);
+  const entry = (w: BoardWindow): Html => html`<entry>
+<id>${w.see}</id>
+<title>${xmlSafe(w.wording.name)}</title>
+<updated>${moment(w.listedAt)}</updated>
+<link rel="alternate" type="text/html" href="${w.see}"/>
+<summary>${xmlSafe([w.wording.topic, placeOf(w), w.wording.description].filter(Boolean).join(' · '))}</summary>
+</entry>
+`;
+  return `${HEAD}${
+    html`<feed xmlns="http://www.w3.org/2005/Atom">
+<id>${origin}/board</id>
+<title>Notice board</title>
+<updated>${moment(newest[0]?.listedAt ?? 0)}</updated>
+<author><name>Notice board</name></author>
+<link rel="self" type="application/atom+xml" href="${origin}/board.atom"/>
+<link rel="alternate" type="text/html" href="${origin}/board"/>
+${newest.map(entry)}</feed>
+`.text
+  }`;
+}
+
+/** Returns the addresses that search engines may list (sitemaps.org protocol 0.9): the board, and each listed window. */
+export function sitemap(windows: readonly BoardWindow[], origin: string): string {
+  const addresses = [`${origin}/board`, ...windows.map((w) => w.see)].slice(0, MOST_ADDRESSES);
+  return `${HEAD}${
+    html`<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">
+${addresses.map(
+  (a) => html`<url><loc>${a}</loc></url>
+`,
+)}</urlset>
+`.text
+  }`;
+}

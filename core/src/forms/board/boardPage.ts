@@ -1,0 +1,71 @@
+import { directionOf, readingOf } from '../speech/reading';
+import { speechOf, type Speech } from '../speech/speech';
+import { textFor } from '../page/choice';
+import { html, type Html } from '../page/html';
+import { zoneText } from '../page/words';
+import { byTopic, findOnBoard, placeOf, type BoardWindow } from './board';
+
+export interface BoardOptions {
+  /** Words that are looked for, and how many windows come before those shown. */
+  readonly find: string;
+  readonly skip: number;
+  readonly lang?: string | undefined;
+  readonly accepted: readonly string[];
+  /** Of the house, without a slash at its end. */
+  readonly origin: string;
+  readonly assets: string;
+}
+
+/** A page of the board shows so many windows. */
+const MOST = 100;
+
+/** Returns the notice board: listed windows by topic, each with its place, its page and its feed. */
+export function boardPage(windows: readonly BoardWindow[], options: BoardOptions): string {
+  const { find, skip, lang, accepted, origin, assets } = options;
+  const speech = speechOf(readingOf({ lang, accepted }));
+  const languages = lang === undefined ? accepted : [lang];
+  const found = findOnBoard(windows, find);
+  const all = byTopic(found, languages).flatMap(({ topic, windows: own }) =>
+    own.map((w) => ({ topic, window: w })),
+  );
+  const shown = all.slice(skip, skip + MOST);
+  const next = skip + MOST < all.length ? skip + MOST : null;
+  const words = find ? `&find=${encodeURIComponent(find)}` : '';
+  const chosen = lang === undefined ? '' : `&lang=${encodeURIComponent(lang)}`;
+  const topics = [...new Set(shown.map((s) => s.topic))];
+  return html`<!doctype html>
+<html lang="${speech.locale}" data-theme="auto" class="page">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${speech.say('board')}</title>
+<meta name="description" content="${speech.say('boardSay')}">
+<link rel="stylesheet" href="${assets}outside.css">
+<link rel="alternate" type="application/atom+xml" href="/board.atom" title="${speech.say('board')}">
+<link rel="canonical" href="${origin}/board">
+</head>
+<body>
+<a class="skip" href="#calendars">${speech.say('skip')}</a>
+<header><h1>${speech.say('board')}</h1><p class="about">${speech.say('boardSay')}</p></header>
+<nav aria-label="${speech.say('boardFind')}"><form role="search" method="get" action="/board"><label><span class="unseen">${speech.say('boardFind')}</span><input type="search" name="find" value="${find}" maxlength="100" placeholder="${speech.say('boardFind')}"></label>${lang !== undefined && html`<input type="hidden" name="lang" value="${lang}">`}<button>${speech.say('find')}</button></form></nav>
+<main id="calendars">
+${!shown.length && html`<p class="none">${find ? speech.say('boardNotFound', { words: find }) : speech.say('boardEmpty')}</p>`}
+${topics.map(
+  (topic) => html`<section class="topics"><h2 dir="auto">${topic || speech.say('boardOthers')}</h2>
+<ul>${shown.filter((s) => s.topic === topic).map((s) => line(s.window, speech, languages))}</ul></section>`,
+)}
+${next !== null && html`<p><a href="/board?skip=${next}${words}${chosen}" rel="next">${speech.say('boardNext')}</a></p>`}
+</main>
+<footer><p>${speech.say('boardFollow')} <a href="/board.atom">Atom</a> <a href="/board.opml" download>OPML</a></p></footer>
+</body>
+</html>
+`.text;
+}
+
+function line(window: BoardWindow, speech: Speech, languages: readonly string[]): Html {
+  const { language, name, description } = textFor(window.wording, languages);
+  const marked = language && html` lang="${language}" dir="${directionOf(language)}"`;
+  return html`<li><h3${marked}><span class="plate plate-${window.wording.colour}" aria-hidden="true"></span><a href="${window.see}">${name}</a></h3>
+${description && html`<p${marked}>${description}</p>`}
+<p class="place">${placeOf(window)} · ${speech.say('boardZone', { zone: zoneText(window.zone) })} · <a href="${window.see}/follow">${speech.say('follow')}</a></p></li>`;
+}
