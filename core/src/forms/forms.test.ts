@@ -5,6 +5,7 @@ import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { busyTimes } from './freeBusy';
 import { FORMS, FORM_NAMES, fileNameOf, writeForm, type FormName } from './formTable';
 import { escapeText, foldLine, quoteParameter } from './icsText';
+import { lintCalendar } from './lint/lintCalendar';
 import { timeZoneLines } from './icsTimeZone';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
@@ -181,6 +182,31 @@ describe('a published calendar', () => {
     );
     expect(feed).toContain('ATTACH;FMTTYPE=text/html:https://ostrel.example/f%C3%AAte?q=quai');
     expect(feed).toContain('CLASS:PUBLIC');
+  });
+
+  it('suggests reminders where the window does, for timed entries that take place, and else none', () => {
+    const timed = entry({ id: 't', title: 'Talk, long', start: zoned('2026-06-12T10:00') });
+    const others = [
+      entry({ id: 'd', start: date('2026-06-12') }),
+      entry({ id: 'c', start: zoned('2026-06-12T11:00'), status: 'cancelled' }),
+    ];
+    const rules = rulesOf('clear');
+    const told = (remind: object) => {
+      const view = outwardView(
+        [timed, ...others],
+        { ...rules, wording: { ...rules.wording, ...remind } },
+        RANGE,
+        STREET,
+      );
+      return writeForm('feed', view, nextRevision(null, view, NOW), { addresses: ADDRESSES, now: NOW });
+    };
+    expect(told({})).not.toContain('VALARM');
+    const alarms = told({ remind: 30 }).split('BEGIN:VALARM').slice(1);
+    expect(alarms).toHaveLength(1);
+    expect(alarms[0]).toMatch(
+      /^\r\nACTION:DISPLAY\r\nDESCRIPTION:Talk\\, long\r\nTRIGGER:-PT30M\r\nEND:VALARM\r\nEND:VEVENT/,
+    );
+    expect(lintCalendar(told({ remind: 30 }))).toEqual([]);
   });
 
   it('tells a due item with a date of its own as tasks, each with its state and the day that it stands for', () => {

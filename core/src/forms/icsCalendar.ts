@@ -45,6 +45,7 @@ export function calendarPieces(
     note: options.copy?.note ?? '',
     hostZone: view.hostZone,
     dueAs: view.wording.dueAs,
+    remind: view.wording.remind ?? 0,
   };
   const blocks = blocksOf(view.items).map((block) => writtenBlock(block, revision.stamps, setting));
   const { notice } = options;
@@ -113,6 +114,7 @@ function sameSetting(a: EventSetting, b: EventSetting): boolean {
     a.note === b.note &&
     a.hostZone === b.hostZone &&
     a.dueAs === b.dueAs &&
+    a.remind === b.remind &&
     a.speech.locale === b.speech.locale
   );
 }

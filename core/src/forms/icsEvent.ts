@@ -26,6 +26,8 @@ export interface EventSetting {
   readonly note: string;
   readonly hostZone: ZoneName;
   readonly dueAs: DueForm;
+  /** Minutes before timed entries at which programs are told to remind; 0 for never. */
+  readonly remind: number;
 }
 
 const STATUS: Record<Status, string> = {
@@ -112,6 +114,7 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
     return component.lines(item.uid, stamp, component.span(withoutDoubt(item)), [
       ...component.content(item.content, item.start, setting),
       pageLine(item.uid, null),
+      ...component.after(item.content, item.start, setting),
     ]);
   const recurrence = [
     ...(item.rule ? [`RRULE:${item.rule}`] : []),
@@ -122,7 +125,11 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
     item.uid,
     stamp,
     [...component.seriesSpan(item), ...recurrence],
-    [...component.content(item.content, item.start, setting), pageLine(item.uid, null)],
+    [
+      ...component.content(item.content, item.start, setting),
+      pageLine(item.uid, null),
+      ...component.after(item.content, item.start, setting),
+    ],
   );
   for (const override of [...item.overrides, ...spelledOut(item)].sort(
     (a, b) => wallOf(a.slot) - wallOf(b.slot),
@@ -132,6 +139,7 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
       ...component.lines(item.uid, stamp, head, [
         ...component.content(override.content, override.start, setting),
         pageLine(item.uid, override.start),
+        ...component.after(override.content, override.start, setting),
       ]),
     );
   }
@@ -182,6 +190,8 @@ interface Shape {
   /** A series needs a start (RFC 5545 section 3.8.5.3). */
   seriesSpan(time: OutwardTime): string[];
   content(content: OutwardContent, start: When, setting: EventSetting): string[];
+  /** What stands in the component after its properties. */
+  after(content: OutwardContent, start: When, setting: EventSetting): string[];
 }
 
 /** An entry with no length has no DTEND: it must be later than DTSTART (RFC 5545 section 3.8.2.2). */
@@ -197,6 +207,7 @@ const EVENT: Shape = {
   span: eventSpan,
   seriesSpan: eventSpan,
   content: contentLines,
+  after: alarmLines,
 };
 
 /** RFC 5545 section 3.6.2: a due day or moment has no length and takes no time. */
@@ -211,7 +222,20 @@ const TASK: Shape = {
     const lines = contentLines(content, start, setting).filter((l) => !/^(STATUS|TRANSP):/.test(l));
     return [...lines, `STATUS:${TASK_STATUS[content.status]}`];
   },
+  after: () => [],
 };
+
+/** A suggestion to remind of what takes place at a time (RFC 5545 section 3.6.6); programs ask their readers, or ignore it. */
+function alarmLines({ title, status }: OutwardContent, start: When, { remind }: EventSetting): string[] {
+  if (!remind || start.kind === 'date' || status === 'cancelled' || status === 'done') return [];
+  return [
+    'BEGIN:VALARM',
+    'ACTION:DISPLAY',
+    `DESCRIPTION:${escapeText(title)}`,
+    `TRIGGER:-PT${remind}M`,
+    'END:VALARM',
+  ];
+}
 
 function isTask(item: OutwardItem, { dueAs }: EventSetting): boolean {
   return dueAs === 'task' && item.kind !== 'busy' && item.content.kind === 'due';

@@ -83,7 +83,8 @@ export function itemOf(change: ItemChange): OutwardItem {
 }
 
 function wordingApart(a: OutwardView, b: OutwardView): (keyof Wording | 'hostZone')[] {
-  const keys = Object.keys(b.wording) as (keyof Wording)[];
+  // What one of them does not say at all is apart too.
+  const keys = [...new Set(Object.keys({ ...a.wording, ...b.wording }))] as (keyof Wording)[];
   const apart: (keyof Wording | 'hostZone')[] = keys.filter((k) => differ(a.wording[k], b.wording[k]));
   return a.hostZone === b.hostZone ? apart : [...apart, 'hostZone'];
 }

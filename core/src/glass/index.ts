@@ -57,6 +57,7 @@ export {
 } from './titlePattern';
 export {
   DUE_FORMS,
+  REMINDERS,
   INCLUDE_ALL,
   ROUNDINGS,
   SOURCE_GLASSES,

@@ -141,13 +141,14 @@ function orderedWording(w: Wording): Wording {
     description: outwardText(t.description),
     topic: outwardText(t.topic),
   });
-  const { colour, contact, busyWord, dueAs, translations } = w;
+  const { colour, contact, busyWord, dueAs, remind, translations } = w;
   return {
     ...text(w),
     colour,
     contact: outwardText(contact),
     busyWord: outwardText(busyWord),
     dueAs,
+    ...(remind ? { remind } : {}),
     translations: translations.map(text),
   };
 }

@@ -32,6 +32,9 @@ export const DUE_FORMS = ['all-day', 'task'] as const;
 /** Whether due items stand in feeds as all-day entries, which every program shows, or as tasks (VTODO). */
 export type DueForm = (typeof DUE_FORMS)[number];
 
+/** How many minutes before an entry a reminder can be suggested; 0 for none. */
+export const REMINDERS = [0, 5, 10, 15, 30, 60, 120, 1440] as const;
+
 /** How a window names itself to readers of one language. */
 export interface WordingText {
   /** A language tag (RFC 5646), or empty where none is told. */
@@ -49,6 +52,8 @@ export interface Wording extends WordingText {
   /** The one word that stands for every entry behind frosted glass. */
   readonly busyWord: string;
   readonly dueAs: DueForm;
+  /** Minutes before timed entries at which programs are told to remind; absent for never. */
+  readonly remind?: number;
   /** The same in further languages. */
   readonly translations: readonly WordingText[];
 }

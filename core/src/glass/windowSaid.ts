@@ -9,7 +9,7 @@ import { PLAIN_TITLE } from './titlePattern';
 /** All that organisers say of a window: how it names itself, and which part of which calendars it shows to whom. */
 export interface WindowSaid
   extends
-    Wording,
+    Omit<Wording, 'remind'>,
     Pick<
       WindowRules,
       | 'titlePattern'
@@ -23,6 +23,8 @@ export interface WindowSaid
       | 'tellTentative'
       | 'switches'
     > {
+  /** Minutes before timed entries at which readers' programs are told to remind; 0 for never. */
+  readonly remind: number;
   /** Whether it is on the notice board and search engines may list its pages. */
   readonly listed: boolean;
 }
@@ -48,6 +50,7 @@ export const BLANK_WINDOW: WindowSaid = {
   colour: 'steelblue',
   busyWord: 'Busy',
   dueAs: 'all-day',
+  remind: 0,
   titlePattern: PLAIN_TITLE,
   hostZone: 'UTC',
   horizon: { kind: 'rolling', pastDays: 30, nextDays: 180 },
@@ -116,13 +119,16 @@ export interface RuleSetting {
 
 /** Returns the rules that a window says. */
 export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleSetting): WindowRules {
-  const { name, description, language, topic, contact, translations, colour, busyWord, dueAs, ...rest } =
-    saidOf(given);
+  const { name, description, language, topic, contact, translations, ...said } = saidOf(given);
+  const { colour, busyWord, dueAs, remind, ...rest } = said;
   const { listed: _listed, ...rules } = rest;
   const own = new Set(rules.sources.map((s) => s.calendarId));
   return {
     ...rules,
-    wording: { name, description, language, topic, contact, translations, colour, busyWord, dueAs },
+    wording: {
+      ...{ name, description, language, topic, contact, translations, colour, busyWord, dueAs },
+      ...(remind ? { remind } : {}),
+    },
     secret,
     ceilings: {
       house: ceilings.house,

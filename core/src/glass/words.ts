@@ -79,5 +79,6 @@ export const WORDING_WORDS: Readonly<Record<keyof Wording | 'hostZone', string>>
   colour: 'colour',
   busyWord: 'word for busy time',
   dueAs: 'form of due items',
+  remind: 'suggested reminder',
   hostZone: 'time zone',
 };

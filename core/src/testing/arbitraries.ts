@@ -234,6 +234,7 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     rounding: fc.constantFrom(...ROUNDINGS),
     tellTentative: fc.boolean(),
     dueAs: fc.constantFrom(...DUE_FORMS),
+    remind: fc.constantFrom({}, {}, { remind: 30 }),
     translations: fc.constantFrom([], [FRENCH]),
     switches: fc.record({
       joinLink: fc.boolean(),
@@ -255,11 +256,11 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     house: fc.oneof(fc.constant({}), ceilingSet),
     own: fc.oneof(fc.constant({}), ceilingSet),
   })
-  .map(({ a, b, dueAs, translations, house, own, filter, ...rest }) => {
+  .map(({ a, b, dueAs, remind, translations, house, own, filter, ...rest }) => {
     const known = { calendars: ['a', 'b', 'c'], labels: LABELS, properties: ['Berth'] };
     return rulesOf('shut', {
       ...rest,
-      wording: { ...rulesOf('shut').wording, dueAs, translations },
+      wording: { ...rulesOf('shut').wording, dueAs, ...remind, translations },
       sources: [a, b],
       filter,
       gone: goneFrom(filter, known),

@@ -4,6 +4,7 @@ import {
   CUT_FIELDS,
   DEMANDS,
   DUE_FORMS,
+  REMINDERS,
   ROUNDINGS,
   SOURCE_GLASSES,
   WINDOW_LIMITS,
@@ -94,6 +95,8 @@ export class WindowInput implements Window.WindowInput {
   @IsIn(COLOURS) colour!: (typeof COLOURS)[number];
   @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.busyWordLetters) busyWord!: string;
   @IsIn(DUE_FORMS) dueAs!: (typeof DUE_FORMS)[number];
+  /** Minutes before timed entries at which programs are told to remind; 0, or left out, for never. */
+  @IsOptional() @IsIn(REMINDERS) remind!: number;
   @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.patternLetters) titlePattern!: string;
   @IsZone() hostZone!: string;
   @Part(() => HorizonInput) horizon!: HorizonInput;

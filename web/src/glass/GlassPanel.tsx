@@ -16,6 +16,7 @@ import {
   type OutwardField,
   type Rounding,
   type WindowInput,
+  REMINDERS,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
 import styled from 'styled-components';
@@ -70,6 +71,12 @@ export function hiddenFilterFields(draft: WindowInput): string[] {
     draft.sources.flatMap((s) => fieldsOfSource(s, glassOfSource(s), { switches: draft.switches })),
   );
   return fieldsOfFilter(draft.filter).filter((f) => !out.has(f as OutwardField));
+}
+
+function reminderWords(minutes: number): string {
+  if (minutes < 60) return `${minutes} minutes before`;
+  const hours = minutes / 60;
+  return hours === 24 ? 'a day before' : `${hours} ${hours === 1 ? 'hour' : 'hours'} before`;
 }
 
 /** The wording and the rules that hold for the whole window. */
@@ -128,6 +135,12 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
                 { value: 'task', text: 'Tasks' },
               ]}
               onChange={(dueAs) => set({ dueAs })}
+            />
+            <SelectOne
+              label="Suggest a reminder"
+              value={String(draft.remind)}
+              options={REMINDERS.map((r) => ({ value: String(r), text: r ? reminderWords(r) : 'none' }))}
+              onChange={(remind) => set({ remind: Number(remind) })}
             />
             <Faded>Every program shows all-day entries; tasks need a program with a task list.</Faded>
           </Stack>

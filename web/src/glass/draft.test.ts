@@ -32,8 +32,8 @@ const WINDOW: OutwardWindow = {
 describe('a draft', () => {
   it('says what is missing before it can be shown outside', () => {
     const blank = blankDraft([]);
-    expect(lackOf(blank)).toContain('name');
-    expect(lackOf({ ...blank, name: 'Quay' })).toContain('calendar');
+    expect(lackOf(blank)).toContain('calendar');
+    expect(lackOf({ ...blank, sources: WINDOW.sources })).toContain('name');
     expect(lackOf({ ...blank, name: 'Quay', sources: WINDOW.sources, busyWord: ' ' })).toContain('frosted');
     expect(lackOf(draftOf(WINDOW))).toBeNull();
   });

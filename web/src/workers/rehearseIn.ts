@@ -133,7 +133,8 @@ function wordingLine(
 ): FieldLine {
   const text = (view: OutwardView) => {
     const value = field === 'hostZone' ? view.hostZone : view.wording[field];
-    return typeof value === 'string' ? value : value.map((t) => `${t.language}: ${t.name}`).join('; ');
+    if (typeof value === 'object') return value.map((t) => `${t.language}: ${t.name}`).join('; ');
+    return typeof value === 'number' ? `${value} minutes before` : (value ?? 'none');
   };
   return { field: WORDING_WORDS[field], before: text(before), after: text(after) };
 }

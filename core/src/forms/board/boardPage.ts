@@ -3,6 +3,7 @@ import { speechOf, type Speech } from '../speech/speech';
 import { textFor } from '../page/choice';
 import { html, type Html } from '../page/html';
 import { zoneText } from '../page/words';
+import { outwardText } from '../../glass';
 import { byTopic, findOnBoard, placeOf, type BoardWindow } from './board';
 
 export interface BoardOptions {
@@ -21,7 +22,9 @@ const MOST = 100;
 
 /** Returns the notice board: listed windows by topic, each with its place, its page and its feed. */
 export function boardPage(windows: readonly BoardWindow[], options: BoardOptions): string {
-  const { find, skip, lang, accepted, origin, assets } = options;
+  const { skip, accepted, origin, assets } = options;
+  const find = outwardText(options.find);
+  const lang = options.lang && outwardText(options.lang);
   const speech = speechOf(readingOf({ lang, accepted }));
   const languages = lang === undefined ? accepted : [lang];
   const found = findOnBoard(windows, find);

@@ -1,11 +1,11 @@
-import type { OutwardView } from '../../glass';
+import { outwardText, type OutwardView } from '../../glass';
 import type { Revision } from '../../reach';
 import { onText } from '../onText';
 import { noticeWords, type Notice } from '../notice';
 import { directionOf } from '../speech/reading';
 import { clockChangeIn, momentText } from '../speech/speech';
 import { pageEntry } from './agenda';
-import { addressWith, choiceOf, type Choice, type PageOptions } from './choice';
+import { addressWith, choiceOf, type Choice, type PageOptions, type PageQuery } from './choice';
 import { daysPart, lineSetting } from './daysPage';
 import { titleOf } from './entryLine';
 import { entryPart, timesOfEntry } from './entryPage';
@@ -27,7 +27,8 @@ export function writePage(view: OutwardView, revision: Revision, options: PageOp
 }
 
 /** Returns one of the pages of a view, and whether it has what is asked for. */
-export function writtenPage(view: OutwardView, revision: Revision, options: PageOptions): WrittenPage {
+export function writtenPage(view: OutwardView, revision: Revision, asked: PageOptions): WrittenPage {
+  const options = { ...asked, query: cleanQuery(asked.query) };
   const choice = choiceOf(view, options);
   const { speech, theme, parts, text } = choice;
   const { form, page = { kind: 'days' } } = options;
@@ -58,6 +59,13 @@ ${parts.has('foot') && foot(revision, choice, options)}
 </html>
 `;
   return { html: document.text, found };
+}
+
+/** What stands in an address goes out on the page, as texts of entries do. */
+function cleanQuery(query: PageQuery): PageQuery {
+  return Object.fromEntries(
+    Object.entries(query).map(([name, value]) => [name, value && outwardText(value)]),
+  );
 }
 
 function bodyOf(view: OutwardView, choice: Choice, options: PageOptions): [Html, Told, boolean] {
