@@ -5,10 +5,12 @@ import { interfaceFigures } from './interface';
 import { pollFigures } from './poll';
 import { standstillFigures } from './standstill';
 import { storeFigures } from './store';
+import { weightFigures } from './weight';
 
 const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   expansion: expansionFigures,
   compile: compileFigures,
+  weight: () => weightFigures(process.env),
   poll: pollFigures,
   standstill: () => standstillFigures(process.env),
   store: () => storeFigures(process.env),
