@@ -181,7 +181,21 @@ await main(async () => {
     await page.goto(`${BASE}/house`);
     await page.getByRole('heading', { name: 'Ceilings' }).evaluate((e) => e.scrollIntoView());
   });
-  await shot('page', () => page.goto(see('on-the-quay').see));
+  await shot('embed-builder', async () => {
+    await studio('On the quay');
+    await page.getByRole('link', { name: 'On another site …' }).first().press('Enter');
+    await page.getByText('week', { exact: true }).click();
+    const held = page.frameLocator('iframe[title="Article of another site"]').frameLocator('iframe');
+    await held.locator('.week').waitFor();
+    await page.waitForTimeout(1500);
+  });
+  await shot('page', () => page.goto(`${see('bridge-times').see}?show=week`));
+  await shot('entry-page', async () => {
+    await page.goto(`${see('on-the-quay').see}?show=list`);
+    await page.locator('a.what').first().click();
+    await page.locator('.entry').waitFor();
+  });
+  await shot('board', () => page.goto(`${BASE}/board`));
   await shot('page-phone', () => page.goto(see('bridge-times').see), { width: 390, height: 800 });
   await shot('embed', () => page.goto(`${see('on-the-quay').embed}?show=list`), { width: 520, height: 640 });
   await browser.close();

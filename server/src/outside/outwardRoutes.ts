@@ -77,6 +77,14 @@ export function outwardRoutes(
       return publisher.page(token, { form, page: pageOf(req), query, accepted });
     }, true);
 
+  /** Whatever leads nowhere below these leads nowhere alike: nobody learns what is near to something. */
+  const nowhere: RequestHandler = (req, res, next) => {
+    const headers = { see: pageHeaders, embed: anywhere }[req.baseUrl.slice(1)];
+    if (headers) headers(req, res, () => refuseAt(req, res, next, null, true));
+    else refuseAt(req, res, next, null);
+  };
+  router.use(FOLDERS, (req, res, next) => (isReadable(req.path) ? next() : nowhere(req, res, next)));
+
   for (const [folder, headers, form] of [
     ['see', pageHeaders, 'page'],
     ['embed', framed, 'embed'],
@@ -119,8 +127,21 @@ export function outwardRoutes(
       opened((token) => publisher.document(token, form), false),
     );
   }
+  router.use(FOLDERS, nowhere);
   router.get('/oembed', embedRoute(publisher, publicUrl, refuseAt));
   return router;
+}
+
+const FOLDERS = ['/see', '/embed', '/feed', '/copy'];
+
+/** Whether a path is one that can be read at all (RFC 3986 section 2.1). */
+function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** What an address says of the page, as far as it is something that a page can be told. */

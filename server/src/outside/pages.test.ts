@@ -133,6 +133,42 @@ it.each([
   expect(await feed.text()).toContain(title);
 });
 
+it('addresses that lead nowhere answer alike, however near they are to one that leads somewhere', async () => {
+  const token = new URL(key.see).pathname.split('/').at(-1)!;
+  const last = token.at(-1) === 'a' ? 'b' : 'a';
+  const tokens = [
+    'nobody',
+    token.slice(0, -1),
+    `${token}a`,
+    token.slice(0, -1) + last,
+    token.toUpperCase(),
+    '%E0%A4%A',
+    'a%00b',
+    'x'.repeat(3000),
+  ];
+  const told = async (path: string) => {
+    const { pathname } = new URL(path, server.base);
+    const answer = await fetch(server.base + pathname);
+    const headers = [...answer.headers].filter(([name]) => !/^(date|ratelimit.*)$/.test(name));
+    return JSON.stringify([answer.status, headers, await answer.text()]);
+  };
+  for (const pathOf of [
+    (t: string) => `/see/${t}`,
+    (t: string) => `/embed/${t}`,
+    (t: string) => `/see/${t}/follow`,
+    (t: string) => `/feed/${t}.ics`,
+    (t: string) => `/copy/${t}.ics`,
+    (t: string) => `/copy/${t}/00000000-0000-8000-8000-000000000000.ics`,
+  ]) {
+    const answers = await Promise.all(tokens.map((t) => told(pathOf(t))));
+    expect(JSON.parse(answers[0]!)[0]).toBe(404);
+    expect(new Set(answers).size, pathOf('…')).toBe(1);
+  }
+  // Nor do endings and places tell anything that there are none of.
+  expect(await told(`/feed/${token}.xyz`)).toBe(await told('/feed/nobody.ics'));
+  expect(await told(`/see/${token}/a/b`)).toBe(await told('/see/nobody/a/b'));
+});
+
 it('nothing below an address outlives it', async () => {
   const ended = await openWindow({ name: 'Short' });
   const links = await linksIn(ended.feed);
