@@ -184,6 +184,7 @@ await main(async () => {
   await shot('embed-builder', async () => {
     await studio('On the quay');
     await page.getByRole('link', { name: 'On another site …' }).first().press('Enter');
+    await page.getByText('Tried on another site').waitFor();
     await page.getByText('week', { exact: true }).click();
     const held = page.frameLocator('iframe[title="Article of another site"]').frameLocator('iframe');
     await held.locator('.week').waitFor();
