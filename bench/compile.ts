@@ -22,7 +22,15 @@ function compiled(entries: ReturnType<typeof manyEntries>, before: State | null,
 
 /** Makes all that a poll of the feed and of the busy time needs: text, print and compressed bytes. */
 function served(state: State): void {
-  const order = { viewId: 'v', number: state.revision.number, token: 'k', moved: null, now: 0, body: null };
+  const order = {
+    viewId: 'v',
+    number: state.revision.number,
+    token: 'k',
+    moved: null,
+    farewell: null,
+    now: 0,
+    body: null,
+  };
   for (const form of ['feed', 'freeBusy'] as const) writeOrder({ ...order, form }, state, PLACE);
 }
 

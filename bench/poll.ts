@@ -54,6 +54,7 @@ async function publisherOf(state: State): Promise<Publisher> {
           look: {},
           hosts: [],
           moved: null,
+          farewell: null,
         } as const;
         const closing = { at: null, zone: 'UTC', contact: '' };
         const window = {
@@ -62,6 +63,7 @@ async function publisherOf(state: State): Promise<Publisher> {
           closed: false,
           closing,
           calendarIds: ['a'],
+          closesAt: null,
           board: null,
         };
         await outside.windows([{ window, keys: [key] }]);

@@ -151,7 +151,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
 
   await test.step('the organiser closes it; page and feed are gone', async () => {
     await page.getByRole('button', { name: 'Close the window' }).click();
-    await page.getByRole('button', { name: 'Close it for everybody' }).click();
+    await page.getByRole('button', { name: 'Close it for everybody now' }).click();
     await expect(page.getByText('Closed: its addresses answer that it is gone.')).toBeVisible();
     expect((await poll(feed)).status).toBe(410);
     expect((await outsider.reload())!.status()).toBe(410);

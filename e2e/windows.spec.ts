@@ -528,3 +528,26 @@ test('the preview ends with the last of several fast changes', async ({ page }) 
     await expect(shown).toHaveText('Month');
   }
 });
+
+test('a window closes at the end of a day that is set, tells its readers before, and can be left open', async ({
+  page,
+}) => {
+  await signIn(page);
+  await studio(page, 'Lighthouse slots');
+  const { see } = await demoWindow('lighthouse-slots');
+  await page.getByRole('button', { name: 'Close the window' }).press('Enter');
+  await page.getByRole('group', { name: 'Or at the end of' }).getByRole('spinbutton').first().click();
+  await page.keyboard.type('31122098');
+  await page.getByRole('button', { name: 'Close it then' }).press('Enter');
+  await expect(
+    page.getByText(/closes by itself at the end of Wed 31 Dec 2098\. Its readers are told\./),
+  ).toBeVisible();
+  const outside = await page.context().newPage();
+  await outside.goto(see);
+  await expect(outside.getByText('“Lighthouse slots” ends on Wed, 31 Dec 2098')).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it open' }).press('Enter');
+  await expect(page.getByText(/closes by itself/)).toHaveCount(0);
+  await outside.reload();
+  await expect(outside.getByRole('heading', { name: 'Lighthouse slots' })).toBeVisible();
+  await expect(outside.getByText(/ends on/)).toHaveCount(0);
+});

@@ -113,6 +113,11 @@ describe('the answers of the API', () => {
     await told('POST /keys/:id/turn', `/keys/${key.id}/turn`, { graceDays: 3 });
     await told('POST /keys/:id/withdraw', `/keys/${key.id}/withdraw`);
     await told('POST /keys/:id/bring-back', `/keys/${key.id}/bring-back`);
+    await told('PUT /windows/:id/closing', `/windows/${window.id}/closing`, {
+      at: '2999-01-01T00:00:00Z',
+      farewell: true,
+      was: null,
+    });
     await told('POST /windows/:id/close', `/windows/${window.id}/close`);
     await told('POST /windows/:id/open', `/windows/${window.id}/open`);
 

@@ -169,6 +169,9 @@ export interface OutwardWindow extends WindowRules {
   readonly listedSee: string;
   readonly listed: boolean;
   readonly closedAt: string | null;
+  /** When it closes by itself, or null; and whether its readers are told. */
+  readonly closesAt: string | null;
+  readonly farewell: boolean;
   readonly version: number;
   readonly keys: readonly WindowKey[];
   readonly draft: WindowDraft | null;
@@ -193,6 +196,16 @@ export interface DraftInput {
 export interface Schedule {
   readonly at: string | null;
   readonly confirmed?: readonly Demand[];
+}
+
+/** When a window is to close by itself. */
+export interface ClosingInput {
+  /** An instant (ISO 8601 with a zone); null to stay open. */
+  readonly at: string | null;
+  /** Whether readers are told from now on. */
+  readonly farewell: boolean;
+  /** What was set before, so that nobody's choice is lost. */
+  readonly was: string | null;
 }
 
 /** A key as it is made or changed. */

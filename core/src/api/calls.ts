@@ -9,6 +9,7 @@ import type {
   CeilingReply,
   CeilingWish,
   CeilingInput,
+  ClosingInput,
   Changes,
   Demo,
   DraftInput,
@@ -73,6 +74,7 @@ export interface Calls {
   'DELETE /windows/:id/draft': { answer: void };
   'POST /windows/:id/schedule': { body: Schedule; answer: OutwardWindow };
   'GET /windows/:id/versions': { answer: readonly WindowVersion[] };
+  'PUT /windows/:id/closing': { body: ClosingInput; answer: OutwardWindow };
   'POST /windows/:id/close': { answer: OutwardWindow };
   'POST /windows/:id/open': { answer: OutwardWindow };
 

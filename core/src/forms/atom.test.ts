@@ -61,8 +61,7 @@ it('is well-formed whatever entries say, and tells a new address of the same', (
         });
         const view = outwardView([...entries, odd], rules, GENERATED, STREET);
         const notice = {
-          see: 'https://w.example/see/n',
-          feed: 'https://w.example/feed/n.ics',
+          to: { see: 'https://w.example/see/n', feed: 'https://w.example/feed/n.ics' },
           at: NOW,
           until: NOW + 1,
         };

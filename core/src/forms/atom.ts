@@ -2,7 +2,7 @@ import { compareText } from '../entries';
 import { safeUri, type OutwardItem, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import { utcWall, wallToText, type Instant } from '../zones';
-import { noticeWords, type Notice } from './notice';
+import { noticeWords, sayOf, type Notice } from './notice';
 import { html, type Html } from './page/html';
 import { pageEntry } from './page/agenda';
 import { spanText } from './page/entryLine';
@@ -43,7 +43,7 @@ ${wording.description && html`<subtitle>${safe(wording.description)}</subtitle>`
 <author><name>${safe(wording.name)}</name></author>
 <link rel="self" type="application/atom+xml" href="${uri(self)}"/>
 <link rel="alternate" type="text/html" href="${uri(page)}"/>
-${notice && noticeEntry(notice, view, speech)}${changed.map((c) => entry(c.item, c.stamp, view, speech, notice?.see ?? page))}</feed>
+${notice && noticeEntry(notice, view, speech, page)}${changed.map((c) => entry(c.item, c.stamp, view, speech, notice?.to?.see ?? page))}</feed>
 `;
   return { head: `<?xml version="1.0" encoding="utf-8"?>\n${document.text}`, blocks: [] };
 }
@@ -82,14 +82,14 @@ function summary(item: OutwardItem, { hostZone }: OutwardView, speech: Speech): 
     .join(' · ');
 }
 
-function noticeEntry(notice: Notice, view: OutwardView, speech: Speech): Html {
-  const { title, say } = noticeWords(notice, view, speech);
+function noticeEntry(notice: Notice, view: OutwardView, speech: Speech, page: string): Html {
+  const { title } = noticeWords(notice, view, speech);
   return html`<entry>
-<id>urn:uuid:${view.ids.calendar}#moved</id>
+<id>urn:uuid:${view.ids.calendar}#${notice.to ? 'moved' : 'ends'}</id>
 <title>${safe(title)}</title>
 <updated>${momentText(notice.at)}</updated>
-<link rel="alternate" type="text/html" href="${uri(notice.see)}"/>
-<summary>${safe(`${say} ${notice.feed}`)}</summary>
+<link rel="alternate" type="text/html" href="${uri(notice.to?.see ?? page)}"/>
+<summary>${safe(sayOf(notice, view))}</summary>
 </entry>
 `;
 }

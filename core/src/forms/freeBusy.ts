@@ -3,7 +3,7 @@ import type { Revision } from '../reach';
 import { DAY } from '../zones';
 import { PRODUCT } from './icsCalendar';
 import { escapeText, joinLines, utcText } from './icsText';
-import { noticeWords, type Notice } from './notice';
+import { sayOf, type Notice } from './notice';
 import { blocksOf, type Block, type Parts } from './parts';
 
 /** Time that is taken by blocks of items: it is worked out once as long as they stay the same. */
@@ -71,7 +71,7 @@ export function freeBusyParts(
     `DTSTART:${utcText(view.range.from)}`,
     `DTEND:${utcText(view.range.to)}`,
     ...(uri ? [`URL:${uri}`] : []),
-    ...(notice ? [`COMMENT:${escapeText(`${noticeWords(notice, view).say} ${notice.feed}`)}`] : []),
+    ...(notice ? [`COMMENT:${escapeText(`${sayOf(notice, view)}`)}`] : []),
   ]);
   const blocks: string[] = [];
   let stretch = NaN;

@@ -69,7 +69,7 @@ export function calendarParts(view: OutwardView, revision: Revision, options: Ca
 
 /** Returns the address below which the pages of entries are: the one that lasts. */
 export function pagesOf({ page, notice }: CalendarOptions): string {
-  return notice?.see ?? page;
+  return notice?.to?.see ?? page;
 }
 
 const PAGE_LINE = new RegExp(`URL:${BELOW}([^\\r\\n]*)\\r\\n`, 'g');

@@ -3,10 +3,10 @@ import { dayAt, dayToText, type Instant } from '../zones';
 import { compactText, escapeText, utcText } from './icsText';
 import { speechFor, type Speech } from './speech/speech';
 
-/** That an address was turned: from `at` to `until` it leads to the same view still, and says where that is from now on. */
+/** What readers are told from `at` on: that their address, or the whole window, ends at `until`. */
 export interface Notice {
-  readonly see: string;
-  readonly feed: string;
+  /** Where the same is to be had afterwards, where the address was turned; null where the window itself ends. */
+  readonly to: { readonly see: string; readonly feed: string } | null;
   readonly at: Instant;
   readonly until: Instant;
 }
@@ -19,33 +19,44 @@ export interface NoticeWords {
 
 /** Returns a notice in words, by the clocks of the host; in the language of the window where no other is asked for. */
 export function noticeWords(
-  { until }: Notice,
+  { until, to }: Notice,
   { hostZone, wording }: OutwardView,
   speech: Speech = speechFor(wording.language),
 ): NoticeWords {
+  const { name, contact } = wording;
+  // The last day on which it is there.
+  const day = speech.day(dayAt(hostZone, until - 1));
+  if (to) return { title: speech.say('noticeTitle', { name }), say: speech.say('noticeSay', { day }) };
+  const ask = contact ? [speech.say('questions', { contact })] : [];
   return {
-    title: speech.say('noticeTitle', { name: wording.name }),
-    say: speech.say('noticeSay', { day: speech.day(dayAt(hostZone, until)) }),
+    title: speech.say('farewellTitle', { name, day }),
+    say: [speech.say('farewellSay'), ...ask].join(' '),
   };
+}
+
+/** Returns a notice as one sentence or two, with the new feed where there is one. */
+export function sayOf(notice: Notice, view: OutwardView): string {
+  const { say } = noticeWords(notice, view);
+  return notice.to ? `${say} ${notice.to.feed}` : say;
 }
 
 /** Returns the one entry with which a feed tells of a notice: whole days from the turn to the end (RFC 5545 section 3.6.1). */
 export function noticeLines(notice: Notice, view: OutwardView): string[] {
-  const { at, until, see, feed } = notice;
+  const { at, until, to } = notice;
   const { title, say } = noticeWords(notice, view);
   const day = (instant: Instant) => compactText(dayToText(dayAt(view.hostZone, instant)));
-  const next = compactText(dayToText(dayAt(view.hostZone, until) + 1));
+  const next = compactText(dayToText(dayAt(view.hostZone, until - 1) + 1));
   return [
     'BEGIN:VEVENT',
-    `UID:${view.ids.calendar}-moved`,
+    `UID:${view.ids.calendar}-${to ? 'moved' : 'ends'}`,
     `DTSTAMP:${utcText(at)}`,
     `LAST-MODIFIED:${utcText(at)}`,
     'SEQUENCE:0',
     `DTSTART;VALUE=DATE:${day(at)}`,
     `DTEND;VALUE=DATE:${next}`,
     `SUMMARY:${escapeText(title)}`,
-    `DESCRIPTION:${escapeText(`${say}\n\n${feed}\n${see}`)}`,
-    `URL:${see}`,
+    `DESCRIPTION:${escapeText(to ? `${say}\n\n${to.feed}\n${to.see}` : say)}`,
+    ...(to ? [`URL:${to.see}`] : []),
     'STATUS:CONFIRMED',
     'TRANSP:TRANSPARENT',
     'END:VEVENT',

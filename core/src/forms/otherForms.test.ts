@@ -13,8 +13,7 @@ import type { Notice } from './notice';
 const NOW = Date.UTC(2026, 5, 10, 15);
 const ADDRESSES = { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' };
 const NOTICE: Notice = {
-  see: 'https://w.example/see/new',
-  feed: 'https://w.example/feed/new.ics',
+  to: { see: 'https://w.example/see/new', feed: 'https://w.example/feed/new.ics' },
   at: NOW,
   until: NOW + 14 * 86_400_000,
 };

@@ -203,6 +203,10 @@ export const PROBLEMS = {
     status: 422,
     say: 'These are {count} calendars; a window takes at most {most}. Spread them over several windows.',
   },
+  'closing-past': {
+    status: 422,
+    say: 'That moment is over. Choose a later one, or close the window now.',
+  },
   'look-invalid': {
     status: 422,
     say: 'Of how the embed is to look, this cannot be: {names}. Choose one of the values that are offered.',

@@ -10,8 +10,20 @@ import * as programs from './migrations/006-programs';
 import * as keys from './migrations/007-keys';
 import * as embeds from './migrations/008-embeds';
 import * as listing from './migrations/009-listing';
+import * as closing from './migrations/010-closing';
 
-export const MIGRATIONS = [first, calendars, windows, keysAndLabels, ground, programs, keys, embeds, listing];
+export const MIGRATIONS = [
+  first,
+  calendars,
+  windows,
+  keysAndLabels,
+  ground,
+  programs,
+  keys,
+  embeds,
+  listing,
+  closing,
+];
 
 /**
  * Brings the tables up to date. Each migration and the note that it was done are one transaction: a process that is

@@ -138,6 +138,9 @@ export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAt
    */
   declare lostLabels: CreationOptional<readonly string[]>;
   declare closedAt: Date | null;
+  /** When it closes by itself, and since when readers are told; null for not. */
+  declare closesAt: CreationOptional<Date | null>;
+  declare farewellAt: CreationOptional<Date | null>;
   declare version: CreationOptional<number>;
   declare readonly createdAt: CreationOptional<Date>;
 }
@@ -420,6 +423,8 @@ export function initModels(sequelize: Sequelize): void {
       listedAt: { type: DataTypes.DATE, allowNull: true },
       lostLabels: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       closedAt: { type: DataTypes.DATE, allowNull: true },
+      closesAt: { type: DataTypes.DATE, allowNull: true },
+      farewellAt: { type: DataTypes.DATE, allowNull: true },
       version: version(),
       createdAt: DataTypes.DATE,
     },

@@ -128,6 +128,25 @@ export async function publishWindow(
   return windowTold(publishing, id);
 }
 
+/** Notes of each window whose time to close has come that it is closed: its readers get nothing since that very moment. */
+export async function closeDue({ change }: Publishing, now: number): Promise<void> {
+  const due = await WindowRow.findAll({
+    where: { closedAt: null, closesAt: { [Op.lte]: new Date(now) } },
+    attributes: ['id'],
+  });
+  for (const { id } of due)
+    await change(null, async (transaction) => {
+      const row = (await WindowRow.findByPk(id, { transaction, lock: true }))!;
+      // Somebody may have changed it meanwhile, or another process have done it.
+      if (row.closedAt || !row.closesAt || row.closesAt.getTime() > now)
+        return { result: undefined, touched: [] };
+      const { closesAt: closedAt, version } = row;
+      await row.update({ closedAt, closesAt: null, farewellAt: null, version: version + 1 }, { transaction });
+      await rememberVersion(id, null, transaction);
+      return { result: undefined, touched: [{ windowId: id }] };
+    });
+}
+
 /**
  * Shows every draft whose time has come. One that would have a large effect that nobody confirmed when it was
  * scheduled, or that cannot be shown at all, stays a draft and says why.

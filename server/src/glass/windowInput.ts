@@ -82,6 +82,14 @@ export class WordingTextInput {
   @IsString() @MaxLength(WINDOW_LIMITS.nameLetters) topic!: string;
 }
 
+export class ClosingInput {
+  /** An instant (ISO 8601 with a zone); null to stay open. */
+  @IsOptional() @IsISO8601({ strict: true }) at!: string | null;
+  @IsBoolean() farewell!: boolean;
+  /** What was set before. */
+  @IsOptional() @IsISO8601({ strict: true }) was!: string | null;
+}
+
 export class WindowInput implements Window.WindowInput {
   @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.nameLetters) name!: string;
   @IsString() @MaxLength(WINDOW_LIMITS.descriptionLetters) description!: string;

@@ -14,7 +14,7 @@ import {
   withTroubles,
   type Publishing,
 } from './publishWindow';
-import { DraftInput, ScheduleInput, WindowInput } from './windowInput';
+import { ClosingInput, DraftInput, ScheduleInput, WindowInput } from './windowInput';
 import {
   draftAnswer,
   lostLabelsOf,
@@ -49,7 +49,12 @@ export const windowRoutes = (publishing: Publishing) => {
         const row = (await WindowRow.findByPk(id, { transaction }))!;
         if ((row.closedAt !== null) !== close) {
           await row.update(
-            { closedAt: close ? new Date() : null, version: row.version + 1 },
+            {
+              closedAt: close ? new Date() : null,
+              closesAt: null,
+              farewellAt: null,
+              version: row.version + 1,
+            },
             { transaction },
           );
           await rememberVersion(id, user.id, transaction);
@@ -193,6 +198,32 @@ export const windowRoutes = (publishing: Publishing) => {
           by: (userId && names.get(userId)) ?? '',
           at: createdAt.toISOString(),
         }));
+      },
+    }),
+    route('PUT /windows/:id/closing', {
+      tag: 'Windows',
+      summary:
+        'Have a window close by itself at a moment, and its readers told of it or not; null to stay open',
+      body: ClosingInput,
+      again: ({ param }) => answer(param('id')),
+      handle: async ({ body, param, user }) => {
+        const window = await answer(param('id'));
+        if (window.closedAt) throw new Problem('window-closed');
+        const at = body.at === null ? null : new Date(body.at);
+        if (at && at.getTime() <= Date.now()) throw new Problem('closing-past');
+        await change(user.id, async (transaction) => {
+          const row = (await WindowRow.findByPk(window.id, { transaction, lock: true }))!;
+          const was = row.closesAt?.toISOString() ?? null;
+          if (was !== (body.was === null ? null : new Date(body.was).toISOString()))
+            throw new Problem('version-conflict', { current: window, yours: body });
+          const told = at && body.farewell;
+          await row.update(
+            { closesAt: at, farewellAt: told ? (row.farewellAt ?? new Date()) : null },
+            { transaction },
+          );
+          return { result: undefined, touched: [{ windowId: window.id }] };
+        });
+        return answer(window.id);
       },
     }),
     route('POST /windows/:id/close', {

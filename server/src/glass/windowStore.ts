@@ -220,6 +220,8 @@ export async function windowAnswers(
       listedSee: addressesOf(publicUrl, row.slug).see,
       listed: row.listed,
       closedAt: row.closedAt?.toISOString() ?? null,
+      closesAt: row.closesAt?.toISOString() ?? null,
+      farewell: row.farewellAt !== null,
       version: row.version,
       draft: draft ? draftAnswer(draft, names.get(draft.userId) ?? '') : null,
       keys: (keysOf.get(row.id) ?? []).map((key) =>

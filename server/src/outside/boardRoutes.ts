@@ -7,7 +7,7 @@ import { acceptedBy, pageHeaders, textIn } from './reader';
 import { noBody, writeHead } from './writing';
 
 interface Kept {
-  readonly version: number;
+  readonly version: string;
   readonly document: Document;
 }
 

@@ -40,18 +40,19 @@ interface OpenWindow extends Omit<WindowState, 'rules'> {
   readonly slug: string;
   readonly createdAt: Instant;
   readonly listedAt: Instant | null;
+  readonly closesAt: Instant | null;
+  readonly farewellAt: Instant | null;
 }
 
 /** What of a window its changes do not tell. */
-type Own = Pick<WindowRow, 'secret' | 'slug' | 'listedAt'> & { createdAt: Date };
-const OWN = ['secret', 'slug', 'createdAt', 'listedAt'] as const;
+type Own = Pick<WindowRow, 'secret' | 'slug' | 'listedAt' | 'closesAt' | 'farewellAt'> & { createdAt: Date };
+const OWN = ['secret', 'slug', 'createdAt', 'listedAt', 'closesAt', 'farewellAt'] as const;
 
-function ownOf({ rules, slug, createdAt, listedAt }: OpenWindow): Own {
+function ownOf({ rules, slug, createdAt, listedAt, closesAt, farewellAt }: OpenWindow): Own {
+  const date = (at: Instant | null) => (at === null ? null : new Date(at));
   return {
-    secret: rules.secret,
-    slug,
-    createdAt: new Date(createdAt),
-    listedAt: listedAt === null ? null : new Date(listedAt),
+    ...{ secret: rules.secret, slug, createdAt: new Date(createdAt) },
+    ...{ listedAt: date(listedAt), closesAt: date(closesAt), farewellAt: date(farewellAt) },
   };
 }
 
@@ -497,12 +498,8 @@ export class Compiler implements Compiling {
   }
 
   private async takeWindow(state: WindowState, changeId: number): Promise<void> {
-    const known = this.windows.get(state.id);
-    // Since when it is listed may be new.
-    const row =
-      known && known.listed === state.listed
-        ? ownOf(known)
-        : await WindowRow.findByPk(state.id, { attributes: [...OWN], raw: true });
+    // What its changes do not tell may be new: since when it is listed, when it closes.
+    const row = await WindowRow.findByPk(state.id, { attributes: [...OWN], raw: true });
     if (!row) return;
     const window = this.setWindow(state, row);
     const rows = await KeyRow.findAll({ where: { windowId: state.id }, raw: true });
@@ -517,14 +514,16 @@ export class Compiler implements Compiling {
     if (changeId > this.begun) await this.outside.windows([placeOf(window, keys, this.publicUrl)]);
   }
 
-  private setWindow(state: WindowState, { secret, slug, createdAt, listedAt }: Own): OpenWindow {
+  private setWindow(state: WindowState, { secret, slug, createdAt, ...at }: Own): OpenWindow {
     const rules: WindowRules = { ...state.rules, secret };
     const window = {
       ...state,
       rules,
       slug,
       createdAt: createdAt.getTime(),
-      listedAt: listedAt?.getTime() ?? null,
+      listedAt: at.listedAt?.getTime() ?? null,
+      closesAt: at.closesAt?.getTime() ?? null,
+      farewellAt: at.farewellAt?.getTime() ?? null,
     };
     this.windows.set(state.id, window);
     return window;
@@ -583,17 +582,22 @@ export class Compiler implements Compiling {
 }
 
 function placeOf(
-  { id, closed, closedAt, rules, slug, listed, listedAt, createdAt }: OpenWindow,
+  window: OpenWindow,
   keys: readonly KeyPlace[],
   publicUrl: string,
 ): { window: WindowPlace; keys: readonly KeyPlace[] } {
+  const { id, closed, closedAt, rules, slug, listed, listedAt, createdAt, closesAt, farewellAt } = window;
   const { name, contact, language, description, topic, colour, translations } = rules.wording;
   const zone = rules.hostZone;
-  const closing = { at: closedAt ? Date.parse(closedAt) : null, zone, contact };
+  const closing = { at: closedAt ? Date.parse(closedAt) : closesAt, zone, contact };
   const { see, feed } = addressesOf(publicUrl, slug);
   const wording = { name, language, description, topic, colour, translations };
   const board = listed && !closed ? { wording, zone, listedAt: listedAt ?? createdAt, see, feed } : null;
-  return { window: { id, name, closed, closing, calendarIds: sourcesOf(rules), board }, keys };
+  const farewell = farewellAt !== null && closesAt !== null ? { at: farewellAt, until: closesAt } : null;
+  return {
+    window: { id, name, closed, closing, closesAt, calendarIds: sourcesOf(rules), board },
+    keys: keys.map((key) => ({ ...key, farewell })),
+  };
 }
 
 function sourcesOf({ sources }: WindowRules): string[] {

@@ -10,7 +10,7 @@ interface Kept {
 }
 
 /** An address, and the one that is to be used in its place where it was turned. */
-type Address = Pick<KeyPlace, 'token' | 'moved'>;
+type Address = Pick<KeyPlace, 'token' | 'moved' | 'farewell'>;
 
 /** Documents that were asked for, as many as there is room for; those of a view share their body. */
 export class DocumentShelf {
@@ -104,11 +104,12 @@ export class DocumentShelf {
   }
 }
 
-/** A turned address says where it leads: its documents are those of that one alone. */
-function nameOf(form: FormName, { token, moved }: Address): string {
-  return moved ? `${form}|${token}|${moved.token}|${moved.until}` : `${form}|${token}`;
+/** What readers of one address are told besides makes its documents those of that address and moment alone. */
+function nameOf(form: FormName, { token, moved, farewell }: Address): string {
+  const told = [...(moved ? [moved.token, moved.until] : []), ...(farewell ? ['ends', farewell.until] : [])];
+  return [form, token, ...told].join('|');
 }
 
-function orderOf({ viewId, number }: ShownView, { token, moved }: Address, now: number) {
-  return { viewId, number, token, moved, now };
+function orderOf({ viewId, number }: ShownView, { token, moved, farewell }: Address, now: number) {
+  return { viewId, number, token, moved, farewell, now };
 }

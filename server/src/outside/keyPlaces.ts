@@ -13,7 +13,7 @@ const NO_KEY = '00000000-0000-0000-0000-000000000000';
 export function placeOfListed(slug: string, viewId: string): KeyPlace {
   return {
     ...{ token: slug, keyId: NO_KEY, viewId, look: {}, hosts: [] },
-    ...{ expiresAt: null, ends: 'withdrawn', moved: null },
+    ...{ expiresAt: null, ends: 'withdrawn', moved: null, farewell: null },
   };
 }
 
@@ -26,7 +26,7 @@ export function placesOfKey(
   const at = (date: Date | null) => (date ? new Date(date).getTime() : null);
   const [expires, withdrawn] = [at(key.expiresAt), at(key.withdrawnAt)];
   const { look, hosts } = key;
-  const own = { keyId: key.id, viewId, look, hosts };
+  const own = { keyId: key.id, viewId, look, hosts, farewell: null };
   const token = unsealed(key.token);
   const end = endOf({ expiresAt: expires, withdrawnAt: withdrawn });
   const ends = withdrawn !== null && end === withdrawn ? 'withdrawn' : 'expired';

@@ -15,6 +15,8 @@ export interface WindowPlace {
   readonly closed: boolean;
   /** What readers of a closed window are told: since when it is, by the clocks of its zone, and whom to ask. */
   readonly closing: Closing;
+  /** From when on it is closed whatever is told later; null for never. */
+  readonly closesAt: Instant | null;
   readonly calendarIds: readonly string[];
   /** What everybody may know of it, where it is listed; null where it is not. */
   readonly board: BoardWindow | null;
@@ -33,6 +35,14 @@ export interface KeyPlace {
   readonly ends: 'expired' | 'withdrawn' | 'turned';
   /** The address that is to be used in its place, where it was turned. */
   readonly moved: Moved | null;
+  /** That the window ends, where readers are told. */
+  readonly farewell: Farewell | null;
+}
+
+/** That a window closes at a moment, as readers are told since another one. */
+export interface Farewell {
+  readonly at: Instant;
+  readonly until: Instant;
 }
 
 /** That an address was turned at an instant: it leads on to another one until it ends. */
@@ -90,6 +100,7 @@ export type Order = {
   readonly number: number;
   readonly token: string;
   readonly moved: Moved | null;
+  readonly farewell: Farewell | null;
   readonly now: Instant;
 } & (
   | {

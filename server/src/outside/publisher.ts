@@ -110,8 +110,8 @@ export class Publisher implements Outside {
     const place = this.keys.get(token);
     const window = place && this.places.get(place.windowId);
     if (!place || !window) return null;
-    if (window.closed) return { state: 'closed', closing: window.closing };
     const now = this.clock();
+    if (isClosed(window, now)) return { state: 'closed', closing: window.closing };
     if (keyState(place, now) === 'ended') return { state: place.ends };
     if (now > this.heardAt + this.unheard) return { state: 'unheard' };
     if (this.last < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
@@ -126,8 +126,12 @@ export class Publisher implements Outside {
   }
 
   /** Listed windows as everybody may know of them, and a number that is another one whenever they may have changed. */
-  get board(): { readonly windows: readonly BoardWindow[]; readonly version: number } {
-    return { windows: [...this.listed.values()], version: this.listings };
+  get board(): { readonly windows: readonly BoardWindow[]; readonly version: string } {
+    const now = this.clock();
+    const windows = [...this.listed].flatMap(([id, window]) =>
+      isClosed(this.places.get(id)!, now) ? [] : [window],
+    );
+    return { windows, version: `${this.listings}|${windows.length}` };
   }
 
   /** Returns the origins that may hold the embed of a key; none for all. */
@@ -284,6 +288,11 @@ export class Publisher implements Outside {
   async close(): Promise<void> {
     await this.compiling.close();
   }
+}
+
+/** Whether a window is closed, by hand or as its time has come. */
+function isClosed({ closed, closesAt }: WindowPlace, now: number): boolean {
+  return closed || (closesAt !== null && now >= closesAt);
 }
 
 function concerns({ calendarIds, windowIds }: LoggedChange, { id, calendarIds: own }: WindowPlace): boolean {

@@ -1,6 +1,6 @@
 import { FORMS, entryFile, fileNameOf, speechFor, writtenPage, type Notice } from '@zonal/core/forms';
 import { addressesOf } from '../glass/windowStore';
-import type { EntryOrder, Moved, Order, PageOrder, Written } from './outside';
+import type { EntryOrder, Order, PageOrder, Written } from './outside';
 import type { State } from './viewState';
 import { BodyWriter, noBody, writeHead } from './writing';
 
@@ -14,9 +14,11 @@ interface Place {
   readonly listed: string | null;
 }
 
-function noticeOf({ token, at, until }: Moved, publicUrl: string): Notice {
-  const { see, feed } = addressesOf(publicUrl, token);
-  return { see, feed, at, until };
+/** What readers are told first: that their address goes on elsewhere, else that the window ends. */
+function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice | null {
+  if (!moved) return farewell && { to: null, ...farewell };
+  const { see, feed } = addressesOf(publicUrl, moved.token);
+  return { to: { see, feed }, at: moved.at, until: moved.until };
 }
 
 /** Returns the document that is asked for of a view. */
@@ -28,30 +30,32 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
   const { contentType, steady, dated, shared, linked, parts } = FORMS[form];
   const { head, blocks, fill } = parts(view, revision, { addresses, now, notice });
-  const name = linked ? `${form}|${notice?.see ?? addresses.see}` : form;
+  const name = linked ? `${form}|${notice?.to?.see ?? addresses.see}` : form;
   let writer = bodies.get(name);
   if (!writer) bodies.set(name, (writer = new BodyWriter()));
   const body = blocks.length ? writer.write(blocks, fill) : noBody();
+  // A notice is a change too, in whole seconds as all are.
+  const at = Math.max(revision.at, notice ? Math.floor(notice.at / 1000) * 1000 : 0);
   return {
     ...writeHead(head, body),
     body: body.print === order.body ? null : body,
     headers: {
       'Content-Type': contentType,
       ...disposition(form === 'copy', fileNameOf(form, view, now)),
-      ...(steady ? { 'Last-Modified': new Date(revision.at).toUTCString() } : {}),
+      ...(steady ? { 'Last-Modified': new Date(at).toUTCString() } : {}),
       ...(shared ? { 'Access-Control-Allow-Origin': '*' } : {}),
       ...robots,
     },
     vary: ENCODED,
     status: 200,
-    dated: dated ? revision.at : null,
+    dated: dated ? at : null,
   };
 }
 
-function placeOf({ token, moved }: Order, { publicUrl, listed }: Place) {
+function placeOf(order: Order, { publicUrl, listed }: Place) {
   return {
-    addresses: addressesOf(publicUrl, token),
-    notice: moved && noticeOf(moved, publicUrl),
+    addresses: addressesOf(publicUrl, order.token),
+    notice: noticeOf(order, publicUrl),
     robots: listed === null ? UNLISTED : {},
   };
 }
@@ -94,7 +98,7 @@ function writePageOrder(order: Order & PageOrder, { view, revision }: State, pla
 
 function writeEntryOrder(order: Order & EntryOrder, { view, revision }: State, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
-  const file = entryFile(view, revision, order, notice?.see ?? addresses.see, order.now);
+  const file = entryFile(view, revision, order, notice?.to?.see ?? addresses.see, order.now);
   const type = file ? 'text/calendar' : 'text/plain';
   return {
     ...writeHead(file?.text ?? `${goneText(view)}\n`, noBody()),

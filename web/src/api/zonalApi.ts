@@ -6,6 +6,7 @@ import type {
   CeilingInput,
   CeilingReply,
   CeilingWish,
+  ClosingInput,
   DraftInput,
   EditInput,
   EmbedInput,
@@ -194,6 +195,11 @@ export const zonalApi = createApi({
         ['Window'],
       ),
       versions: query('GET /windows/:id/versions', byId, ['Window']),
+      setClosing: mutation(
+        'PUT /windows/:id/closing',
+        ({ id, ...body }: ClosingInput & { id: string }) => ({ path: { id }, body }),
+        ['Window'],
+      ),
       shutWindow: mutation(
         ({ close }: { id: string; close: boolean }) =>
           close ? 'POST /windows/:id/close' : 'POST /windows/:id/open',
@@ -269,6 +275,7 @@ export const {
   useKeepEmbedMutation,
   useTurnKeyMutation,
   useWithdrawKeyMutation,
+  useSetClosingMutation,
   useShutWindowMutation,
   useKeepDraftMutation,
   useDiscardDraftMutation,

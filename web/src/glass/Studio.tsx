@@ -17,6 +17,7 @@ import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ClosingNote, ClosingSheet } from './ClosingSheet';
 import { Keys } from './Keys';
 import { ceilingsOf, regained, type DraftSetting } from './draft';
 import { GlassPanel } from './GlassPanel';
@@ -168,7 +169,9 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
               {window ? 'Show this outside …' : 'Open the window …'}
             </OutsideButton>
           )}
-          {window && !closed && !asking && <Button onPress={() => setAsking(true)}>Close the window</Button>}
+          {window && !closed && !asking && (
+            <Button onPress={() => setAsking(true)}>Close the window …</Button>
+          )}
           {closed && <OutsideButton onPress={() => void setShut(false)}>Open it again</OutsideButton>}
         </Row>
       </Head>
@@ -201,18 +204,10 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           </Row>
         </Notice>
       )}
-      {asking && (
-        <Notice>
-          <p>
-            Page, embed and feed of this window will answer “closed” at once. Programs keep what they have
-            fetched already. You can open it again later, with the same addresses.
-          </p>
-          <Row>
-            <OutsideButton onPress={() => void setShut(true)}>Close it for everybody</OutsideButton>
-            <Button onPress={() => setAsking(false)}>Leave it open</Button>
-          </Row>
-        </Notice>
+      {asking && window && (
+        <ClosingSheet window={window} onClose={() => void setShut(true)} onLeave={() => setAsking(false)} />
       )}
+      {window && <ClosingNote window={window} />}
       {found.length > 0 && (
         <Notice>
           What the filter had lost is there again: {found.join(', ')}. Outside, less is shown until you show

@@ -23,6 +23,8 @@ const WINDOW: OutwardWindow = {
   listedSee: '',
   listed: true,
   closedAt: null,
+  closesAt: null,
+  farewell: false,
   version: 4,
   keys: [],
   draft: null,

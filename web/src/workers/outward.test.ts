@@ -45,6 +45,8 @@ const window: OutwardWindow = {
   listedSee: '',
   listed: false,
   closedAt: null,
+  closesAt: null,
+  farewell: false,
   version: 2,
   draft: null,
   trouble: null,

@@ -12,7 +12,7 @@ import {
 import type { Revision } from '../../reach';
 import { DAY, dayAt, dayToText, wallAt, wallToText, type ZoneName } from '../../zones';
 import { fieldText } from '../fieldText';
-import { noticeWords, type Notice } from '../notice';
+import { noticeWords, sayOf, type Notice } from '../notice';
 import type { Parts } from '../parts';
 import { cellOf } from './cells';
 import { safeCell } from './writeCsv';
@@ -76,8 +76,15 @@ function textOf(content: OutwardContent, field: OutwardField): string {
 }
 
 function noticeRow(notice: Notice, view: OutwardView): string[] {
-  const { title, say } = noticeWords(notice, view);
+  const { title } = noticeWords(notice, view);
   const day = dayToText(dayAt(view.hostZone, notice.at));
-  const cells: Partial<Record<OutwardField, string>> = { title, description: `${say} ${notice.feed}` };
-  return [day, '', day, '', '', ...FIELDS.map((f) => cells[f] ?? (f === 'publicLink' ? notice.see : ''))];
+  const cells: Partial<Record<OutwardField, string>> = { title, description: sayOf(notice, view) };
+  return [
+    day,
+    '',
+    day,
+    '',
+    '',
+    ...FIELDS.map((f) => cells[f] ?? (f === 'publicLink' ? (notice.to?.see ?? '') : '')),
+  ];
 }

@@ -13,7 +13,7 @@ const SETTING = {
   addresses: { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' },
   now: NOW,
 };
-const NOTICE: Notice = { ...SETTING.addresses, at: NOW, until: NOW + 86_400_000 };
+const NOTICE: Notice = { to: SETTING.addresses, at: NOW, until: NOW + 86_400_000 };
 
 const EVENT = ['UID:a', 'DTSTAMP:20260601T000000Z', 'DTSTART:20260612T100000Z', 'DTEND:20260612T110000Z'];
 const calendar = (...lines: string[]) =>

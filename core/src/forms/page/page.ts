@@ -111,7 +111,7 @@ function notice(of: Notice, view: OutwardView, { speech }: Choice): Html {
   const { title, say } = noticeWords(of, view, speech);
   return html`
 <aside class="notice" aria-label="${title}"><p><strong>${title}.</strong> ${say}</p>
-<p><a href="${of.see}" target="_top">${speech.say('noticeGo')}</a> <span>${speech.say('noticeFollow')}</span> <code>${of.feed}</code></p></aside>`;
+${of.to && html`<p><a href="${of.to.see}" target="_top">${speech.say('noticeGo')}</a> <span>${speech.say('noticeFollow')}</span> <code>${of.to.feed}</code></p>`}</aside>`;
 }
 
 function header(view: OutwardView, choice: Choice, options: PageOptions): Html {

@@ -139,6 +139,8 @@ export const de: Words = {
   withPeople: 'Mit: {people}',
   noticeTitle: 'Neue Adresse für „{name}“',
   noticeSay: 'Diese Adresse endet am {day}. Folgen Sie stattdessen der neuen; dort ist dasselbe zu sehen.',
+  farewellTitle: '„{name}“ endet am {day}',
+  farewellSay: 'Veröffentlicht wird es bis dahin, danach nicht mehr.',
   noticeGo: 'Zur neuen Seite',
   noticeFollow: 'oder folgen Sie',
 

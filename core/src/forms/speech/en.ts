@@ -145,6 +145,8 @@ export const en = {
   withPeople: 'With: {people}',
   noticeTitle: 'New address for “{name}”',
   noticeSay: 'This address ends on {day}. Follow the new one instead; what is shown there is the same.',
+  farewellTitle: '“{name}” ends on {day}',
+  farewellSay: 'It is published until then, and not afterwards.',
   noticeGo: 'Go to the new page',
   noticeFollow: 'or follow',
 

@@ -136,6 +136,8 @@ export const es: Words = {
   withPeople: 'Con: {people}',
   noticeTitle: 'Nueva dirección de «{name}»',
   noticeSay: 'Esta dirección termina el {day}. Siga la nueva en su lugar; allí se ve lo mismo.',
+  farewellTitle: '«{name}» termina el {day}',
+  farewellSay: 'Se publica hasta entonces, y después ya no.',
   noticeGo: 'Ir a la página nueva',
   noticeFollow: 'o siga',
 

@@ -136,6 +136,8 @@ export const fr: Words = {
   withPeople: 'Avec : {people}',
   noticeTitle: 'Nouvelle adresse pour « {name} »',
   noticeSay: 'Cette adresse prend fin le {day}. Suivez plutôt la nouvelle ; on y voit la même chose.',
+  farewellTitle: '« {name} » prend fin le {day}',
+  farewellSay: 'Il est publié jusque-là, et plus ensuite.',
   noticeGo: 'Aller à la nouvelle page',
   noticeFollow: 'ou suivre',
 

@@ -134,6 +134,8 @@ export const pt: Words = {
   withPeople: 'Com: {people}',
   noticeTitle: 'Novo endereço de “{name}”',
   noticeSay: 'Este endereço termina em {day}. Siga antes o novo; lá vê-se o mesmo.',
+  farewellTitle: '“{name}” termina em {day}',
+  farewellSay: 'É publicado até então, e depois já não.',
   noticeGo: 'Ir para a nova página',
   noticeFollow: 'ou siga',
 
