@@ -37,12 +37,22 @@ export function wordsOf(text: string): string[] {
   return plainText(text).split(/\s+/).filter(Boolean);
 }
 
+/** The texts of contents as they are compared, for looking anywhere in them: readers look again and again. */
+const known = new WeakMap<object, readonly string[]>();
+
+function plainTextsIn(content: Partial<Content>, where: FindIn): readonly string[] {
+  if (where !== 'text') return textsIn(content, where).map(plainText);
+  let texts = known.get(content);
+  if (!texts) known.set(content, (texts = textsIn(content, where).map(plainText)));
+  return texts;
+}
+
 /** Returns a check of contents for a query; an empty query lets everything through. */
 export function finder(query: FindQuery): (content: Partial<Content>) => boolean {
   const words = wordsOf(query.text);
   if (!words.length) return () => true;
   return (content) => {
-    const texts = textsIn(content, query.in).map(plainText);
+    const texts = plainTextsIn(content, query.in);
     return words.every((word) => texts.some((text) => text.includes(word)));
   };
 }
