@@ -71,7 +71,8 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
   });
 
   const copied = async (what: string) => {
-    await page.getByRole('button', { name: `Copy ${what}` }).click();
+    // By key: the preview beside it may still scroll.
+    await page.getByRole('button', { name: `Copy ${what}` }).press('Enter');
     await expect(page.getByText(`Copied the ${what}`)).toBeVisible();
     return page.evaluate(() => navigator.clipboard.readText());
   };
