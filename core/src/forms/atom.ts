@@ -1,14 +1,13 @@
 import { compareText } from '../entries';
 import { safeUri, type OutwardItem, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
-import { utcWall, wallToText, type Instant } from '../zones';
 import { noticeWords, sayOf, type Notice } from './notice';
 import { html, type Html } from './page/html';
 import { pageEntry } from './page/agenda';
 import { spanText } from './page/entryLine';
 import type { Parts } from './parts';
 import { kindText, speechFor, type Speech } from './speech/speech';
-import { xmlSafe } from './xml';
+import { XML_HEAD, momentOf, xmlSafe } from './xml';
 
 /** Addresses, absolute: of this feed, of the page, and below which the pages of entries are. */
 export interface ChangesSetting {
@@ -37,18 +36,17 @@ export function changesParts(view: OutwardView, revision: Revision, setting: Cha
     .slice(0, MOST_CHANGES);
   const document = html`<feed xmlns="http://www.w3.org/2005/Atom"${wording.language && html` xml:lang="${wording.language}"`}>
 <id>urn:uuid:${ids.calendar}</id>
-<title>${safe(wording.name)}</title>
-${wording.description && html`<subtitle>${safe(wording.description)}</subtitle>`}
-<updated>${momentText(revision.at)}</updated>
-<author><name>${safe(wording.name)}</name></author>
+<title>${xmlSafe(wording.name)}</title>
+${wording.description && html`<subtitle>${xmlSafe(wording.description)}</subtitle>`}
+<updated>${momentOf(revision.at)}</updated>
+<author><name>${xmlSafe(wording.name)}</name></author>
 <link rel="self" type="application/atom+xml" href="${uri(self)}"/>
 <link rel="alternate" type="text/html" href="${uri(page)}"/>
 ${notice && noticeEntry(notice, view, speech, page)}${changed.map((c) => entry(c.item, c.stamp, view, speech, notice?.to?.see ?? page))}</feed>
 `;
-  return { head: `<?xml version="1.0" encoding="utf-8"?>\n${document.text}`, blocks: [] };
+  return { head: XML_HEAD + document.text, blocks: [] };
 }
 
-const safe = xmlSafe;
 const uri = (address: string) => safeUri(address) ?? address;
 
 function entry(item: OutwardItem, stamp: Stamp, view: OutwardView, speech: Speech, pages: string): Html {
@@ -57,10 +55,10 @@ function entry(item: OutwardItem, stamp: Stamp, view: OutwardView, speech: Speec
   const title = content ? content.title || speech.say('untitled') : busyWord;
   return html`<entry>
 <id>urn:uuid:${item.uid}</id>
-<title>${safe(title)}</title>
-<updated>${momentText(stamp.at)}</updated>
+<title>${xmlSafe(title)}</title>
+<updated>${momentOf(stamp.at)}</updated>
 <link rel="alternate" type="text/html" href="${uri(`${pages}/${item.uid}`)}"/>
-<summary>${safe(summary(item, view, speech))}</summary>
+<summary>${xmlSafe(summary(item, view, speech))}</summary>
 </entry>
 `;
 }
@@ -86,15 +84,10 @@ function noticeEntry(notice: Notice, view: OutwardView, speech: Speech, page: st
   const { title } = noticeWords(notice, view, speech);
   return html`<entry>
 <id>urn:uuid:${view.ids.calendar}#${notice.to ? 'moved' : 'ends'}</id>
-<title>${safe(title)}</title>
-<updated>${momentText(notice.at)}</updated>
+<title>${xmlSafe(title)}</title>
+<updated>${momentOf(notice.at)}</updated>
 <link rel="alternate" type="text/html" href="${uri(notice.to?.see ?? page)}"/>
-<summary>${safe(sayOf(notice, view))}</summary>
+<summary>${xmlSafe(sayOf(notice, view))}</summary>
 </entry>
 `;
-}
-
-/** Returns an instant as Atom writes it (RFC 3339). */
-function momentText(at: Instant): string {
-  return `${wallToText(utcWall(at)).slice(0, 19)}Z`;
 }

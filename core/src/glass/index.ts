@@ -94,6 +94,7 @@ export {
   glassOfSource,
   limitsFor,
   outwardView,
+  outwardWording,
   sourceLimits,
   takenBy,
   tellsAlike,

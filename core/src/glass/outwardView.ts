@@ -134,7 +134,7 @@ function isIncluded({ shows, status }: Content, { include }: WindowRules): boole
  * Returns wording as it goes out, with its parts in one order whatever store or form it comes from: what looks alike in
  * every form gives equal bytes.
  */
-function orderedWording(w: Wording): Wording {
+export function outwardWording(w: Wording): Wording {
   const text = (t: WordingText): WordingText => ({
     language: t.language,
     name: outwardText(t.name),
@@ -217,7 +217,7 @@ export function outwardView(
   const { secret } = rules;
   return {
     ids: { calendar: pseudonym(secret, 'calendar'), freeBusy: pseudonym(secret, 'free/busy') },
-    wording: orderedWording(rules.wording),
+    wording: outwardWording(rules.wording),
     hostZone: rules.hostZone,
     range,
     items: memo.sorted,

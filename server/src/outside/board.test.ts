@@ -95,6 +95,14 @@ describe('the notice board', () => {
     expect((await ask('/see/tide-walks')).status).toBe(410);
   });
 
+  it('tells names and descriptions as they go out in every form', async () => {
+    await open('Bell\u0007 buoys', true, { description: 'one\u2028two\u0001' });
+    const [page, ...files] = await told();
+    expect(page).toContain('>Bell buoys</a>');
+    expect(page).toContain('one two');
+    for (const text of [page!, ...files]) expect(text).not.toMatch(/[\u0001\u0007\u2028]/);
+  });
+
   it('says first what listing means', async () => {
     const window = await open('Lamp rounds', false);
     const refused = await publish(window, { listed: true, confirmed: [] });

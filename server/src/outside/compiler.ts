@@ -1,5 +1,12 @@
 import type { Entry } from '@zonal/core/entries';
-import { outwardView, rangeOfHorizon, tellsAlike, type Reader, type WindowRules } from '@zonal/core/glass';
+import {
+  outwardView,
+  outwardWording,
+  rangeOfHorizon,
+  tellsAlike,
+  type Reader,
+  type WindowRules,
+} from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { nextRevision } from '@zonal/core/reach';
 import { DAY, instantOf, type Instant, dayAt } from '@zonal/core/zones';
@@ -546,9 +553,12 @@ export class Compiler implements Compiling {
     if (!this.views.has(viewId)) {
       const basis = { changeId: -1, day: 0 };
       this.views.set(viewId, {
-        ...{ id: viewId, windowId, basis },
+        id: viewId,
+        windowId,
         reader: { audience, cap },
-        ...{ stored: null, unsure: false },
+        basis,
+        stored: null,
+        unsure: false,
       });
     }
     return viewId;
@@ -587,7 +597,7 @@ function placeOf(
   publicUrl: string,
 ): { window: WindowPlace; keys: readonly KeyPlace[] } {
   const { id, closed, closedAt, rules, slug, listed, listedAt, createdAt, closesAt, farewellAt } = window;
-  const { name, contact, language, description, topic, colour, translations } = rules.wording;
+  const { name, contact, language, description, topic, colour, translations } = outwardWording(rules.wording);
   const zone = rules.hostZone;
   const closing = { at: closedAt ? Date.parse(closedAt) : closesAt, zone, contact };
   const { see, feed } = addressesOf(publicUrl, slug);

@@ -1,5 +1,5 @@
 import { fitScript, oEmbed, oEmbedXml } from '@zonal/core/forms';
-import type { NextFunction, Request, Response } from 'express';
+import type { Request, Response } from 'express';
 import { addressesOf } from '../glass/windowStore';
 import type { Door, Publisher } from './publisher';
 
@@ -10,9 +10,9 @@ const ADDRESS = /^\/(?:see|embed)\/([\w-]{1,200})$/;
 export function embedRoute(
   publisher: Publisher,
   publicUrl: string,
-  refuse: (req: Request, res: Response, next: NextFunction, door: Door | null) => void,
-): (req: Request, res: Response, next: NextFunction) => void {
-  return (req, res, next) => {
+  refuse: (req: Request, res: Response, door: Door | null) => void,
+): (req: Request, res: Response) => void {
+  return (req, res) => {
     const format = req.query['format'] ?? 'json';
     if (format !== 'json' && format !== 'xml') {
       res.status(501).type('text').send('Only the formats json and xml are known. Ask for one of them.\n');
@@ -20,7 +20,7 @@ export function embedRoute(
     }
     const token = tokenIn(req.query['url'], publicUrl);
     const door = token === null ? null : publisher.door(token);
-    if (door?.state !== 'open' && door?.state !== 'waiting') return refuse(req, res, next, door);
+    if (door?.state !== 'open' && door?.state !== 'waiting') return refuse(req, res, door);
     // An address that was turned leads on to the one that takes its place.
     const lasting = door.state === 'open' ? (door.place.moved?.token ?? token!) : token!;
     const { embed, see } = addressesOf(publicUrl, lasting);

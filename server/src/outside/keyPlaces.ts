@@ -12,8 +12,15 @@ const NO_KEY = '00000000-0000-0000-0000-000000000000';
 /** Returns the place of a listed window by its own name. */
 export function placeOfListed(slug: string, viewId: string): KeyPlace {
   return {
-    ...{ token: slug, keyId: NO_KEY, viewId, look: {}, hosts: [] },
-    ...{ expiresAt: null, ends: 'withdrawn', moved: null, farewell: null },
+    token: slug,
+    keyId: NO_KEY,
+    viewId,
+    look: {},
+    hosts: [],
+    expiresAt: null,
+    ends: 'withdrawn',
+    moved: null,
+    farewell: null,
   };
 }
 

@@ -11,7 +11,7 @@ import {
   type PageQuery,
   type Refusal,
 } from '@zonal/core/forms';
-import { Router, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
+import { Router, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import QRCode from 'qrcode';
 import type { Config } from '../config';
@@ -51,7 +51,7 @@ export function outwardRoutes(
   const limit = unknownKeyLimit();
 
   /** Says why an address leads nowhere; who tries many that nobody has is slowed down. */
-  const refuseAt = (req: Request, res: Response, _next: NextFunction, door: Door | null, page = false) => {
+  const refuseAt = (req: Request, res: Response, door: Door | null, page = false) => {
     if (door?.state === 'closed') refuse(req, res, 'closed', page, door.closing);
     else if (door) refuse(req, res, door.state === 'open' ? 'waiting' : door.state, page);
     else limit(req, res, (error?: unknown) => refuse(req, res, error ? 'many' : 'unknown', page));
@@ -59,7 +59,7 @@ export function outwardRoutes(
 
   const opened =
     (find: (token: string, req: Request) => Promise<Document | null>, page: boolean) =>
-    async (req: Request, res: Response, next: NextFunction) => {
+    async (req: Request, res: Response) => {
       const token = String(req.params['token']);
       const document = await find(token, req);
       if (document && lacksBrotli(req, document)) await withBrotli(document);
@@ -68,7 +68,7 @@ export function outwardRoutes(
       if (document && door?.state === 'open') {
         uses.note(door.place.keyId, door.shown.number, clock());
         sendDocument(req, res, document);
-      } else refuseAt(req, res, next, door, page);
+      } else refuseAt(req, res, door, page);
     };
 
   const page = (form: 'page' | 'embed', pageOf: (req: Request) => PageKind) =>
@@ -78,12 +78,12 @@ export function outwardRoutes(
     }, true);
 
   /** Whatever leads nowhere below these leads nowhere alike: nobody learns what is near to something. */
-  const nowhere: RequestHandler = (req, res, next) => {
+  const nowhere = (req: Request, res: Response) => {
     const headers = { see: pageHeaders, embed: anywhere }[req.baseUrl.slice(1)];
-    if (headers) headers(req, res, () => refuseAt(req, res, next, null, true));
-    else refuseAt(req, res, next, null);
+    if (headers) headers(req, res, () => refuseAt(req, res, null, true));
+    else refuseAt(req, res, null);
   };
-  router.use(FOLDERS, (req, res, next) => (isReadable(req.path) ? next() : nowhere(req, res, next)));
+  router.use(FOLDERS, (req, res, next) => (isReadable(req.path) ? next() : nowhere(req, res)));
 
   for (const [folder, headers, form] of [
     ['see', pageHeaders, 'page'],
@@ -102,10 +102,10 @@ export function outwardRoutes(
     }));
   }
 
-  async function codeOfFollow(req: Request, res: Response, next: NextFunction) {
+  async function codeOfFollow(req: Request, res: Response) {
     const token = String(req.params['token']);
     const door = await publisher.opened(token);
-    if (door?.state !== 'open') return refuseAt(req, res, next, door);
+    if (door?.state !== 'open') return refuseAt(req, res, door);
     const address = `${addressesOf(publicUrl, token).see}/follow`;
     const svg = await QRCode.toString(address, { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
     res.set({ 'Cache-Control': 'no-cache', 'X-Robots-Tag': 'noindex, nofollow' }).type('svg').send(svg);

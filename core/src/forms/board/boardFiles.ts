@@ -1,16 +1,12 @@
 import { compareText } from '../../entries';
-import { utcWall, wallToText, type Instant } from '../../zones';
 import { html, type Html } from '../page/html';
-import { xmlSafe } from '../xml';
+import { XML_HEAD, momentOf, xmlSafe } from '../xml';
 import { byTopic, placeOf, type BoardWindow } from './board';
 
-const HEAD = '<?xml version="1.0" encoding="utf-8"?>\n';
 /** The newest windows that the feed tells of. */
 const MOST_NEW = 50;
 /** A sitemap holds no more addresses (sitemaps.org protocol 0.9). */
 const MOST_ADDRESSES = 50_000;
-
-const moment = (at: Instant) => `${wallToText(utcWall(at)).slice(0, 19)}Z`;
 
 /** Returns all listed windows as an OPML 2.0 file, by topic: for programs that follow many feeds. */
 export function boardOpml(windows: readonly BoardWindow[]): string {
@@ -24,7 +20,7 @@ ${own.map(one)}</outline>
 `
       : html`${own.map(one)}`,
   );
-  return `${HEAD}${
+  return `${XML_HEAD}${
     html`<opml version="2.0">
 <head><title>Notice board</title></head>
 <body>
@@ -42,16 +38,16 @@ export function boardAtom(windows: readonly BoardWindow[], origin: string): stri
   const entry = (w: BoardWindow): Html => html`<entry>
 <id>${w.see}</id>
 <title>${xmlSafe(w.wording.name)}</title>
-<updated>${moment(w.listedAt)}</updated>
+<updated>${momentOf(w.listedAt)}</updated>
 <link rel="alternate" type="text/html" href="${w.see}"/>
 <summary>${xmlSafe([w.wording.topic, placeOf(w), w.wording.description].filter(Boolean).join(' · '))}</summary>
 </entry>
 `;
-  return `${HEAD}${
+  return `${XML_HEAD}${
     html`<feed xmlns="http://www.w3.org/2005/Atom">
 <id>${origin}/board</id>
 <title>Notice board</title>
-<updated>${moment(newest[0]?.listedAt ?? 0)}</updated>
+<updated>${momentOf(newest[0]?.listedAt ?? 0)}</updated>
 <author><name>Notice board</name></author>
 <link rel="self" type="application/atom+xml" href="${origin}/board.atom"/>
 <link rel="alternate" type="text/html" href="${origin}/board"/>
@@ -63,7 +59,7 @@ ${newest.map(entry)}</feed>
 /** Returns the addresses that search engines may list (sitemaps.org protocol 0.9): the board, and each listed window. */
 export function sitemap(windows: readonly BoardWindow[], origin: string): string {
   const addresses = [`${origin}/board`, ...windows.map((w) => w.see)].slice(0, MOST_ADDRESSES);
-  return `${HEAD}${
+  return `${XML_HEAD}${
     html`<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">
 ${addresses.map(
   (a) => html`<url><loc>${a}</loc></url>

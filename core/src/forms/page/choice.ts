@@ -1,6 +1,7 @@
 import { COLOURS, type Colour, type OutwardView, type WordingText } from '../../glass';
 import { dayAt, dayFromText, dayToText, zoneNamed, type Day, type Instant, type ZoneName } from '../../zones';
 import type { Notice } from '../notice';
+import { html, type Html } from './html';
 import { directionOf, readingOf } from '../speech/reading';
 import { speechOf, type Speech } from '../speech/speech';
 
@@ -157,18 +158,25 @@ export function textFor(
 const EMPTY_SAYS = new Set(['parts', 'tz']);
 
 /** Returns the address of the same page, or of one below it, with some things said otherwise; null takes one away. */
-export function addressWith(
-  { addresses, query }: PageOptions,
-  said: Partial<Record<QueryName | 'on', string | null>>,
-  below = '',
-): string {
+export function addressWith(options: PageOptions, said: Said, below = ''): string {
+  const parts = queryWith(options, said).map(([name, value]) => `${name}=${encodeURIComponent(value)}`);
+  return `${options.addresses.self}${below}${parts.length ? `?${parts.join('&')}` : ''}`;
+}
+
+type Said = Readonly<Partial<Record<QueryName | 'on', string | null>>>;
+type Named = readonly [name: string, value: string];
+
+/** Returns what goes along in an address or a form, with some things said otherwise; null takes one away. */
+export function queryWith({ query }: PageOptions, said: Said): Named[] {
   const all = { ...Object.fromEntries(LASTING.map((name) => [name, query[name]])), ...said };
-  const parts = Object.entries(all).flatMap(([name, value]) =>
-    typeof value === 'string' && (value || EMPTY_SAYS.has(name))
-      ? [`${name}=${encodeURIComponent(value)}`]
-      : [],
+  return Object.entries(all).flatMap(([name, value]): Named[] =>
+    typeof value === 'string' && (value || EMPTY_SAYS.has(name)) ? [[name, value]] : [],
   );
-  return `${addresses.self}${below}${parts.length ? `?${parts.join('&')}` : ''}`;
+}
+
+/** Returns what goes along with a form, as fields that nobody sees. */
+export function hiddenFields(query: readonly Named[]): Html {
+  return html`${query.map(([name, value]) => html`<input type="hidden" name="${name}" value="${value}">`)}`;
 }
 
 /** Returns the address of a stretch of days. */

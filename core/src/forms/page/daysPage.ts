@@ -2,7 +2,15 @@ import { occurrencesOfView, type OutwardView } from '../../glass';
 import { finder } from '../../entries';
 import { dayFromParts, dayToText, instantOf, partsOfDay, weekdayOf, DAY, type Day } from '../../zones';
 import { agendaOf, pageEntry, type PageEntry } from './agenda';
-import { SHOWINGS, addressWith, daysAddress, type Choice, type PageOptions } from './choice';
+import {
+  SHOWINGS,
+  addressWith,
+  daysAddress,
+  hiddenFields,
+  queryWith,
+  type Choice,
+  type PageOptions,
+} from './choice';
 import { onText } from '../onText';
 import type { LineSetting } from './entryLine';
 import { grid } from './grid';
@@ -29,7 +37,7 @@ export function daysPart(view: OutwardView, choice: Choice, options: PageOptions
 }
 
 /** The window's own language rules where things stand; texts of entries find their own direction. */
-export function directionMark({ direction }: Choice): Html {
+function directionMark({ direction }: Choice): Html {
   return direction === 'rtl' ? html` dir="rtl"` : html``;
 }
 
@@ -106,12 +114,5 @@ ${parts.has('find') && findForm(choice, options)}
 
 function findForm({ speech, find, show, from }: Choice, options: PageOptions): Html {
   const said = { show, from: dayToText(from) };
-  return html`<form role="search" method="get" action="${options.addresses.self}"><label><span class="unseen">${speech.say('findWhat')}</span><input type="search" name="find" value="${find}" maxlength="100" placeholder="${speech.say('findWhat')}"></label>${hidden(options, said)}<button>${speech.say('find')}</button></form>`;
-}
-
-/** Returns what goes along with a form, as fields that nobody sees. */
-export function hidden(options: PageOptions, said: Readonly<Record<string, string>>): Html {
-  const address = addressWith(options, said);
-  const query = new URLSearchParams(address.split('?')[1] ?? '');
-  return html`${[...query].map(([name, value]) => html`<input type="hidden" name="${name}" value="${value}">`)}`;
+  return html`<form role="search" method="get" action="${options.addresses.self}"><label><span class="unseen">${speech.say('findWhat')}</span><input type="search" name="find" value="${find}" maxlength="100" placeholder="${speech.say('findWhat')}"></label>${hiddenFields(queryWith(options, said))}<button>${speech.say('find')}</button></form>`;
 }

@@ -2,7 +2,7 @@ import { FIRST_DAYS, CLOCKS } from '../speech/reading';
 import { CATALOGUE, LANGUAGES, type Message } from '../speech/catalogue';
 import { allZones, type Day, type ZoneName } from '../../zones';
 import type { OutwardView } from '../../glass';
-import { THEMES, addressWith, type Choice, type PageOptions } from './choice';
+import { THEMES, addressWith, hiddenFields, type Choice, type PageOptions } from './choice';
 import { zoneText, zoneWithOffset } from './words';
 import { html, Html } from './html';
 
@@ -46,10 +46,7 @@ ${field(
 )}
 ${field(speech.say('firstDay'), 'week', html`${weeks}`)}
 ${field(speech.say('theme'), 'theme', html`${THEMES.map((t) => option(t, speech.say(THEME_WORDS[t]), t === theme))}`)}
-${(['show', 'from', 'parts', 'accent'] as const).map((name) => {
-  const value = query[name];
-  return value !== undefined && html`<input type="hidden" name="${name}" value="${value}">`;
-})}
+${hiddenFields((['show', 'from', 'parts', 'accent'] as const).flatMap((name) => (query[name] === undefined ? [] : [[name, query[name]] as const])))}
 <p><button>${speech.say('show')}</button></p>
 <p class="about">${speech.say('kept')}</p>
 </form></main>`;
