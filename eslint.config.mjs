@@ -11,7 +11,18 @@ const layer = (files, forbidden, message) => ({
 /** The rooms of the server, from the outside in; http, db and threads are what all stand on. */
 const SERVER_ROOMS = ['outside', 'glass', 'inside', 'people', ['http', 'db', 'threads']];
 /** Those of the application. */
-const WEB_ROOMS = ['shell', 'glass', 'inside', 'house', 'rehearsal', 'workers', 'api', 'ui', 'theme'];
+const WEB_ROOMS = [
+  'shell',
+  'outside',
+  'glass',
+  'inside',
+  'house',
+  'rehearsal',
+  'workers',
+  'api',
+  'ui',
+  'theme',
+];
 
 /** What lies beyond a package. */
 const BEYOND = {

@@ -12,7 +12,10 @@ export default defineConfig({
   worker: { format: 'es' },
   server: {
     proxy: Object.fromEntries(
-      ['/api', '/see', '/embed', '/feed', '/copy', '/outside'].map((path) => [path, SERVER]),
+      ['/api', '/see', '/embed', '/feed', '/copy', '/links', '/board', '/outside'].map((path) => [
+        path,
+        SERVER,
+      ]),
     ),
   },
 });

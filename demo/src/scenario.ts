@@ -478,6 +478,17 @@ export const WINDOWS: readonly DemoWindow[] = [
   },
 ];
 
+/** The link sheet of the demo: windows by slug with the keys on it; none stands for the address for everybody. */
+export const SHEET = {
+  name: 'Harbour calendars for shipping agents',
+  note: 'What a ship’s agent needs for a call at Ostrel. Follow the feeds, and changes reach you by themselves.',
+  items: [
+    ['bridge-times', null],
+    ['works-ahead', 'Shipping agents'],
+    ['lighthouse-slots', 'Visitor desk'],
+  ],
+} as const;
+
 /** Returns what a window of the demo says; `idOf` tells the calendar of a plate. */
 export function saidOfDemo(window: DemoWindow, idOf: (plate: string) => string): WindowSaid {
   const { sources, nextDays, slug: _slug, audience: _audience, keys: _keys, ...said } = window;

@@ -11,6 +11,7 @@ import {
   HouseRow,
   KeyRow,
   KeyUseRow,
+  SheetRow,
   UserRow,
   WindowRow,
   WindowSourceRow,
@@ -18,10 +19,11 @@ import {
 } from '@zonal/server/db/models';
 import { rememberVersion, sourceRowsOf } from '@zonal/server/glass/windowStore';
 import { columnsOf } from '@zonal/server/inside/entryStore';
+import { tokenPrint } from '@zonal/server/outside/sheetStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';
-import { WINDOWS, calendarsAround, saidOfDemo } from './scenario';
+import { SHEET, WINDOWS, calendarsAround, saidOfDemo } from './scenario';
 
 /** A made-up place on the coast of the harbour's zone. */
 const SPOT = { place: 'Ostrel', latitude: 44.31, longitude: -63.78 };
@@ -85,6 +87,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       const ceiling = { calendarId: idOf.get(plate)!, audience, glass, userId: steward?.id ?? null };
       await CeilingRow.create(ceiling, { transaction });
     }
+    const idOfKey = new Map<string, string>();
     for (const demo of WINDOWS) {
       const { keys, slug, name, listed, audience } = demo;
       const said = saidOfDemo(demo, (plate) => idOf.get(plate)!);
@@ -101,6 +104,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
         },
         { transaction },
       );
+      idOf.set(slug, window.id);
       await WindowSourceRow.bulkCreate(sourceRowsOf(window.id, said), { transaction });
       for (const madeOutTo of keys) {
         const token = randomBytes(20).toString('base64url');
@@ -108,6 +112,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
         const expiresAt = madeOutTo === ENDING ? new Date(instantOf(HOME, (today + ENDS + 1) * DAY)) : null;
         const createdAt = new Date(Date.now() - MADE);
         const row = await KeyRow.create({ ...key, expiresAt, createdAt }, { transaction });
+        idOfKey.set(`${slug} ${madeOutTo}`, row.id);
         if (madeOutTo !== UNUSED) {
           const use = { keyId: row.id, at: new Date(Date.now() - USED), revision: 1, count: 480 };
           await KeyUseRow.create(use, { transaction });
@@ -115,5 +120,13 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       }
       await rememberVersion(window.id, null, transaction);
     }
+    const { name, note, items } = SHEET;
+    const token = randomBytes(20).toString('base64url');
+    const onSheet = items.map(([slug, to]) => ({
+      windowId: idOf.get(slug)!,
+      keyId: to && idOfKey.get(`${slug} ${to}`)!,
+    }));
+    const sheet = { token, tokenPrint: tokenPrint(token), name, note, items: onSheet };
+    await SheetRow.create({ ...sheet, userId: steward?.id ?? null }, { transaction });
   });
 }

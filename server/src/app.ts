@@ -23,6 +23,8 @@ import { log } from './log';
 import { boardRoutes } from './outside/boardRoutes';
 import { outwardRoutes } from './outside/outwardRoutes';
 import { keyRoutes } from './outside/keyRoutes';
+import { sheetPages } from './outside/sheetPages';
+import { sheetRoutes } from './outside/sheetRoutes';
 import type { KeyUses } from './outside/keyUses';
 import type { Publisher } from './outside/publisher';
 import { Doorkeeper, sessions } from './people/session';
@@ -112,6 +114,7 @@ export function deskApp(
   const app = bareApp(config.proxies + 1);
   const { middleware, close } = sessions(config);
   app.use('/api', api(config, publishing, stream, middleware));
+  app.use(sheetPages(publishing));
   if (config.webFolder) app.use(webApplication(config.webFolder, config.tryOut));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
@@ -135,6 +138,7 @@ function api(
     changeRoute(stream, (req, userId) => door.stillSignedIn(req, userId)),
     ...windowRoutes(publishing),
     ...keyRoutes(publishing),
+    ...sheetRoutes(publishing),
     ...ledgerRoutes,
     ...ceilingRoutes(publishing),
     ...labelRoutes(sequelize, change),
@@ -162,7 +166,7 @@ function api(
 function webApplication(folder: string, tryOut: string): Router {
   const router = Router();
   /** Addresses that are not the application's own, though nothing is there. */
-  const elsewhere = /^\/(api|see|embed|feed|copy|dav|board|oembed|outside)(\/|$)/;
+  const elsewhere = /^\/(api|see|embed|feed|copy|dav|links|board|oembed|outside)(\/|$)/;
   const file = join(folder, 'index.html');
   if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
   const template = readFileSync(file, 'utf8');

@@ -113,6 +113,14 @@ describe('the answers of the API', () => {
     await told('POST /keys/:id/turn', `/keys/${key.id}/turn`, { graceDays: 3 });
     await told('POST /keys/:id/withdraw', `/keys/${key.id}/withdraw`);
     await told('POST /keys/:id/bring-back', `/keys/${key.id}/bring-back`);
+    const items = [{ windowId: window.id, keyId: key.id }];
+    await told('POST /sheets/check', '/sheets/check', { items });
+    const sheet = await told('POST /sheets', '/sheets', { name: 'Agents', note: '', items });
+    await told('PUT /sheets/:id', `/sheets/${sheet.id}`, { name: 'All', note: '', items: [], version: 1 });
+    await told('POST /sheets/:id/turn', `/sheets/${sheet.id}/turn`);
+    await told('POST /sheets/:id/withdraw', `/sheets/${sheet.id}/withdraw`);
+    await told('POST /sheets/:id/bring-back', `/sheets/${sheet.id}/bring-back`);
+    await told('GET /sheets', '/sheets');
     await told('PUT /windows/:id/closing', `/windows/${window.id}/closing`, {
       at: '2999-01-01T00:00:00Z',
       farewell: true,

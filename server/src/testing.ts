@@ -127,6 +127,16 @@ export class TestClient {
   }
 }
 
+/** Starts a server with somebody signed in, and a calendar of the quay. */
+export async function quayServer(databaseUrl?: string) {
+  const server = await testServer(databaseUrl ?? (await freshDatabase()));
+  const client = new TestClient(server.base);
+  await client.signIn();
+  const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
+  const { body } = await client.call('POST', '/calendars', { ...plate, name: 'Quay' });
+  return { server, client, calendarId: String(body.id) };
+}
+
 /** Stands between server and database, and can cut every connection, or let nothing through without a word. */
 export async function cuttableProxy(target: URL) {
   const sockets = new Set<Socket>();

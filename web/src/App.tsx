@@ -10,6 +10,8 @@ import { EmbedPage } from './glass/EmbedPage';
 import { LedgerPage } from './glass/LedgerPage';
 import { Studio } from './glass/Studio';
 import { WindowsPage } from './glass/WindowsPage';
+import { SheetPage } from './outside/SheetPage';
+import { SheetsPage } from './outside/SheetsPage';
 
 export function App() {
   const { data, error, isLoading } = useSessionQuery();
@@ -25,6 +27,8 @@ export function App() {
         <Route path="/windows/:id" element={<Studio />} />
         <Route path="/windows/:id/embed/:keyId" element={<EmbedPage />} />
         <Route path="/windows/:id/ledger" element={<LedgerPage />} />
+        <Route path="/sheets" element={<SheetsPage />} />
+        <Route path="/sheets/:id" element={<SheetPage />} />
         <Route path="/sightlines" element={<SightlinesPage />} />
         <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />
         <Route path="*" element={<Empty>There is no page at this address. Choose a section above.</Empty>} />

@@ -5,6 +5,7 @@ import type {
   Colour,
   Demand,
   Glass,
+  LinkNote,
   PlatePattern,
   PlateShape,
   WindowInput,
@@ -165,8 +166,9 @@ export interface WindowDraft {
 export interface OutwardWindow extends WindowRules {
   readonly id: string;
   readonly slug: string;
-  /** The address of its page for everybody, where it is listed. */
+  /** The addresses of its page and its feed for everybody, where it is listed. */
   readonly listedSee: string;
+  readonly listedFeed: string;
   readonly listed: boolean;
   readonly closedAt: string | null;
   /** When it closes by itself, or null; and whether its readers are told. */
@@ -230,6 +232,47 @@ export interface EmbedInput {
 /** For how many days the address that a key had leads on to its new one. */
 export interface KeyTurn {
   readonly graceDays: number;
+}
+
+/** What is on a link sheet: an address of a key, or with none the one that a listed window has for everybody. */
+export interface SheetItem {
+  readonly windowId: string;
+  readonly keyId: string | null;
+}
+
+/** An item with where it leads now, and what is to be known of it before it is handed out. */
+export interface CheckedItem extends SheetItem {
+  readonly name: string;
+  /** The place or person that the key is made out to; empty for everybody. */
+  readonly madeOutTo: string;
+  readonly see: string;
+  readonly feed: string;
+  readonly notes: readonly LinkNote[];
+}
+
+/** Keys and listed windows that are handed on together, at an address of their own. */
+export interface Sheet {
+  readonly id: string;
+  readonly name: string;
+  readonly note: string;
+  readonly items: readonly CheckedItem[];
+  readonly address: string;
+  /** When its address was withdrawn, or null; it can be brought back for a day. */
+  readonly withdrawnAt: string | null;
+  readonly by: string;
+  readonly at: string;
+  readonly version: number;
+}
+
+/** A link sheet as it is made or changed; with no version it is new. */
+export interface SheetInput extends Pick<Sheet, 'name' | 'note'> {
+  readonly items: readonly SheetItem[];
+  readonly version?: number;
+}
+
+/** Items that somebody thinks of handing out. */
+export interface SheetCheck {
+  readonly items: readonly SheetItem[];
 }
 
 /** The rules of a window as they were published. */

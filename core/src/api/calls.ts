@@ -11,6 +11,7 @@ import type {
   CeilingInput,
   ClosingInput,
   Changes,
+  CheckedItem,
   Demo,
   DraftInput,
   EditAnswer,
@@ -25,6 +26,9 @@ import type {
   OutwardWindow,
   Schedule,
   Session,
+  Sheet,
+  SheetCheck,
+  SheetInput,
   SignIn,
   WindowDraft,
   WindowVersion,
@@ -87,6 +91,14 @@ export interface Calls {
   'POST /keys/:id/bring-back': { answer: OutwardWindow };
   'GET /keys/:id/ledger': { answer: readonly LedgerLine[] };
   'GET /keys/:id/ledger/:number': { answer: OutwardView };
+
+  'GET /sheets': { answer: readonly Sheet[] };
+  'POST /sheets': { body: SheetInput; answer: Sheet };
+  'PUT /sheets/:id': { body: SheetInput; answer: Sheet };
+  'POST /sheets/check': { body: SheetCheck; answer: readonly CheckedItem[] };
+  'POST /sheets/:id/turn': { answer: Sheet };
+  'POST /sheets/:id/withdraw': { answer: Sheet };
+  'POST /sheets/:id/bring-back': { answer: Sheet };
 
   /** Server-Sent Events, each a {@link ChangeNews}. */
   'GET /changes': { answer: void };

@@ -14,6 +14,10 @@ import { lintCalendar } from './lint/lintCalendar';
 import { oEmbed, oEmbedXml } from './embed/oEmbed';
 import type { PageOptions } from './page/choice';
 import { writePage } from './page/page';
+import { outwardSheet } from './sheet/linkSheet';
+import { sheetCsv, sheetJson, sheetMail, sheetOpml } from './sheet/sheetFiles';
+import { sheetPage } from './sheet/sheetPage';
+import { speechFor } from './speech/speech';
 
 /** Texts as somebody might write them who means ill, or whose program does. */
 const HOSTILE = [
@@ -200,6 +204,17 @@ describe.each(HOSTILE.map((text) => [JSON.stringify(text).slice(0, 40), text] as
         sitemap([window], 'https://w.example'),
       ])
         expect(XMLValidator.validate(xml)).toBe(true);
+      const sheet = (words: string) =>
+        outwardSheet({ name: words, note: words, address: SEE, links: [{ ...window, shows: 'busy' }] });
+      const { lang, accepted } = { lang: text, accepted: [text] };
+      expect(skeleton(sheetPage(sheet(text), { lang, accepted, assets: '/o/' }))).toEqual(
+        skeleton(sheetPage(sheet('b'), { lang, accepted, assets: '/o/' })),
+      );
+      expect(XMLValidator.validate(sheetOpml(sheet(text)))).toBe(true);
+      expect(JSON.parse(sheetJson(sheet(text))).links).toHaveLength(1);
+      for (const cell of Papa.parse<string[]>(sheetCsv(sheet(text))).data.flat())
+        expect(cell).not.toMatch(/^[=+\-@\t\r]/);
+      expect(sheetMail(sheet(text), speechFor('en'))).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/);
       const told = oEmbed(
         { name, embed: 'https://w.example/embed/k', see: SEE, script: '', origin: 'https://w.example' },
         600,

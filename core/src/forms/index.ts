@@ -20,6 +20,9 @@ export {
 export type { BoardWindow } from './board/board';
 export { boardAtom, boardOpml, sitemap } from './board/boardFiles';
 export { boardPage, type BoardOptions } from './board/boardPage';
+export { outwardSheet, type LinkSheet, type SheetLink } from './sheet/linkSheet';
+export { sheetCsv, sheetJson, sheetMail, sheetOpml } from './sheet/sheetFiles';
+export { sheetPage, type SheetPageOptions } from './sheet/sheetPage';
 export { MOST_HOSTS, hostNamed } from './embed/hosts';
 export { LOOK_NAMES, lookAddress, unfitInLook, type EmbedLook, type LookName } from './embed/look';
 export { oEmbed, oEmbedXml, type OEmbed } from './embed/oEmbed';

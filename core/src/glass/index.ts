@@ -142,7 +142,7 @@ export {
   type SightedWindow,
 } from './sightlines';
 export { checkRules } from './checkRules';
-export { FILTER_LIMITS, KEY_LIMITS, WINDOW_LIMITS } from './limits';
+export { FILTER_LIMITS, KEY_LIMITS, SHEET_LIMITS, WINDOW_LIMITS } from './limits';
 export {
   BLANK_WINDOW,
   ceilingsInForce,
@@ -159,11 +159,13 @@ export {
 } from './windowSaid';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
+export { checkLink, leadsOn, type LinkNote, type LinkState, type ShowsBehind } from './linkCheck';
 export { canComeBack, endOf, keyState, type Ending, type KeyState } from './keyState';
 export {
   AUDIENCE_WORDS,
   GLASS_WORDS,
   LIMITER_WORDS,
+  LINK_NOTE_WORDS,
   SIGHT_MARK_WORDS,
   SWITCH_WORDS,
   TEST_WORDS,

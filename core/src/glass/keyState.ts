@@ -1,7 +1,7 @@
 import { DAY, type Instant } from '../zones';
 
 /** A moment as an instant, as a date, or as the API tells it (ISO 8601); null for none. */
-type Moment = Instant | Date | string | null;
+export type Moment = Instant | Date | string | null;
 
 /** Moments from which on a key no longer opens. */
 export interface Ending {
@@ -15,7 +15,8 @@ export const SOON = 30 * DAY;
 
 export type KeyState = 'open' | 'ends-soon' | 'ended';
 
-function at(moment: Moment): Instant {
+/** Returns a moment as an instant; Infinity for none. */
+export function at(moment: Moment): Instant {
   if (moment === null) return Infinity;
   return typeof moment === 'string' ? Date.parse(moment) : +moment;
 }

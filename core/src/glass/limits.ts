@@ -34,6 +34,15 @@ export const KEY_LIMITS = {
   graceDays: 90,
 } as const;
 
+/** What a link sheet may hold at most: each of its addresses is looked at whenever somebody opens it. */
+export const SHEET_LIMITS = {
+  /** Sheets that are in use. */
+  sheets: 500,
+  links: 200,
+  nameLetters: 120,
+  noteLetters: 2_000,
+} as const;
+
 /** What a filter may ask for at most: all of it is asked of every entry. */
 export const FILTER_LIMITS = {
   conditions: 50,

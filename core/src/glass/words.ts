@@ -3,6 +3,7 @@ import type { ItemPart } from './difference';
 import type { OutwardField, SwitchedField } from './fields';
 import type { PropertyTest } from './filter';
 import type { Audience, Limiter } from './glass';
+import type { LinkNote } from './linkCheck';
 import type { SourceGlass, Wording } from './rules';
 import type { SightMark } from './sightlines';
 
@@ -38,6 +39,19 @@ export const SIGHT_MARK_WORDS: Readonly<Record<SightMark, string>> = {
   sensitive: 'sensitive matter',
   'not-polled': 'not used for 60 days',
   'ends-soon': 'ends within 30 days',
+};
+
+/** What is to be known of an address before it is handed out. */
+export const LINK_NOTE_WORDS: Readonly<Record<LinkNote, string>> = {
+  withdrawn: 'its key is withdrawn',
+  ended: 'its key has ended',
+  closed: 'its window is closed',
+  unlisted: 'its window is not on the notice board any more',
+  stopped: 'readers get nothing just now: it cannot be worked out',
+  'busy-only': 'shows busy times only',
+  'shows-nothing': 'shows nothing just now',
+  'ends-soon': 'its key ends within 30 days',
+  'closes-soon': 'its window closes within 30 days',
 };
 
 export const TEST_WORDS: Readonly<Record<PropertyTest, string>> = {

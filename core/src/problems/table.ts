@@ -183,6 +183,18 @@ export const PROBLEMS = {
     status: 422,
     say: 'A window has at most {most} keys. Withdraw some that are not used, or open a second window.',
   },
+  'link-unknown': {
+    status: 422,
+    say: 'One of the addresses on this sheet is not there any more. Reload the page, and choose again.',
+  },
+  'sheet-gone': {
+    status: 409,
+    say: 'This link sheet was withdrawn. Bring it back within a day of that, or make a new one.',
+  },
+  'too-many-sheets': {
+    status: 422,
+    say: 'There are {most} link sheets already. Withdraw some that are not used.',
+  },
   'schedule-past': { status: 422, say: 'That time has passed. Choose one that is still to come.' },
   'label-in-use': {
     status: 409,

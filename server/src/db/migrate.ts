@@ -11,6 +11,7 @@ import * as keys from './migrations/007-keys';
 import * as embeds from './migrations/008-embeds';
 import * as listing from './migrations/009-listing';
 import * as closing from './migrations/010-closing';
+import * as sheets from './migrations/011-sheets';
 
 export const MIGRATIONS = [
   first,
@@ -23,6 +24,7 @@ export const MIGRATIONS = [
   embeds,
   listing,
   closing,
+  sheets,
 ];
 
 /**

@@ -1,3 +1,4 @@
+import type { SheetItem } from '@zonal/core/api';
 import type { Entry, Imported, PropertyDefinition } from '@zonal/core/entries';
 import type { EmbedLook } from '@zonal/core/forms';
 import type {
@@ -322,6 +323,23 @@ export class KeyUseRow extends Model<InferAttributes<KeyUseRow>, InferCreationAt
   declare count: number;
 }
 
+/** A link sheet: addresses that are handed on together, at an address of its own. */
+export class SheetRow extends Model<InferAttributes<SheetRow>, InferCreationAttributes<SheetRow>> {
+  declare id: CreationOptional<string>;
+  /** Sealed. */
+  declare token: string;
+  /** What the address is found by: see printOf. */
+  declare tokenPrint: string;
+  declare name: string;
+  declare note: string;
+  declare items: readonly SheetItem[];
+  declare withdrawnAt: CreationOptional<Date | null>;
+  declare userId: string | null;
+  declare version: CreationOptional<number>;
+  declare readonly createdAt: CreationOptional<Date>;
+  declare readonly updatedAt: CreationOptional<Date>;
+}
+
 // Made anew for each column: Sequelize writes into them.
 const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
@@ -597,5 +615,21 @@ export function initModels(sequelize: Sequelize): void {
       },
     },
     at('key_uses', false),
+  );
+  SheetRow.init(
+    {
+      id: uuid(),
+      token: text(),
+      tokenPrint: text(),
+      name: text(),
+      note: text(),
+      items: json(),
+      withdrawnAt: some(DataTypes.DATE),
+      userId: some(DataTypes.UUID),
+      version: version(),
+      createdAt: DataTypes.DATE,
+      updatedAt: DataTypes.DATE,
+    },
+    at('link_sheets'),
   );
 }

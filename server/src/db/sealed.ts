@@ -34,6 +34,7 @@ export function unsealed(text: string): string {
 const TABLES = [
   { table: 'keys', id: 'id' },
   { table: 'turned_tokens', id: 'token' },
+  { table: 'link_sheets', id: 'id' },
 ] as const;
 
 /**

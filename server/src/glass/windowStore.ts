@@ -160,9 +160,14 @@ export function viewIdOf({ windowId, audience, cap }: Pick<KeyRow, 'windowId' | 
   return `${windowId}|${audience}|${cap ?? ''}`;
 }
 
-/** Returns the secret part of a new address, 160 random bits, as it is stored. */
+/** Returns the secret part of a new address, 160 random bits. */
+export function randomToken(): string {
+  return randomBytes(20).toString('base64url');
+}
+
+/** Returns the secret part of a new address as it is stored. */
 export function newToken(): string {
-  return seal(randomBytes(20).toString('base64url'));
+  return seal(randomToken());
 }
 
 /** Returns a key. Throws `not-found`. */
@@ -185,13 +190,13 @@ export function addressesOf(publicUrl: string, token: string): Record<'see' | 'e
   };
 }
 
-/** Returns windows with sources, keys and drafts: one, or all by name. */
+/** Returns windows with sources, keys and drafts by name: some of them, or all. */
 export async function windowAnswers(
   sequelize: Sequelize,
   publicUrl: string,
-  id?: string,
+  ids?: readonly string[],
 ): Promise<WindowAnswer[]> {
-  const rows = await WindowRow.findAll({ where: id ? { id } : {}, order: [['name', 'ASC']] });
+  const rows = await WindowRow.findAll({ where: ids ? { id: [...ids] } : {}, order: [['name', 'ASC']] });
   const where = { windowId: rows.map((r) => r.id) };
   const context = await ruleContext(sequelize);
   const sources = groupedBy(await WindowSourceRow.findAll({ where }), (s) => s.windowId);
@@ -218,6 +223,7 @@ export async function windowAnswers(
       id: row.id,
       slug: row.slug,
       listedSee: addressesOf(publicUrl, row.slug).see,
+      listedFeed: addressesOf(publicUrl, row.slug).feed,
       listed: row.listed,
       closedAt: row.closedAt?.toISOString() ?? null,
       closesAt: row.closesAt?.toISOString() ?? null,
@@ -276,7 +282,7 @@ export async function windowAnswer(
   publicUrl: string,
   id: string,
 ): Promise<WindowAnswer> {
-  const [found] = isUUID(id) ? await windowAnswers(sequelize, publicUrl, id) : [];
+  const [found] = isUUID(id) ? await windowAnswers(sequelize, publicUrl, [id]) : [];
   if (!found) throw new Problem('not-found');
   return found;
 }

@@ -1,18 +1,14 @@
 import { DAY } from '@zonal/core/zones';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { WindowRow } from '../db/models';
-import { TestClient, freshDatabase, testServer, windowInput } from '../testing';
+import { type TestClient, type testServer, windowInput, quayServer } from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
 let calendarId: string;
 
 beforeAll(async () => {
-  server = await testServer(await freshDatabase());
-  client = new TestClient(server.base);
-  await client.signIn();
-  const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
-  calendarId = (await client.call('POST', '/calendars', { ...plate, name: 'Quay' })).body.id;
+  ({ server, client, calendarId } = await quayServer());
 });
 afterAll(() => server.close());
 

@@ -3,18 +3,15 @@ import { FORMS, FORM_NAMES } from '@zonal/core/forms';
 import { request, type IncomingHttpHeaders } from 'node:http';
 import { gunzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestClient, freshDatabase, testServer, windowInput } from '../testing';
+import { type TestClient, type testServer, windowInput, quayServer } from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
+let calendarId: string;
 let window: any;
 
 beforeAll(async () => {
-  server = await testServer(await freshDatabase());
-  client = new TestClient(server.base);
-  await client.signIn();
-  const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
-  const calendar = (await client.call('POST', '/calendars', { ...plate, name: 'Quay' })).body;
+  ({ server, client, calendarId } = await quayServer());
   const day = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
   const at = (hour: number) => ({ kind: 'zoned', at: `${day}T${hour}:00:00`, zone: 'America/Halifax' });
   const entry = {
@@ -25,10 +22,9 @@ beforeAll(async () => {
     recurrence: null,
     overrides: [],
   };
-  await client.call('POST', `/calendars/${calendar.id}/entries`, entry);
-  window = (
-    await client.call('POST', '/windows', windowInput(calendar.id, 'tinted', { name: 'On the quay' }))
-  ).body;
+  await client.call('POST', `/calendars/${calendarId}/entries`, entry);
+  window = (await client.call('POST', '/windows', windowInput(calendarId, 'tinted', { name: 'On the quay' })))
+    .body;
 });
 afterAll(() => server.close());
 
@@ -108,10 +104,8 @@ describe.each(FORM_NAMES)('the form %s', (name) => {
 });
 
 it('a closed window says since when it is, and whom to ask, and nothing else of itself', async () => {
-  const plate = { plate: 'QC', colour: 'teal', zone: 'America/Halifax', description: '' };
-  const calendar = (await client.call('POST', '/calendars', { ...plate, name: 'Closing' })).body;
   const parts = { name: 'Winter berths', contact: 'Lock <office>, channel 12' };
-  const { body } = await client.call('POST', '/windows', windowInput(calendar.id, 'tinted', parts));
+  const { body } = await client.call('POST', '/windows', windowInput(calendarId, 'tinted', parts));
   await client.call('POST', `/windows/${body.id}/close`);
   const today = new Date().toISOString().slice(0, 4);
   const page = await ask(body.keys[0].see);
@@ -157,10 +151,8 @@ describe('a page’s address alone', () => {
   });
 
   it('is data there too, whatever the window is called', async () => {
-    const plate = { plate: 'QX', colour: 'teal', zone: 'America/Halifax', description: '' };
-    const calendar = (await client.call('POST', '/calendars', { ...plate, name: 'Other' })).body;
     const name = `"><script>alert(1)</script> & 'tide' ]]>`;
-    const { body } = await client.call('POST', '/windows', windowInput(calendar.id, 'tinted', { name }));
+    const { body } = await client.call('POST', '/windows', windowInput(calendarId, 'tinted', { name }));
     const { see } = body.keys[0];
     const { html, title } = JSON.parse((await tell({ url: see })).text);
     expect(title).toBe(name);

@@ -1,16 +1,4 @@
-import {
-  FORMS,
-  FORM_NAMES,
-  QUERY_NAMES,
-  plainPage,
-  readingOf,
-  refusalWords,
-  speechOf,
-  type Closing,
-  type PageKind,
-  type PageQuery,
-  type Refusal,
-} from '@zonal/core/forms';
+import { FORMS, FORM_NAMES, QUERY_NAMES, type PageKind, type PageQuery } from '@zonal/core/forms';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import QRCode from 'qrcode';
@@ -20,7 +8,8 @@ import { unknownKeyLimit } from '../http/limits';
 import { lacksBrotli, sendDocument, withBrotli, type Document } from './document';
 import type { KeyUses } from './keyUses';
 import { embedRoute } from './embedRoute';
-import { POLICY, acceptedBy, pageHeaders, textIn } from './reader';
+import { POLICY, acceptedBy, isReadable, pageHeaders, textIn } from './reader';
+import { refuse } from './refuse';
 import type { Door, Publisher } from './publisher';
 
 const embedHeaders = (frameAncestors: readonly string[]) =>
@@ -134,16 +123,6 @@ export function outwardRoutes(
 
 const FOLDERS = ['/see', '/embed', '/feed', '/copy'];
 
-/** Whether a path is one that can be read at all (RFC 3986 section 2.1). */
-function isReadable(path: string): boolean {
-  try {
-    decodeURIComponent(path);
-    return true;
-  } catch {
-    return false;
-  }
-}
-
 /** What an address says of the page, as far as it is something that a page can be told. */
 function queryOf(req: Request): PageQuery {
   return Object.fromEntries(
@@ -155,36 +134,3 @@ function queryOf(req: Request): PageQuery {
 }
 
 const LONGEST_VALUE = 200;
-
-const STATUS: Readonly<Record<Refusal, number>> = {
-  unknown: 404,
-  closed: 410,
-  expired: 410,
-  withdrawn: 410,
-  turned: 410,
-  many: 429,
-  stopped: 503,
-  unheard: 503,
-  waiting: 503,
-};
-
-/** Says in the reader's language why there is nothing. */
-function refuse(
-  req: Request,
-  res: Response,
-  why: Refusal,
-  page: boolean,
-  closing: Closing | null = null,
-): void {
-  const lang = textIn(req, 'lang');
-  const speech = speechOf(readingOf({ lang, accepted: acceptedBy(req) }));
-  const { title, say } = refusalWords(speech, why, closing);
-  if (STATUS[why] === 503) res.set('Retry-After', '5');
-  res.status(STATUS[why]).set({
-    'X-Robots-Tag': 'noindex, nofollow',
-    'Cache-Control': 'no-cache',
-    Vary: 'Accept-Language',
-  });
-  if (page) res.type('html').send(plainPage(title, say, speech.locale));
-  else res.type('text').send(`${title}. ${say}\n`);
-}

@@ -1,7 +1,7 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { DEMANDS } from '@zonal/core/glass';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestClient, freshDatabase, testServer, windowInput } from '../testing';
+import { type TestClient, freshDatabase, testServer, windowInput, quayServer } from '../testing';
 
 let databaseUrl: string;
 let server: Awaited<ReturnType<typeof testServer>>;
@@ -19,11 +19,7 @@ async function openWindow(parts: object) {
 
 beforeAll(async () => {
   databaseUrl = await freshDatabase();
-  server = await testServer(databaseUrl);
-  client = new TestClient(server.base);
-  await client.signIn();
-  const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
-  calendarId = (await client.call('POST', '/calendars', { ...plate, name: 'Quay' })).body.id;
+  ({ server, client, calendarId } = await quayServer(databaseUrl));
   const rule = { rule: 'FREQ=DAILY;COUNT=3', dates: [], exceptDates: [] };
   const entry = { ...EMPTY_CONTENT, start: at(10), end: at(12), overrides: [] };
   for (const [title, recurrence] of [

@@ -34,3 +34,13 @@ export function textIn(req: Request, name: string): string | undefined {
   const value = req.query[name];
   return typeof value === 'string' ? value : undefined;
 }
+
+/** Whether a path is one that can be read at all (RFC 3986 section 2.1). */
+export function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}

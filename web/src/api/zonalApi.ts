@@ -15,6 +15,8 @@ import type {
   KeyTurn,
   Schedule,
   Session,
+  SheetCheck,
+  SheetInput,
   SignIn,
   ZoneChange,
 } from '@zonal/core/api';
@@ -55,7 +57,7 @@ const base: BaseQueryFn<Asking, unknown, ApiProblem> = async (asking, api) => {
   return { data: reply.answer ?? null };
 };
 
-const TAGS = ['Session', 'Calendar', 'Entry', 'Window', 'House', 'Ceiling', 'Label'] as const;
+const TAGS = ['Session', 'Calendar', 'Entry', 'Window', 'House', 'Ceiling', 'Label', 'Sheet'] as const;
 type Tag = (typeof TAGS)[number];
 type Tags<A> =
   readonly Tag[] | ((result: unknown, error: unknown, args: A) => (Tag | { type: Tag; id: string })[]);
@@ -234,9 +236,31 @@ export const zonalApi = createApi({
         ({ id }) => byId(id),
         ['Window'],
       ),
+
+      // What is on them leads somewhere else whenever a window or a key is changed.
+      sheets: query('GET /sheets', bare, ['Sheet', 'Window']),
+      checkItems: query('POST /sheets/check', (body: SheetCheck) => ({ body }), ['Window']),
+      saveSheet: mutation(
+        ({ id }: SavedSheet) => (id ? 'PUT /sheets/:id' : 'POST /sheets'),
+        ({ id, body }) => ({ path: { id: id ?? '' }, body }),
+        ['Sheet'],
+      ),
+      turnSheet: mutation('POST /sheets/:id/turn', byId, ['Sheet']),
+      withdrawSheet: mutation(
+        ({ back }: { id: string; back: boolean }) =>
+          back ? 'POST /sheets/:id/bring-back' : 'POST /sheets/:id/withdraw',
+        ({ id }) => byId(id),
+        ['Sheet'],
+      ),
     };
   },
 });
+
+/** A link sheet that is made, or changed where it has an id. */
+interface SavedSheet {
+  readonly id: string | null;
+  readonly body: SheetInput;
+}
 
 /** A key that is made, or changed where it has an id. */
 interface SavedKey {
@@ -290,6 +314,11 @@ export const {
   useAskCeilingMutation,
   useAnswerRequestMutation,
   useLockDownMutation,
+  useSheetsQuery,
+  useCheckItemsQuery,
+  useSaveSheetMutation,
+  useTurnSheetMutation,
+  useWithdrawSheetMutation,
 } = zonalApi;
 
 /** Returns the problem that a call ended with, or null. */

@@ -13,12 +13,13 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useKeepEmbedMutation, useSessionQuery, useWindowsQuery } from '../api/zonalApi';
-import { Button, OutsideButton } from '../ui/Button';
+import { OutsideButton } from '../ui/Button';
 import { ChoiceStrip } from '../ui/Choice';
 import { CopyButton } from '../ui/CopyButton';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { Overtaken } from '../ui/Overtaken';
 import { useNow } from '../ui/useNow';
 import { EmbedTrial } from './EmbedTrial';
 import { LookFields } from './LookFields';
@@ -137,22 +138,16 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
               : 'What is pasted stays as it is now, whatever is changed here later.'}
           </Faded>
           {current && (
-            <Notice>
-              <p>Somebody else changed this key meanwhile. Nothing of yours is lost.</p>
-              <Row>
-                <Button onPress={() => setVersion(current.version)}>Go on with mine</Button>
-                <Button
-                  onPress={() => {
-                    setLook(current.look);
-                    setHosts(current.hosts.join('\n'));
-                    setVersion(current.version);
-                    keeping.reset();
-                  }}
-                >
-                  Take theirs
-                </Button>
-              </Row>
-            </Notice>
+            <Overtaken
+              what="key"
+              onMine={() => setVersion(current.version)}
+              onTheirs={() => {
+                setLook(current.look);
+                setHosts(current.hosts.join('\n'));
+                setVersion(current.version);
+                keeping.reset();
+              }}
+            />
           )}
           {problem && !current && <Notice>{problem.message}</Notice>}
           <Row>

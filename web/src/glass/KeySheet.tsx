@@ -16,6 +16,7 @@ import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
 import { endOfDay, lastDayOf } from './keyWords';
 
@@ -62,21 +63,15 @@ export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           {current && (
-            <Notice>
-              <p>Somebody else changed this key while you had it open. Nothing of yours is lost.</p>
-              <Row>
-                <Button onPress={() => setVersion(current.version)}>Go on with mine</Button>
-                <Button
-                  onPress={() => {
-                    setForm(formOf(current, hostZone));
-                    setVersion(current.version);
-                    saving.reset();
-                  }}
-                >
-                  Take theirs into the form
-                </Button>
-              </Row>
-            </Notice>
+            <Overtaken
+              what="key"
+              onMine={() => setVersion(current.version)}
+              onTheirs={() => {
+                setForm(formOf(current, hostZone));
+                setVersion(current.version);
+                saving.reset();
+              }}
+            />
           )}
           {refusal && !current && !demands.length && <Notice>{refusal.message}</Notice>}
           <Field

@@ -93,7 +93,7 @@ export function WindowsPage() {
       </Row>
       <p>
         A window shows people outside a part of your calendars: as a page, inside another web site, and as a
-        feed.
+        feed. Several addresses are handed on together with a <Link to="/sheets">link sheet</Link>.
       </p>
       {!windows.length ? (
         <Empty>

@@ -21,6 +21,7 @@ const WINDOW: OutwardWindow = {
   id: 'w',
   slug: 'quay',
   listedSee: '',
+  listedFeed: 'https://w.example/feed/window.ics',
   listed: true,
   closedAt: null,
   closesAt: null,

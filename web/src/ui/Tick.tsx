@@ -18,6 +18,10 @@ const Look = styled(Checkbox)`
     border: 1px solid var(--ink);
     background: var(--sheet);
   }
+  &[data-disabled] {
+    opacity: 0.5;
+    cursor: default;
+  }
   svg {
     width: 0.9rem;
     height: 0.9rem;
@@ -30,6 +34,7 @@ const Look = styled(Checkbox)`
 
 interface TickProps {
   isSelected: boolean;
+  isDisabled?: boolean;
   onChange: (value: boolean) => void;
   children: ReactNode;
 }

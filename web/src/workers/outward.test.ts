@@ -43,6 +43,7 @@ const window: OutwardWindow = {
   id: 'w',
   slug: 'quay',
   listedSee: '',
+  listedFeed: 'https://w.example/feed/window.ics',
   listed: false,
   closedAt: null,
   closesAt: null,

@@ -1,17 +1,12 @@
 import { compareText, plainText, wordsOf } from '../../entries';
-import type { Colour, WordingText } from '../../glass';
-import type { Instant, ZoneName } from '../../zones';
+import type { Instant } from '../../zones';
+import type { WindowLink } from '../windowLink';
 import { textFor } from '../page/choice';
 
-/** A listed window as everybody may know of it: how it names itself, and where it is. Nothing else of it is told. */
-export interface BoardWindow {
-  readonly wording: WordingText & { readonly colour: Colour; readonly translations: readonly WordingText[] };
-  readonly zone: ZoneName;
+/** A listed window as everybody may know of it. */
+export interface BoardWindow extends WindowLink {
   /** Since when it is listed. */
   readonly listedAt: Instant;
-  /** Absolute addresses of its page and its feed. */
-  readonly see: string;
-  readonly feed: string;
 }
 
 /** Windows of one topic, in order of name. */

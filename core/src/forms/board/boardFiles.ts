@@ -1,4 +1,5 @@
 import { compareText } from '../../entries';
+import { opmlFile, opmlLine } from '../opml';
 import { html, type Html } from '../page/html';
 import { XML_HEAD, momentOf, xmlSafe } from '../xml';
 import { byTopic, placeOf, type BoardWindow } from './board';
@@ -8,26 +9,18 @@ const MOST_NEW = 50;
 /** A sitemap holds no more addresses (sitemaps.org protocol 0.9). */
 const MOST_ADDRESSES = 50_000;
 
-/** Returns all listed windows as an OPML 2.0 file, by topic: for programs that follow many feeds. */
+/** Returns all listed windows as an OPML 2.0 file, by topic. */
 export function boardOpml(windows: readonly BoardWindow[]): string {
-  const one = ({ wording, feed, see }: BoardWindow) =>
-    html`<outline type="ical" text="${xmlSafe(wording.name)}" description="${xmlSafe(wording.description)}" xmlUrl="${feed}" htmlUrl="${see}"/>
-`;
-  const topics = byTopic(windows, []).map(({ topic, windows: own }) =>
-    topic
-      ? html`<outline text="${xmlSafe(topic)}">
-${own.map(one)}</outline>
+  return opmlFile(
+    'Notice board',
+    byTopic(windows, []).map(({ topic, windows: own }) =>
+      topic
+        ? html`<outline text="${xmlSafe(topic)}">
+${own.map(opmlLine)}</outline>
 `
-      : html`${own.map(one)}`,
+        : html`${own.map(opmlLine)}`,
+    ),
   );
-  return `${XML_HEAD}${
-    html`<opml version="2.0">
-<head><title>Notice board</title></head>
-<body>
-${topics}</body>
-</opml>
-`.text
-  }`;
 }
 
 /** Returns the windows that were listed last as an Atom feed (RFC 4287), newest first. */

@@ -155,6 +155,16 @@ export const de: Words = {
   boardMore: 'Weitere Kalender am Anschlagbrett',
   boardNext: 'Weiter',
 
+  sheetBusy: 'Zeigt nur, wann etwas belegt ist.',
+  sheetNothing: 'Dort ist gerade nichts zu sehen.',
+  sheetPage: 'Seite: {address}',
+  sheetFeed: 'Feed, für Kalenderprogramme: {address}',
+  sheetEmpty: 'Auf diesem Blatt steht gerade kein Kalender.',
+  sheetLasting: 'Dieses Blatt wird aktuell gehalten unter {address}',
+  sheetCare:
+    'Diese Adressen sind für Sie bestimmt. Wer sie hat, sieht dasselbe wie Sie: Geben Sie sie mit Bedacht weiter.',
+  sheetFiles: 'Zum Mitnehmen:',
+
   unknownTitle: 'Hier ist kein Fenster',
   unknownSay:
     'Diese Adresse führt nirgendwohin. Prüfen Sie, ob sie vollständig ist, oder bitten Sie um eine neue, wo Sie sie bekommen haben.',

@@ -162,6 +162,17 @@ export const en = {
   boardMore: 'More calendars on the notice board',
   boardNext: 'Further',
 
+  // A link sheet
+  sheetBusy: 'Shows busy times only.',
+  sheetNothing: 'Nothing is shown there just now.',
+  sheetPage: 'Page: {address}',
+  sheetFeed: 'Feed, for calendar programs: {address}',
+  sheetEmpty: 'No calendar is on this sheet just now.',
+  sheetLasting: 'This sheet is kept up to date at {address}',
+  sheetCare:
+    'These addresses are yours to use. Whoever has them sees the same as you, so pass them on with care.',
+  sheetFiles: 'To take along:',
+
   // Where an address leads nowhere
   unknownTitle: 'There is no window here',
   unknownSay:

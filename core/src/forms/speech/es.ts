@@ -152,6 +152,15 @@ export const es: Words = {
   boardMore: 'Más calendarios en el tablón de anuncios',
   boardNext: 'Siguiente',
 
+  sheetBusy: 'Solo muestra cuándo hay algo ocupado.',
+  sheetNothing: 'Ahora mismo no se muestra nada.',
+  sheetPage: 'Página: {address}',
+  sheetFeed: 'Canal, para programas de calendario: {address}',
+  sheetEmpty: 'Ahora mismo no hay ningún calendario en esta hoja.',
+  sheetLasting: 'Esta hoja se mantiene al día en {address}',
+  sheetCare: 'Estas direcciones son para usted. Quien las tenga ve lo mismo que usted: páselas con cuidado.',
+  sheetFiles: 'Para llevar:',
+
   unknownTitle: 'Aquí no hay ninguna ventana',
   unknownSay:
     'Esta dirección no lleva a ninguna parte. Compruebe que está completa, o pida una nueva a quien se la dio.',

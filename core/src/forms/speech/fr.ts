@@ -152,6 +152,16 @@ export const fr: Words = {
   boardMore: 'D’autres calendriers au tableau d’affichage',
   boardNext: 'Suite',
 
+  sheetBusy: 'N’indique que les heures occupées.',
+  sheetNothing: 'Rien n’y est affiché pour le moment.',
+  sheetPage: 'Page : {address}',
+  sheetFeed: 'Flux, pour les programmes de calendrier : {address}',
+  sheetEmpty: 'Aucun calendrier ne figure sur cette feuille pour le moment.',
+  sheetLasting: 'Cette feuille est tenue à jour à l’adresse {address}',
+  sheetCare:
+    'Ces adresses vous sont confiées. Qui les a voit la même chose que vous : transmettez-les avec soin.',
+  sheetFiles: 'À emporter :',
+
   unknownTitle: 'Il n’y a pas de fenêtre ici',
   unknownSay:
     'Cette adresse ne mène nulle part. Vérifiez qu’elle est complète, ou demandez-en une nouvelle à qui vous l’a donnée.',

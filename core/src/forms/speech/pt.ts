@@ -150,6 +150,15 @@ export const pt: Words = {
   boardMore: 'Mais calendários no quadro de avisos',
   boardNext: 'Seguinte',
 
+  sheetBusy: 'Só mostra quando há algo ocupado.',
+  sheetNothing: 'De momento não se mostra nada ali.',
+  sheetPage: 'Página: {address}',
+  sheetFeed: 'Feed, para programas de calendário: {address}',
+  sheetEmpty: 'De momento não há nenhum calendário nesta folha.',
+  sheetLasting: 'Esta folha é mantida em dia em {address}',
+  sheetCare: 'Estes endereços são para si. Quem os tiver vê o mesmo que você: passe-os com cuidado.',
+  sheetFiles: 'Para levar:',
+
   unknownTitle: 'Aqui não há nenhuma janela',
   unknownSay:
     'Este endereço não leva a lado nenhum. Verifique se está completo, ou peça um novo a quem lho deu.',

@@ -1,0 +1,113 @@
+import type { Sheet } from '@zonal/core/api';
+import { LANGUAGES, type Language } from '@zonal/core/forms';
+import { Mail, RefreshCw } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { problemOf, useTurnSheetMutation } from '../api/zonalApi';
+import { Button } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { CopyButton } from '../ui/CopyButton';
+import { Faded, Row } from '../ui/layout';
+import { Notice } from '../ui/Notice';
+
+const Box = styled.section`
+  border: 1px solid var(--outside);
+  background: var(--outside-wash);
+  padding: 0.8rem 1rem;
+  display: grid;
+  gap: 0.6rem;
+  code {
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Text = styled.textarea`
+  width: 100%;
+  height: 12rem;
+  resize: vertical;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  padding: 0.5rem;
+  font-size: 0.85rem;
+`;
+
+const NAMES = new Intl.DisplayNames(['en'], { type: 'language' });
+
+interface HandOutProps {
+  sheet: Sheet;
+  /** Whether something is written that is not kept yet. */
+  changed: boolean;
+  onTurned: (sheet: Sheet) => void;
+}
+
+/** How a sheet is handed out: its address, a file, the text of a mail. */
+export function HandOut({ sheet, changed, onTurned }: HandOutProps) {
+  const [language, setLanguage] = useState<Language>('en');
+  const [mail, setMail] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState('');
+  const [turn, turning] = useTurnSheetMutation();
+  const problem = problemOf(turning.error);
+  const { pathname } = new URL(sheet.address);
+  if (sheet.withdrawnAt)
+    return (
+      <Notice>
+        This sheet is withdrawn: its address leads nowhere. Bring it back on the list of sheets.
+      </Notice>
+    );
+  const write = async (to: Language) => {
+    setLanguage(to);
+    setTrouble('');
+    const answer = await fetch(`${pathname}.txt?lang=${to}`).catch(() => null);
+    if (answer?.ok) setMail(await answer.text());
+    else setTrouble('The text could not be fetched just now. Try again in a moment.');
+  };
+  return (
+    <Box aria-labelledby="hand-out">
+      <h2 id="hand-out">Hand it out</h2>
+      {changed && <Faded>What you have changed is not in it before you save.</Faded>}
+      <code>{sheet.address}</code>
+      <Row>
+        <CopyButton what="sheet address" text={sheet.address} />
+        <a href={pathname} target="_blank" rel="noreferrer">
+          Look at it
+        </a>
+        <a href={`${pathname}.csv`} download>
+          CSV
+        </a>
+        <a href={`${pathname}.json`} download>
+          JSON
+        </a>
+        <a href={`${pathname}.opml`} download>
+          OPML
+        </a>
+      </Row>
+      <Row>
+        <SelectOne
+          label="Mail in"
+          value={language}
+          options={LANGUAGES.map((l) => ({ value: l, text: NAMES.of(l)! }))}
+          onChange={(to) => (mail === null ? setLanguage(to) : void write(to))}
+        />
+        <Button onPress={() => void write(language)}>
+          <Mail aria-hidden="true" /> Write the mail
+        </Button>
+        {mail !== null && <CopyButton what="mail text" text={mail} />}
+      </Row>
+      {trouble && <Notice>{trouble}</Notice>}
+      {mail !== null && <Text readOnly aria-label="Text of the mail" value={mail} />}
+      {problem && <Notice>{problem.message}</Notice>}
+      <Row>
+        <Button
+          isDisabled={turning.isLoading}
+          onPress={() => {
+            setMail(null);
+            void turn(sheet.id).then(({ data }) => data && onTurned(data));
+          }}
+        >
+          <RefreshCw aria-hidden="true" /> Give it a new address
+        </Button>
+        <Faded>The one that it has now leads nowhere from then on.</Faded>
+      </Row>
+    </Box>
+  );
+}

@@ -1,0 +1,97 @@
+import type { SheetItem } from '@zonal/core/api';
+import { ArrowDown, ArrowUp, X } from 'lucide-react';
+import { skipToken } from '@reduxjs/toolkit/query';
+import styled from 'styled-components';
+import { problemOf, useCheckItemsQuery } from '../api/zonalApi';
+import { QuietButton } from '../ui/Button';
+import { Row } from '../ui/layout';
+import { Empty, Notice } from '../ui/Notice';
+import { ItemNotes } from './ItemNotes';
+import { itemName, movedItem, withItem } from './sheetDraft';
+
+const List = styled.ol`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0.6rem;
+    padding: 0.45rem 0.7rem;
+    border-bottom: 1px solid var(--hair);
+    overflow-wrap: anywhere;
+  }
+  li:last-child {
+    border-bottom: 0;
+  }
+`;
+
+/** What is on a sheet in its order, each address checked for whoever is given it. */
+export function ItemsList({
+  items,
+  onChange,
+}: {
+  items: readonly SheetItem[];
+  onChange: (items: SheetItem[]) => void;
+}) {
+  const { currentData, data, error } = useCheckItemsQuery(items.length ? { items } : skipToken);
+  const problem = problemOf(error);
+  // Until the new check is there, what was known before is told of what was there before.
+  const known = new Map((currentData ?? data ?? []).map((item) => [itemName(item), item]));
+  if (!items.length)
+    return (
+      <Empty>
+        <p>Nothing is on the sheet yet. Tick the addresses that its readers are to have.</p>
+      </Empty>
+    );
+  return (
+    <>
+      {problem && <Notice>{problem.message}</Notice>}
+      <List aria-label="On the sheet">
+        {items.map((item, i) => {
+          const checked = known.get(itemName(item));
+          const name = checked ? `${checked.name}, ${checked.madeOutTo || 'anybody'}` : 'this address';
+          const last = items.length - 1;
+          return (
+            <li key={itemName(item)}>
+              <span>
+                {checked ? (
+                  <>
+                    <strong>{checked.name}</strong> · {checked.madeOutTo || 'anybody'}
+                    <ItemNotes notes={checked.notes} />
+                  </>
+                ) : (
+                  <small>Checking …</small>
+                )}
+              </span>
+              <Row>
+                <QuietButton
+                  aria-label={`Move ${name} up`}
+                  isDisabled={i === 0}
+                  onPress={() => onChange(movedItem(items, item, -1))}
+                >
+                  <ArrowUp aria-hidden="true" />
+                </QuietButton>
+                <QuietButton
+                  aria-label={`Move ${name} down`}
+                  isDisabled={i === last}
+                  onPress={() => onChange(movedItem(items, item, 1))}
+                >
+                  <ArrowDown aria-hidden="true" />
+                </QuietButton>
+                <QuietButton
+                  aria-label={`Take ${name} off the sheet`}
+                  onPress={() => onChange(withItem(items, item, false))}
+                >
+                  <X aria-hidden="true" />
+                </QuietButton>
+              </Row>
+            </li>
+          );
+        })}
+      </List>
+    </>
+  );
+}

@@ -1,0 +1,132 @@
+import type { Sheet } from '@zonal/core/api';
+import { leadsOn } from '@zonal/core/glass';
+import { ListChecks, Undo2, X } from 'lucide-react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useSheetsQuery, useWithdrawSheetMutation } from '../api/zonalApi';
+import { Button, MainButton, QuietButton } from '../ui/Button';
+import { CopyButton } from '../ui/CopyButton';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Named } from '../ui/Named';
+import { Empty, Loading, Notice } from '../ui/Notice';
+
+const List = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+`;
+
+const Line = styled.li`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.3rem 1rem;
+  align-items: center;
+  padding: 0.6rem 0.8rem;
+  border-bottom: 1px solid var(--hair);
+  overflow-wrap: anywhere;
+  &:last-child {
+    border-bottom: 0;
+  }
+  small {
+    display: block;
+    color: var(--faded);
+  }
+  > span > a {
+    font-weight: 700;
+  }
+  @media (max-width: 44rem) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+/** All link sheets: what each is for, how it stands, and its address. */
+export function SheetsPage() {
+  const { data: sheets, error, isLoading } = useSheetsQuery();
+  const [withdraw, withdrawing] = useWithdrawSheetMutation();
+  const navigate = useNavigate();
+  const problem = problemOf(withdrawing.error);
+  if (isLoading) return <Loading what="Fetching link sheets" />;
+  if (error || !sheets) return <Notice>{problemOf(error)?.message}</Notice>;
+  const openNew = (
+    <MainButton onPress={() => void navigate('/sheets/new')}>
+      <ListChecks aria-hidden="true" /> Write a link sheet
+    </MainButton>
+  );
+  return (
+    <Stack>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <h1>Link sheets</h1>
+        {openNew}
+      </Row>
+      <p>
+        A link sheet hands several addresses on together: to a new colleague, an agent, a partner. It has an
+        address of its own, and whoever has that finds what is on the sheet now.{' '}
+        <Link to="/windows">Back to Windows</Link>
+      </p>
+      {problem && <Notice>{problem.message}</Notice>}
+      {!sheets.length ? (
+        <Empty>
+          <p>There is no link sheet yet.</p>
+          {openNew}
+        </Empty>
+      ) : (
+        <List>
+          {sheets.map((sheet) => (
+            <Line key={sheet.id}>
+              <span>
+                <Link to={`/sheets/${sheet.id}`}>{sheet.name}</Link>
+                <small>{standing(sheet)}</small>
+              </span>
+              <Row>
+                {sheet.withdrawnAt ? (
+                  <Button
+                    isDisabled={withdrawing.isLoading}
+                    onPress={() => void withdraw({ id: sheet.id, back: true })}
+                  >
+                    <Undo2 aria-hidden="true" /> Bring it back
+                  </Button>
+                ) : (
+                  <>
+                    <CopyButton what="sheet address" text={sheet.address} />
+                    <Named name="Withdraw">
+                      <QuietButton
+                        aria-label={`Withdraw the link sheet “${sheet.name}”`}
+                        isDisabled={withdrawing.isLoading}
+                        onPress={() => void withdraw({ id: sheet.id, back: false })}
+                      >
+                        <X aria-hidden="true" />
+                      </QuietButton>
+                    </Named>
+                  </>
+                )}
+              </Row>
+            </Line>
+          ))}
+        </List>
+      )}
+      <Faded>
+        Withdrawing a sheet ends its own address alone. The addresses that stand on it stay open; withdraw
+        their keys to end them too.
+      </Faded>
+    </Stack>
+  );
+}
+
+/** Returns how a sheet stands, in words. */
+function standing({ items, withdrawnAt, by, at }: Sheet): string {
+  const dead = items.filter((i) => !leadsOn(i.notes)).length;
+  const count = items.length === 1 ? 'one address' : `${items.length || 'no'} addresses`;
+  const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+  return [
+    withdrawnAt
+      ? `withdrawn on ${day(withdrawnAt)}: its address leads nowhere, and can be brought back for a day`
+      : '',
+    count,
+    dead ? `${dead} of them left out, as ${dead === 1 ? 'it leads' : 'they lead'} nowhere` : '',
+    `changed on ${day(at)}${by ? ` by ${by}` : ''}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
