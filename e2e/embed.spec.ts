@@ -48,6 +48,23 @@ test('an embed is tried on another site before it is pasted, and says where some
   expect(await html.evaluate(() => innerWidth)).toBe(240);
 });
 
+test('code that stands on a site already is read, and says which of its options are none', async ({
+  page,
+}) => {
+  await openBuilder(page, 'On the quay');
+  const { embed } = await demoWindow('on-the-quay');
+  await page.getByText('Read the code that stands on a site already').click();
+  await page.getByLabel('Code or address').fill(`<iframe src="${embed}?show=week&amp;clock=13">`);
+  await expect(page.getByText('“clock” cannot be “13”: readers get what is usual')).toBeVisible();
+  await page.getByRole('button', { name: 'Take its options' }).press('Enter');
+  await press(page, 'fixed in the code');
+  const code = page.getByRole('textbox', { name: 'The code to paste' });
+  await expect(code).toHaveValue(/\/embed\/[\w-]+\?show=week"/);
+  await page.getByLabel('Height').fill('7');
+  await expect(page.getByText('640 is taken instead')).toBeVisible();
+  await expect(code).toHaveValue(/height="640"/);
+});
+
 test('what is held with the key changes what was pasted; what is fixed in the code stays', async ({
   page,
   context,
@@ -69,12 +86,12 @@ test('what is held with the key changes what was pasted; what is fixed in the co
     return site.frameLocator('iframe');
   };
   await expect((await shown(held)).locator('.list')).toBeVisible();
-  await page.getByRole('button', { name: 'Show it so on other sites' }).click();
+  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
   await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
   await expect((await shown(held)).getByText('Zeiten in America/Halifax')).toBeVisible();
   await expect((await shown(held)).getByText('Questions:')).toHaveCount(0);
   await press(page, 'week');
-  await page.getByRole('button', { name: 'Show it so on other sites' }).click();
+  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
   await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
   await expect((await shown(held)).locator('.week')).toBeVisible();
   await expect((await shown(fixed)).locator('.grid')).toBeVisible();
@@ -83,7 +100,7 @@ test('what is held with the key changes what was pasted; what is fixed in the co
 test('an embed stands in the sites that are named and in no other', async ({ page, context }) => {
   await openBuilder(page, 'On the quay');
   await page.getByLabel('Sites that may hold it').fill('town.example');
-  await page.getByRole('button', { name: 'Show it so on other sites' }).click();
+  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
   await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
   await expect(page.getByLabel('Sites that may hold it')).toHaveValue('https://town.example');
   const { embed } = await demoWindow('on-the-quay');
@@ -99,7 +116,7 @@ test('an embed stands in the sites that are named and in no other', async ({ pag
   await refused;
   await expect(held()).toHaveCount(0);
   await page.getByLabel('Sites that may hold it').fill('');
-  await page.getByRole('button', { name: 'Show it so on other sites' }).click();
+  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
   await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
   await elsewhere.reload();
   await expect(held()).toBeVisible();

@@ -91,7 +91,6 @@ await main(async () => {
     if (span) await page.getByLabel('Span').selectOption(span);
     await page.getByRole('region').waitFor();
   };
-  await shot('quarter', () => desk('Lanes', '13'));
   await shot('week', async () => {
     await page.getByLabel('Span').selectOption('1');
     await page.getByRole('button', { name: 'Clocks and layers' }).click();
@@ -195,6 +194,11 @@ await main(async () => {
     await page.goto(`${see('on-the-quay').see}?show=list`);
     await page.locator('a.what').first().click();
     await page.locator('.entry').waitFor();
+  });
+  await shot('link-sheet', async () => {
+    await page.goto(`${BASE}/sheets`);
+    await page.getByRole('link', { name: 'Harbour calendars for shipping agents' }).click();
+    await page.getByText('shows busy times only').waitFor();
   });
   await shot('board', () => page.goto(`${BASE}/board`));
   await shot('page-phone', () => page.goto(see('bridge-times').see), { width: 390, height: 800 });

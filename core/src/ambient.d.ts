@@ -8,6 +8,10 @@ declare class TextEncoder {
 }
 /** Taking addresses apart (the URL standard); it exists in browsers, workers and Node. */
 declare class URL {
+  static canParse(text: string): boolean;
   constructor(text: string);
   readonly href: string;
+  readonly origin: string;
+  readonly pathname: string;
+  readonly searchParams: Iterable<[name: string, value: string]>;
 }

@@ -38,6 +38,7 @@ export interface DemoWindow {
   readonly audience: Audience;
   readonly keys: readonly string[];
   readonly topic: string;
+  readonly place: string;
   readonly contact: string;
   readonly translations: WordingText[];
   readonly titlePattern: string;
@@ -406,6 +407,7 @@ export const WINDOWS: readonly DemoWindow[] = [
     audience: 'street',
     keys: ['Anybody with the address'],
     topic: 'Traffic',
+    place: 'Swing bridge, Ostrel',
     contact: 'Lock office, channel 12',
     translations: [
       {
@@ -431,6 +433,7 @@ export const WINDOWS: readonly DemoWindow[] = [
     audience: 'street',
     keys: ['Town web site'],
     topic: 'Events',
+    place: 'Ostrel',
     contact: '',
     translations: [],
     titlePattern: PLAIN_TITLE,
@@ -449,6 +452,7 @@ export const WINDOWS: readonly DemoWindow[] = [
     audience: 'partners',
     keys: ['Shipping agents', 'Ferry line’s operations desk', 'Residents of Far Bay'],
     topic: 'Works',
+    place: '',
     contact: 'Works desk of the trust',
     translations: [],
     titlePattern: '{calendar}: {title}',
@@ -470,6 +474,7 @@ export const WINDOWS: readonly DemoWindow[] = [
     audience: 'street',
     keys: ['Visitor desk'],
     topic: 'Visits',
+    place: 'Ostrel light',
     contact: '',
     translations: [],
     titlePattern: PLAIN_TITLE,

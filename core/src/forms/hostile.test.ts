@@ -71,6 +71,7 @@ function viewWith(text: string): OutwardView {
     ...rules.wording,
     ...words,
     contact: `a ${text}`,
+    place: `a ${text}`,
     busyWord: `a ${text}`,
     remind: 30,
     translations: [{ ...words, language: 'fr' }],
@@ -181,9 +182,9 @@ describe.each(HOSTILE.map((text) => [JSON.stringify(text).slice(0, 40), text] as
     });
 
     it('is text where the window is told of elsewhere', () => {
-      const { name, description, topic, translations, colour } = view.wording;
+      const { name, description, topic, translations, colour, place = '' } = view.wording;
       const window = {
-        wording: { name, description, topic, translations, colour, language: '' },
+        wording: { name, description, topic, translations, colour, place, language: '' },
         zone: 'America/Halifax',
         listedAt: NOW,
         ...ADDRESSES,
@@ -192,6 +193,7 @@ describe.each(HOSTILE.map((text) => [JSON.stringify(text).slice(0, 40), text] as
         boardPage([window], {
           find: words,
           skip: 0,
+          order: 'place',
           lang: words,
           accepted: [words],
           origin: 'https://w.example',

@@ -13,18 +13,27 @@ export {
   USUAL_HEIGHT,
   USUAL_WIDTH,
   embedCode,
+  embedHeight,
   fitScript,
   type EmbedCode,
   type EmbedWay,
 } from './embed/code';
-export type { BoardWindow } from './board/board';
+export { ORDERS, type BoardWindow, type Order } from './board/board';
 export { boardAtom, boardOpml, sitemap } from './board/boardFiles';
 export { boardPage, type BoardOptions } from './board/boardPage';
 export { outwardSheet, type LinkSheet, type SheetLink } from './sheet/linkSheet';
 export { sheetCsv, sheetJson, sheetMail, sheetOpml } from './sheet/sheetFiles';
 export { sheetPage, type SheetPageOptions } from './sheet/sheetPage';
 export { MOST_HOSTS, hostNamed } from './embed/hosts';
-export { LOOK_NAMES, lookAddress, unfitInLook, type EmbedLook, type LookName } from './embed/look';
+export {
+  LOOK_NAMES,
+  lookAddress,
+  readEmbed,
+  unfitInLook,
+  type EmbedLook,
+  type EmbedRead,
+  type LookName,
+} from './embed/look';
 export { oEmbed, oEmbedXml, type OEmbed } from './embed/oEmbed';
 export { noticeWords, type Notice } from './notice';
 export type { Parts } from './parts';

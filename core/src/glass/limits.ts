@@ -8,7 +8,7 @@ export const WINDOW_LIMITS = {
   rollingDays: 1830,
   /** Single times that it shows, so that no reader's program is sent more than it can take in. */
   times: 500_000,
-  /** Letters of its name, of a calendar's name as it is told, and of its topic: they stand on one line. */
+  /** Letters of its name, of a calendar's name as it is told, of its topic and place: they stand on one line. */
   nameLetters: 120,
   descriptionLetters: 2_000,
   contactLetters: 300,

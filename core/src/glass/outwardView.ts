@@ -141,13 +141,14 @@ export function outwardWording(w: Wording): Wording {
     description: outwardText(t.description),
     topic: outwardText(t.topic),
   });
-  const { colour, contact, busyWord, dueAs, remind, translations } = w;
+  const { colour, contact, busyWord, dueAs, place, remind, translations } = w;
   return {
     ...text(w),
     colour,
     contact: outwardText(contact),
     busyWord: outwardText(busyWord),
     dueAs,
+    ...(place ? { place: outwardText(place) } : {}),
     ...(remind ? { remind } : {}),
     translations: translations.map(text),
   };

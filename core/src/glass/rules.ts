@@ -52,6 +52,8 @@ export interface Wording extends WordingText {
   /** The one word that stands for every entry behind frosted glass. */
   readonly busyWord: string;
   readonly dueAs: DueForm;
+  /** The place that it is about, as readers know it; absent where none is named. */
+  readonly place?: string;
   /** Minutes before timed entries at which programs are told to remind; absent for never. */
   readonly remind?: number;
   /** The same in further languages. */

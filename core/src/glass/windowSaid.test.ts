@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { rulesOf, source } from '../testing/samples';
 import { checkRules } from './checkRules';
+import { outwardWording } from './outwardView';
 import {
   BLANK_WINDOW,
   ceilingsInForce,
@@ -21,6 +22,12 @@ describe('what a window says', () => {
     expect(saidByRules(rules, true)).toEqual(said);
     const own = rulesOf('clear');
     expect(rulesOfSaid(saidByRules(own, false), own)).toEqual(own);
+  });
+
+  it('names a place where it has one, and nothing where it has none', () => {
+    const { wording } = rulesOfSaid({ ...said, place: 'Old quay' }, setting);
+    expect(outwardWording(wording).place).toBe('Old quay');
+    expect(outwardWording(rulesOfSaid(said, setting).wording)).not.toHaveProperty('place');
   });
 
   it('is read from what was stored before there was all of it, with nothing let out that nobody let out', () => {

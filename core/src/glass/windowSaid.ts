@@ -9,7 +9,7 @@ import { PLAIN_TITLE } from './titlePattern';
 /** All that organisers say of a window: how it names itself, and which part of which calendars it shows to whom. */
 export interface WindowSaid
   extends
-    Omit<Wording, 'remind'>,
+    Omit<Wording, 'place' | 'remind'>,
     Pick<
       WindowRules,
       | 'titlePattern'
@@ -23,6 +23,8 @@ export interface WindowSaid
       | 'tellTentative'
       | 'switches'
     > {
+  /** The place that it is about, or empty. */
+  readonly place: string;
   /** Minutes before timed entries at which readers' programs are told to remind; 0 for never. */
   readonly remind: number;
   /** Whether it is on the notice board and search engines may list its pages. */
@@ -45,6 +47,7 @@ export const BLANK_WINDOW: WindowSaid = {
   description: '',
   language: '',
   topic: '',
+  place: '',
   contact: '',
   translations: [],
   colour: 'steelblue',
@@ -120,13 +123,14 @@ export interface RuleSetting {
 /** Returns the rules that a window says. */
 export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleSetting): WindowRules {
   const { name, description, language, topic, contact, translations, ...said } = saidOf(given);
-  const { colour, busyWord, dueAs, remind, ...rest } = said;
+  const { colour, busyWord, dueAs, place, remind, ...rest } = said;
   const { listed: _listed, ...rules } = rest;
   const own = new Set(rules.sources.map((s) => s.calendarId));
   return {
     ...rules,
     wording: {
       ...{ name, description, language, topic, contact, translations, colour, busyWord, dueAs },
+      ...(place ? { place } : {}),
       ...(remind ? { remind } : {}),
     },
     secret,

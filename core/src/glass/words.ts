@@ -88,6 +88,7 @@ export const WORDING_WORDS: Readonly<Record<keyof Wording | 'hostZone', string>>
   description: 'description',
   language: 'language',
   topic: 'topic',
+  place: 'place',
   contact: 'whom to ask',
   translations: 'other languages',
   colour: 'colour',

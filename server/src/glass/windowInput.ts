@@ -96,6 +96,8 @@ export class WindowInput implements Window.WindowInput {
   /** A language tag (RFC 5646) of name and description, or empty. */
   @IsString() @Matches(LANGUAGE) @MaxLength(WINDOW_LIMITS.languageLetters) language!: string;
   @IsString() @MaxLength(WINDOW_LIMITS.nameLetters) topic!: string;
+  /** The place that it is about; empty, or left out, where none is named. */
+  @IsOptional() @IsString() @MaxLength(WINDOW_LIMITS.nameLetters) place!: string;
   @IsString() @MaxLength(WINDOW_LIMITS.contactLetters) contact!: string;
   @ArrayUnique((t: WordingTextInput) => t?.language)
   @Parts(() => WordingTextInput, WINDOW_LIMITS.translations)

@@ -1,4 +1,4 @@
-import { boardAtom, boardOpml, boardPage, sitemap } from '@zonal/core/forms';
+import { ORDERS, boardAtom, boardOpml, boardPage, sitemap } from '@zonal/core/forms';
 import { Router, type Request, type Response } from 'express';
 import { LRUCache } from 'lru-cache';
 import { documentOf, lacksBrotli, sendDocument, withBrotli, type Document } from './document';
@@ -43,10 +43,11 @@ export function boardRoutes(publisher: Publisher, publicUrl: string): Router {
   router.get('/board', pageHeaders, (req, res) => {
     const find = (textIn(req, 'find') ?? '').slice(0, LONGEST).trim();
     const skip = Math.max(0, Math.floor(Number(textIn(req, 'skip')) || 0));
+    const order = ORDERS.find((by) => by === textIn(req, 'by')) ?? 'topic';
     const lang = textIn(req, 'lang')?.slice(0, LONGEST);
     const accepted = acceptedBy(req);
-    const options = { find, skip, lang, accepted, origin: publicUrl, assets: '/outside/' };
-    return send(req, res, JSON.stringify(['page', find, skip, lang, accepted]), 'text/html', () =>
+    const options = { find, skip, order, lang, accepted, origin: publicUrl, assets: '/outside/' };
+    return send(req, res, JSON.stringify(['page', find, skip, order, lang, accepted]), 'text/html', () =>
       boardPage(publisher.board.windows, options),
     );
   });

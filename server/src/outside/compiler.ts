@@ -597,11 +597,12 @@ function placeOf(
   publicUrl: string,
 ): { window: WindowPlace; keys: readonly KeyPlace[] } {
   const { id, closed, closedAt, rules, slug, listed, listedAt, createdAt, closesAt, farewellAt } = window;
-  const { name, contact, language, description, topic, colour, translations } = outwardWording(rules.wording);
+  const own = outwardWording(rules.wording);
+  const { name, contact, language, description, topic, place = '', colour, translations } = own;
   const zone = rules.hostZone;
   const closing = { at: closedAt ? Date.parse(closedAt) : closesAt, zone, contact };
   const { see, feed } = addressesOf(publicUrl, slug);
-  const wording = { name, language, description, topic, colour, translations };
+  const wording = { name, language, description, topic, place, colour, translations };
   const board = listed && !closed ? { wording, zone, listedAt: listedAt ?? createdAt, see, feed } : null;
   const farewell = farewellAt !== null && closesAt !== null ? { at: farewellAt, until: closesAt } : null;
   return {

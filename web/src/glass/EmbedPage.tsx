@@ -3,6 +3,7 @@ import {
   EMBED_WAYS,
   USUAL_HEIGHT,
   embedCode,
+  embedHeight,
   fitScript,
   lookAddress,
   type EmbedLook,
@@ -23,6 +24,7 @@ import { Overtaken } from '../ui/Overtaken';
 import { useNow } from '../ui/useNow';
 import { EmbedTrial } from './EmbedTrial';
 import { LookFields } from './LookFields';
+import { PastedEmbed } from './PastedEmbed';
 
 const Halves = styled.div`
   display: grid;
@@ -74,7 +76,8 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
   const [hosts, setHosts] = useState(keyOf.hosts.join('\n'));
   const [version, setVersion] = useState(keyOf.version);
   const [way, setWay] = useState<EmbedWay>('frame');
-  const [height, setHeight] = useState(USUAL_HEIGHT);
+  const [written, setWritten] = useState(String(USUAL_HEIGHT));
+  const { height, note } = embedHeight(written);
   const [held, setHeld] = useState<'held' | 'fixed'>('held');
   const [keep, keeping] = useKeepEmbedMutation();
   const now = useNow();
@@ -116,6 +119,7 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
       <Halves>
         <Stack>
           <LookFields look={look} window={window} onChange={setLook} />
+          <PastedEmbed embed={keyOf.embed} onTake={setLook} />
           <Field
             label="Sites that may hold it"
             lines
@@ -178,14 +182,15 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
                   min={100}
                   max={5000}
                   step={20}
-                  value={height}
-                  onChange={(e) => setHeight(Math.round(e.target.valueAsNumber) || USUAL_HEIGHT)}
+                  value={written}
+                  onChange={(e) => setWritten(e.target.value)}
                 />{' '}
                 pixels
               </label>
             )}
           </Row>
           <Faded>{WAYS[way].plain}</Faded>
+          {way !== 'link' && note && <Faded role="status">{note}</Faded>}
           <Code readOnly aria-labelledby="code" value={code} onFocus={(e) => e.target.select()} />
           <Row>
             <CopyButton what="embed code" text={code} />

@@ -215,10 +215,16 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
         </Stack>
       </Part>
       <Part>
-        <summary>Topic, contact, colour, languages</summary>
+        <summary>Topic, place, contact, colour, languages</summary>
         <Stack>
           <Pair>
             <Field label="Topic" value={draft.topic} onChange={(topic) => set({ topic })} maxLength={120} />
+            <Field
+              label="Place that it is about"
+              value={draft.place}
+              onChange={(place) => set({ place })}
+              maxLength={120}
+            />
             <SelectOne
               label="Colour"
               value={draft.colour}

@@ -23,7 +23,7 @@ describe('what is put on a link sheet', () => {
   it('comes last, once, and can be taken off and moved', () => {
     expect(withItem([a, b], c, true)).toEqual([a, b, c]);
     expect(withItem([a, b], a, true)).toEqual([b, a]);
-    expect(withItem([a, b], { ...a, madeOutTo: 'x' }, false)).toEqual([b]);
+    expect(withItem([a, b], { ...item('a') }, false)).toEqual([b]);
     expect(movedItem([a, b, c], c, -1)).toEqual([a, c, b]);
     expect(movedItem([a, b, c], a, 1)).toEqual([b, a, c]);
     expect(movedItem([a, b, c], a, -1)).toEqual([a, b, c]);

@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { describe, expect, it } from 'vitest';
-import type { BoardWindow } from './board';
+import type { BoardWindow, Order } from './board';
 import { boardAtom, boardOpml, sitemap } from './boardFiles';
 import { boardPage } from './boardPage';
 
@@ -18,15 +18,30 @@ const window = (name: string, topic: string, parts: Partial<BoardWindow> = {}): 
 };
 const french = { language: 'fr', name: 'Heures du pont', description: '', topic: 'Trafic' };
 const BRIDGE = window('Bridge times', 'Traffic');
+const QUAY = window('Quay <events>', 'Events');
 const ALL = [
-  window('Quay <events>', 'Events', { zone: 'Pacific/Pago_Pago', listedAt: Date.UTC(2026, 5, 9) }),
+  {
+    ...QUAY,
+    zone: 'Pacific/Pago_Pago',
+    listedAt: Date.UTC(2026, 5, 9),
+    wording: { ...QUAY.wording, place: 'Old quay' },
+  },
   { ...BRIDGE, wording: { ...BRIDGE.wording, translations: [french] } },
   window('Anything', ''),
 ];
 const page = (
-  query: { find?: string; skip?: number; lang?: string; accepted?: string[] } = {},
+  query: { find?: string; skip?: number; order?: Order; lang?: string; accepted?: string[] } = {},
   windows = ALL,
-) => boardPage(windows, { find: '', skip: 0, accepted: [], origin: ORIGIN, assets: '/o/', ...query });
+) =>
+  boardPage(windows, {
+    find: '',
+    skip: 0,
+    order: 'topic',
+    accepted: [],
+    origin: ORIGIN,
+    assets: '/o/',
+    ...query,
+  });
 const order = (text: string) =>
   [...text.matchAll(/<a href="https:\/\/w\.example\/see\/([^"/]+)">/g)].map((m) => m[1]);
 
@@ -35,9 +50,20 @@ describe('the board', () => {
     const text = page();
     expect(order(text)).toEqual(['quay-events-', 'bridge-times', 'anything']);
     expect(text).toContain('>Quay &lt;events&gt;</a>');
-    expect(text).toContain('Pago Pago · Times in Pacific/Pago Pago');
+    expect(text).toContain('<bdi>Events</bdi> · <bdi>Old quay</bdi> · Times in Pacific/Pago Pago');
     expect(text).toContain('<h2 dir="auto">Other calendars</h2>');
     expect(text).toContain('href="https://w.example/see/bridge-times/follow"');
+  });
+
+  it('tells them by place too, those with none last', () => {
+    const text = page({ order: 'place', find: 'a', lang: 'de' });
+    expect(order(text)).toEqual(['quay-events-', 'anything', 'bridge-times']);
+    expect(text).toContain('<h2 dir="auto">Old quay</h2>');
+    expect(text).toContain(
+      '<a href="/board?find=a&amp;lang=de&amp;by=place" aria-current="true">Nach Ort</a>',
+    );
+    expect(text).toContain('<a href="/board?find=a&amp;lang=de">Nach Thema</a>');
+    expect(text).toContain('<input type="hidden" name="by" value="place">');
   });
 
   it('speaks the reader’s language, and names windows in it where they do', () => {
@@ -52,6 +78,7 @@ describe('the board', () => {
     expect(order(page({ find: 'PAGO events' }))).toEqual(['quay-events-']);
     expect(order(page({ find: 'heures trafic' }))).toEqual(['bridge-times']);
     expect(order(page({ find: 'halifax' }))).toHaveLength(2);
+    expect(order(page({ find: 'old quay' }))).toEqual(['quay-events-']);
     expect(page({ find: '<nothing>' })).toContain('No calendar is found for “&lt;nothing&gt;”.');
     expect(page({}, [])).toContain('No calendar is listed here yet.');
   });
@@ -60,7 +87,7 @@ describe('the board', () => {
     const many = Array.from({ length: 130 }, (_, i) => window(`Window ${i}`, 'Many'));
     expect(order(page({ find: 'window', lang: 'de' }, many))).toHaveLength(100);
     expect(page({ find: 'window', lang: 'de' }, many)).toContain(
-      'href="/board?skip=100&amp;find=window&amp;lang=de" rel="next"',
+      'href="/board?find=window&amp;lang=de&amp;skip=100" rel="next"',
     );
     expect(order(page({ skip: 100 }, many))).toHaveLength(30);
     expect(order(page({ skip: 1e9 }, many))).toHaveLength(0);

@@ -2,6 +2,7 @@ import { compareText, plainText, wordsOf } from '../../entries';
 import type { Instant } from '../../zones';
 import type { WindowLink } from '../windowLink';
 import { textFor } from '../page/choice';
+import { zoneText } from '../page/words';
 
 /** A listed window as everybody may know of it. */
 export interface BoardWindow extends WindowLink {
@@ -9,16 +10,15 @@ export interface BoardWindow extends WindowLink {
   readonly listedAt: Instant;
 }
 
-/** Windows of one topic, in order of name. */
-export interface Topic {
-  /** Empty for those that name none. */
-  readonly topic: string;
-  readonly windows: readonly BoardWindow[];
-}
+export const ORDERS = ['topic', 'place'] as const;
+/** What the board is in order of. */
+export type Order = (typeof ORDERS)[number];
 
-/** Returns the place of a window: the one that its zone is called after. */
-export function placeOf({ zone }: BoardWindow): string {
-  return zone.split('/').at(-1)!.replace(/_/g, ' ');
+/** Windows of one topic or of one place, in order of name. */
+export interface Group {
+  /** Empty for those that name none. */
+  readonly heading: string;
+  readonly windows: readonly BoardWindow[];
 }
 
 /** Returns the windows in which all words of a text are found: in what they are called in any language, topic, or place. */
@@ -27,24 +27,29 @@ export function findOnBoard(windows: readonly BoardWindow[], text: string): read
   if (!words.length) return windows;
   return windows.filter((w) => {
     const all = [w.wording, ...w.wording.translations].flatMap((t) => [t.name, t.description, t.topic]);
-    const own = plainText([...all, placeOf(w)].join(' '));
+    const own = plainText([...all, w.wording.place ?? '', zoneText(w.zone)].join(' '));
     return words.every((word) => own.includes(word));
   });
 }
 
-/** Returns windows by topic as readers of some languages have it, those with none last. */
-export function byTopic(windows: readonly BoardWindow[], languages: readonly string[]): Topic[] {
-  const topics = new Map<string, BoardWindow[]>();
+/** Returns windows by topic or place as readers of some languages have it, those with none last. */
+export function grouped(
+  windows: readonly BoardWindow[],
+  languages: readonly string[],
+  order: Order = 'topic',
+): Group[] {
+  const groups = new Map<string, BoardWindow[]>();
   const nameOf = (w: BoardWindow) => textFor(w.wording, languages).name;
   for (const window of [...windows].sort(
     (a, b) => compareText(nameOf(a), nameOf(b)) || compareText(a.see, b.see),
   )) {
-    const { topic } = textFor(window.wording, languages);
-    const own = topics.get(topic);
+    const { wording } = window;
+    const heading = order === 'place' ? (wording.place ?? '') : textFor(wording, languages).topic;
+    const own = groups.get(heading);
     if (own) own.push(window);
-    else topics.set(topic, [window]);
+    else groups.set(heading, [window]);
   }
-  return [...topics]
-    .map(([topic, own]) => ({ topic, windows: own }))
-    .sort((a, b) => Number(!a.topic) - Number(!b.topic) || compareText(a.topic, b.topic));
+  return [...groups]
+    .map(([heading, own]) => ({ heading, windows: own }))
+    .sort((a, b) => Number(!a.heading) - Number(!b.heading) || compareText(a.heading, b.heading));
 }

@@ -2,7 +2,7 @@ import { compareText } from '../../entries';
 import { opmlFile, opmlLine } from '../opml';
 import { html, type Html } from '../page/html';
 import { XML_HEAD, momentOf, xmlSafe } from '../xml';
-import { byTopic, placeOf, type BoardWindow } from './board';
+import { grouped, type BoardWindow } from './board';
 
 /** The newest windows that the feed tells of. */
 const MOST_NEW = 50;
@@ -13,9 +13,9 @@ const MOST_ADDRESSES = 50_000;
 export function boardOpml(windows: readonly BoardWindow[]): string {
   return opmlFile(
     'Notice board',
-    byTopic(windows, []).map(({ topic, windows: own }) =>
-      topic
-        ? html`<outline text="${xmlSafe(topic)}">
+    grouped(windows, []).map(({ heading, windows: own }) =>
+      heading
+        ? html`<outline text="${xmlSafe(heading)}">
 ${own.map(opmlLine)}</outline>
 `
         : html`${own.map(opmlLine)}`,
@@ -33,7 +33,7 @@ export function boardAtom(windows: readonly BoardWindow[], origin: string): stri
 <title>${xmlSafe(w.wording.name)}</title>
 <updated>${momentOf(w.listedAt)}</updated>
 <link rel="alternate" type="text/html" href="${w.see}"/>
-<summary>${xmlSafe([w.wording.topic, placeOf(w), w.wording.description].filter(Boolean).join(' · '))}</summary>
+<summary>${xmlSafe([w.wording.topic, w.wording.place, w.wording.description].filter(Boolean).join(' · '))}</summary>
 </entry>
 `;
   return `${XML_HEAD}${

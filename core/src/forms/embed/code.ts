@@ -3,6 +3,18 @@ import { html } from '../page/html';
 /** Pixels that an embed is given where nothing else is asked for. */
 export const [USUAL_WIDTH, USUAL_HEIGHT] = [680, 640];
 
+/** Pixels that an embed can be high. */
+const HEIGHTS = { least: 100, most: 5000 };
+
+/** Returns a height that somebody wrote, in pixels; the usual one, and a sentence on it, where it is none. */
+export function embedHeight(text: string): { readonly height: number; readonly note: string } {
+  const height = Number(text);
+  const fits = /^\d+$/.test(text.trim()) && height >= HEIGHTS.least && height <= HEIGHTS.most;
+  if (fits) return { height, note: '' };
+  const note = `A height is a whole number of pixels from ${HEIGHTS.least} to ${HEIGHTS.most}; ${USUAL_HEIGHT} is taken instead.`;
+  return { height: USUAL_HEIGHT, note };
+}
+
 /** Ways to put a window into another site: a frame, one that a small script fits to its content, or a link alone. */
 export const EMBED_WAYS = ['frame', 'fitting', 'link'] as const;
 export type EmbedWay = (typeof EMBED_WAYS)[number];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { embedCode, fitScript } from './code';
+import { embedCode, embedHeight, fitScript } from './code';
 import { hostNamed } from './hosts';
-import { lookAddress, unfitInLook } from './look';
+import { lookAddress, readEmbed, unfitInLook } from './look';
 
 const CODE = {
   name: 'Quay & <lock>',
@@ -51,6 +51,37 @@ describe('the look of an embed', () => {
     };
     expect(unfitInLook(wrong)).toEqual(['show', 'parts', 'tz', 'lang', 'clock', 'from']);
     expect(unfitInLook({ constructor: 'list' })).toEqual(['constructor']);
+  });
+
+  it('is read from code that was pasted, and tells what is none of its options', () => {
+    const embed = 'https://w.example/embed/k-1_x';
+    const look = { show: 'week', parts: 'title,turn', tz: 'Pacific/Apia' };
+    const code = embedCode({
+      way: 'frame',
+      name: 'A & b',
+      embed: lookAddress(embed, look),
+      see: '',
+      script: '',
+    });
+    expect(readEmbed(code)).toEqual({ address: embed, look, unfit: [] });
+    expect(readEmbed(`${embed}?show=banana&theme=dark&colour=red&find=x`)).toEqual({
+      address: embed,
+      look: { theme: 'dark' },
+      unfit: [
+        { name: 'show', value: 'banana' },
+        { name: 'colour', value: 'red' },
+        { name: 'find', value: 'x' },
+      ],
+    });
+    for (const text of ['', 'hello', 'https://w.example/see/k', 'https://:0/embed/'])
+      expect(readEmbed(text)).toBeNull();
+  });
+
+  it('has a height within bounds, or the usual one with a note', () => {
+    expect(embedHeight('100')).toEqual({ height: 100, note: '' });
+    expect(embedHeight(' 5000 ')).toEqual({ height: 5000, note: '' });
+    for (const text of ['', '99', '5001', '1e3', '-200', '300.5', 'tall'])
+      expect(embedHeight(text), text).toEqual({ height: 640, note: expect.stringContaining('640 is taken') });
   });
 
   it('stands in the query string', () => {

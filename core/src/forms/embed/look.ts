@@ -43,3 +43,28 @@ export function lookAddress(embed: string, look: EmbedLook): string {
   });
   return query.length ? `${embed}?${query.join('&')}` : embed;
 }
+
+/** What the code of an embed, or its address, says. */
+export interface EmbedRead {
+  /** The embed's address without its query. */
+  readonly address: string;
+  readonly look: EmbedLook;
+  /** Options that there are none of, or whose values are none of theirs: readers get what is usual instead. */
+  readonly unfit: readonly { readonly name: string; readonly value: string }[];
+}
+
+/** Returns what a pasted text says of an embed, or null where no address of one stands in it. */
+export function readEmbed(text: string): EmbedRead | null {
+  const [found] = /https?:\/\/[^\s"'<>]+\/embed\/[^\s"'<>]+/.exec(text) ?? [];
+  const written = found?.replaceAll('&amp;', '&');
+  if (!written || !URL.canParse(written)) return null;
+  const { origin, pathname, searchParams } = new URL(written);
+  const said = [...searchParams].map(([name, value]) => ({ name, value }));
+  const isUnfit = ({ name, value }: (typeof said)[number]) => unfitInLook({ [name]: value }).length > 0;
+  const fit = said.filter((option) => !isUnfit(option));
+  return {
+    address: origin + pathname,
+    look: Object.fromEntries(fit.map(({ name, value }) => [name, value])),
+    unfit: said.filter(isUnfit),
+  };
+}

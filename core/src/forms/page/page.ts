@@ -119,9 +119,9 @@ function header(view: OutwardView, choice: Choice, options: PageOptions): Html {
   const { name, description, topic, language } = text;
   const about = parts.has('about');
   if (!parts.has('title') && !about) return html`<h1 class="unseen">${name}</h1>`;
-  const { contact } = view.wording;
+  const { contact, place } = view.wording;
   return html`<header${language && html` lang="${language}" dir="${directionOf(language)}"`}>
-${about && topic && html`<p class="topic">${topic}</p>`}
+${about && (topic || place) && html`<p class="topic">${[topic, place].filter(Boolean).join(' · ')}</p>`}
 <h1${!parts.has('title') && html` class="unseen"`}><span class="plate plate-${colour}" aria-hidden="true"></span>${name}</h1>
 ${about && description && html`<p class="about">${description}</p>`}
 ${about && contact && html`<p class="about" lang="${speech.locale}" dir="auto">${speech.say('questions', { contact })}</p>`}

@@ -154,6 +154,8 @@ export const de: Words = {
   boardZone: 'Zeiten in {zone}',
   boardMore: 'Weitere Kalender am Anschlagbrett',
   boardNext: 'Weiter',
+  boardByTopic: 'Nach Thema',
+  boardByPlace: 'Nach Ort',
 
   sheetBusy: 'Zeigt nur, wann etwas belegt ist.',
   sheetNothing: 'Dort ist gerade nichts zu sehen.',

@@ -161,6 +161,8 @@ export const en = {
   boardZone: 'Times in {zone}',
   boardMore: 'More calendars on the notice board',
   boardNext: 'Further',
+  boardByTopic: 'By topic',
+  boardByPlace: 'By place',
 
   // A link sheet
   sheetBusy: 'Shows busy times only.',

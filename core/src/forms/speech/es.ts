@@ -151,6 +151,8 @@ export const es: Words = {
   boardZone: 'Horas de {zone}',
   boardMore: 'Más calendarios en el tablón de anuncios',
   boardNext: 'Siguiente',
+  boardByTopic: 'Por tema',
+  boardByPlace: 'Por lugar',
 
   sheetBusy: 'Solo muestra cuándo hay algo ocupado.',
   sheetNothing: 'Ahora mismo no se muestra nada.',

@@ -151,6 +151,8 @@ export const fr: Words = {
   boardZone: 'Heures de {zone}',
   boardMore: 'D’autres calendriers au tableau d’affichage',
   boardNext: 'Suite',
+  boardByTopic: 'Par thème',
+  boardByPlace: 'Par lieu',
 
   sheetBusy: 'N’indique que les heures occupées.',
   sheetNothing: 'Rien n’y est affiché pour le moment.',

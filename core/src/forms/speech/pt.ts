@@ -149,6 +149,8 @@ export const pt: Words = {
   boardZone: 'Horas de {zone}',
   boardMore: 'Mais calendários no quadro de avisos',
   boardNext: 'Seguinte',
+  boardByTopic: 'Por tema',
+  boardByPlace: 'Por lugar',
 
   sheetBusy: 'Só mostra quando há algo ocupado.',
   sheetNothing: 'De momento não se mostra nada ali.',

@@ -1,0 +1,64 @@
+import { readEmbed, type EmbedLook, type EmbedRead } from '@zonal/core/forms';
+import { useId, useState } from 'react';
+import styled from 'styled-components';
+import { Button } from '../ui/Button';
+import { Field } from '../ui/Field';
+import { Faded, Row, Stack } from '../ui/layout';
+
+const Part = styled.details`
+  border-top: 1px solid var(--hair);
+  padding-top: 0.5rem;
+  summary {
+    cursor: pointer;
+    margin-bottom: 0.4rem;
+  }
+`;
+
+interface PastedEmbedProps {
+  /** The embed's own address. */
+  embed: string;
+  onTake: (look: EmbedLook) => void;
+}
+
+/** Reads code that stands on a site already: its options can be taken up, and what is none of them is told. */
+export function PastedEmbed({ embed, onTake }: PastedEmbedProps) {
+  const [text, setText] = useState('');
+  const notes = useId();
+  const read = readEmbed(text);
+  return (
+    <Part>
+      <summary>Read the code that stands on a site already</summary>
+      <Stack>
+        <Field label="Code or address" lines value={text} onChange={setText} />
+        {text && (
+          <ul id={notes} role="status">
+            {notesOn(read, embed).map((note) => (
+              <li key={note}>{note}</li>
+            ))}
+          </ul>
+        )}
+        <Row>
+          <Button isDisabled={!read} aria-describedby={notes} onPress={() => read && onTake(read.look)}>
+            Take its options
+          </Button>
+          <Faded>They come into the fields above; nothing is kept before you say so.</Faded>
+        </Row>
+      </Stack>
+    </Part>
+  );
+}
+
+/** Returns what is to be known of pasted code, in sentences. */
+function notesOn(read: EmbedRead | null, embed: string): string[] {
+  if (!read) return ['No address of an embed stands in this text. Paste the code, or the address alone.'];
+  const { address, look, unfit } = read;
+  const count = Object.keys(look).length;
+  return [
+    address === embed ? '' : 'This is the address of another key, or one that this key had before.',
+    ...unfit.map(
+      ({ name, value }) =>
+        `“${name}” cannot be “${value}”: readers get what is usual, or what is held with the key.`,
+    ),
+    count === 1 ? 'One option can be taken up.' : `${count || 'No'} options can be taken up.`,
+  ].filter(Boolean);
+}
