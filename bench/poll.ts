@@ -1,6 +1,7 @@
 import { outwardView } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import { KeyUses } from '@zonal/server/outside/keyUses';
+import { ReaderBook } from '@zonal/server/outside/readerBook';
 import type { Compiling, Order } from '@zonal/server/outside/outside';
 import { pollPath } from '@zonal/server/outside/pollPath';
 import { Publisher } from '@zonal/server/outside/publisher';
@@ -93,7 +94,7 @@ export async function pollFigures(): Promise<Figure[]> {
     const revision = nextRevision(null, view, 1_000_000);
     const publisher = await publisherOf({ view, revision, memo: null, bodies: noBodies() });
     const document = (await publisher.document(TOKEN, 'feed'))!;
-    const poll = pollPath(publisher, new KeyUses(NOWHERE));
+    const poll = pollPath(publisher, new KeyUses(NOWHERE, new ReaderBook(NOWHERE, 0)));
     const ours: RequestListener = (req, res) => {
       if (!poll(req, res)) res.writeHead(404).end();
     };

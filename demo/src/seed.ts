@@ -2,6 +2,7 @@ import { settingsOf } from '@zonal/core/glass';
 import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
+import { weekOf } from '@zonal/server/db/readers';
 import { learnLabels } from '@zonal/server/db/labels';
 import { migrate } from '@zonal/server/db/migrate';
 import {
@@ -43,6 +44,8 @@ const HOUSE = {
 
 /** Keys were made and last used so many milliseconds ago; one of them never was. */
 const [MADE, USED, UNUSED] = [90 * 86_400_000, 40 * 60_000, 'Residents of Far Bay'];
+/** One key was passed on: it is made out for a few readers, and many more came. */
+const [SHARED, MEANT_FOR, CAME] = ['Shipping agents', 6, 31];
 /** One key ends after so many days. */
 const [ENDING, ENDS] = ['Ferry line’s operations desk', 20];
 
@@ -111,7 +114,8 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
         const key = { windowId: window.id, token, madeOutTo, audience, cap: null };
         const expiresAt = madeOutTo === ENDING ? new Date(instantOf(HOME, (today + ENDS + 1) * DAY)) : null;
         const createdAt = new Date(Date.now() - MADE);
-        const row = await KeyRow.create({ ...key, expiresAt, createdAt }, { transaction });
+        const meantFor = madeOutTo === SHARED ? MEANT_FOR : null;
+        const row = await KeyRow.create({ ...key, expiresAt, createdAt, meantFor }, { transaction });
         idOfKey.set(`${slug} ${madeOutTo}`, row.id);
         if (madeOutTo !== UNUSED) {
           const use = { keyId: row.id, at: new Date(Date.now() - USED), revision: 1, count: 480 };
@@ -120,6 +124,12 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       }
       await rememberVersion(window.id, null, transaction);
     }
+    const cameWith = idOfKey.get(`works-ahead ${SHARED}`)!;
+    await sequelize.query(
+      `INSERT INTO key_readers (key_id, week, reader, many)
+       SELECT :cameWith, :week, int8send(n), 1 FROM generate_series(1, :CAME) AS n`,
+      { replacements: { cameWith, week: weekOf(Date.now()), CAME }, transaction },
+    );
     const { name, note, items } = SHEET;
     const token = randomBytes(20).toString('base64url');
     const onSheet = items.map(([slug, to]) => ({

@@ -10,6 +10,7 @@ import type { ChangeNews } from '@zonal/core/api';
 import { ChangeStream } from './http/changeStream';
 import { log } from './log';
 import type { Trouble } from './glass/trouble';
+import { forgetReaders } from './db/readers';
 import { valueOf, type Told } from './threads/told';
 import { followSchedule } from './glass/schedule';
 
@@ -89,6 +90,7 @@ async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
   const tidy = async () => {
     await dropOldEdits(sequelize);
     await dropOldChanges(sequelize);
+    await forgetReaders(sequelize);
   };
   await tidy();
   const note = (error: unknown) => log.warn({ err: error }, 'old edits could not be dropped');

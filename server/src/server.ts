@@ -18,6 +18,7 @@ import { followChanges } from './outside/changeListener';
 import { Compiler } from './outside/compiler';
 import { compilingThread } from './outside/compilingThread';
 import { KeyUses } from './outside/keyUses';
+import { ReaderBook } from './outside/readerBook';
 import { pollPath } from './outside/pollPath';
 import { Presence } from './outside/presence';
 import { Publisher } from './outside/publisher';
@@ -64,7 +65,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
     { tell, unheard, room: documentRoom },
   );
   await publisher.start();
-  const uses = new KeyUses(sequelize);
+  const uses = new KeyUses(sequelize, new ReaderBook(sequelize, config.proxies));
   const presence = new Presence(sequelize, {
     get taken() {
       return publisher.taken;

@@ -129,6 +129,10 @@ export interface WindowKey {
   readonly contact: string;
   /** For colleagues; they never go out. */
   readonly notes: string;
+  /** How many readers it is made out for; null where that is not said. */
+  readonly meantFor: number | null;
+  /** How many readers came this week or last, whichever is more: people and programs, more or less. */
+  readonly readers: number;
   /** How its embed looks where its code says nothing else. */
   readonly look: EmbedLook;
   /** Origins of the sites that may hold its embed; empty for all. */
@@ -212,6 +216,8 @@ export interface ClosingInput {
 
 /** A key as it is made or changed. */
 export interface KeyInput extends Pick<WindowKey, 'madeOutTo' | 'audience' | 'cap' | 'contact' | 'notes'> {
+  /** How many readers it is made out for; null, or left out, where that is not said. */
+  readonly meantFor?: number | null;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
   readonly expiresAt: string | null;
   /** The version that was changed; left out when the key is new. */

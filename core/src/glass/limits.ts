@@ -30,6 +30,8 @@ export const KEY_LIMITS = {
   nameLetters: 120,
   contactLetters: 300,
   noteLetters: 2_000,
+  /** Readers that one is made out for. */
+  meantFor: 1_000_000,
   /** Days for which an address that was turned leads on. */
   graceDays: 90,
 } as const;

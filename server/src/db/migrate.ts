@@ -12,6 +12,7 @@ import * as embeds from './migrations/008-embeds';
 import * as listing from './migrations/009-listing';
 import * as closing from './migrations/010-closing';
 import * as sheets from './migrations/011-sheets';
+import * as readers from './migrations/012-readers';
 
 export const MIGRATIONS = [
   first,
@@ -25,6 +26,7 @@ export const MIGRATIONS = [
   listing,
   closing,
   sheets,
+  readers,
 ];
 
 /**

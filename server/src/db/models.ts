@@ -176,6 +176,8 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   /** How its embed looks, and the origins that may hold it; none for all. */
   declare look: CreationOptional<EmbedLook>;
   declare hosts: CreationOptional<readonly string[]>;
+  /** How many readers it is made out for; null where that is not said. */
+  declare meantFor: CreationOptional<number | null>;
   declare version: CreationOptional<number>;
   declare readonly createdAt: CreationOptional<Date>;
 }
@@ -471,6 +473,7 @@ export function initModels(sequelize: Sequelize): void {
       contact: { ...text(), defaultValue: '' },
       notes: { ...text(), defaultValue: '' },
       withdrawnAt: { type: DataTypes.DATE, allowNull: true },
+      meantFor: { type: DataTypes.INTEGER, allowNull: true },
       look: { type: DataTypes.JSONB, allowNull: false, defaultValue: {} },
       hosts: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       version: version(),

@@ -33,6 +33,7 @@ import {
 } from '../db/models';
 import { provideWindowStates } from '../db/changes';
 import { groupedBy } from '../db/grouped';
+import { readersOf } from '../db/readers';
 import { seal, unsealed } from '../db/sealed';
 
 /** A window as the API gives it, but for what of it cannot be worked out. */
@@ -213,6 +214,10 @@ export async function windowAnswers(
   const uses = new Map(
     (await KeyUseRow.findAll({ where: { keyId: keys.map((k) => k.id) } })).map((u) => [u.keyId, u]),
   );
+  const readers = await readersOf(
+    sequelize,
+    keys.map((k) => k.id),
+  );
   const names = await namesOf(drafts.map((d) => d.userId));
   return rows.map((row) => {
     const draft = drafts.find((d) => d.windowId === row.id);
@@ -231,7 +236,12 @@ export async function windowAnswers(
       version: row.version,
       draft: draft ? draftAnswer(draft, names.get(draft.userId) ?? '') : null,
       keys: (keysOf.get(row.id) ?? []).map((key) =>
-        keyAnswer(key, { publicUrl, turned: turned.get(key.id) ?? [], use: uses.get(key.id) }),
+        keyAnswer(key, {
+          publicUrl,
+          turned: turned.get(key.id) ?? [],
+          use: uses.get(key.id),
+          readers: readers.get(key.id) ?? 0,
+        }),
       ),
     };
   });
@@ -241,13 +251,14 @@ interface KeyContext {
   readonly publicUrl: string;
   readonly turned: readonly TurnedTokenRow[];
   readonly use: KeyUseRow | undefined;
+  readonly readers: number;
 }
 
-function keyAnswer(key: KeyRow, { publicUrl, turned, use }: KeyContext): WindowKey {
-  const { id, madeOutTo, audience, cap, contact, notes, look, hosts, version } = key;
+function keyAnswer(key: KeyRow, { publicUrl, turned, use, readers }: KeyContext): WindowKey {
+  const { id, madeOutTo, audience, cap, contact, notes, meantFor, look, hosts, version } = key;
   const token = unsealed(key.token);
   return {
-    ...{ id, madeOutTo, audience, cap, contact, notes, look, hosts, version },
+    ...{ id, madeOutTo, audience, cap, contact, notes, meantFor, readers, look, hosts, version },
     madeAt: key.createdAt.toISOString(),
     expiresAt: key.expiresAt?.toISOString() ?? null,
     withdrawnAt: key.withdrawnAt?.toISOString() ?? null,

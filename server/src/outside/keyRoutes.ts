@@ -45,6 +45,8 @@ export class KeyInput {
   /** Whom to tell of it; it never goes out. */
   @IsString() @MaxLength(KEY_LIMITS.contactLetters) contact!: string;
   @IsString() @MaxLength(KEY_LIMITS.noteLetters) notes!: string;
+  /** How many readers it is made out for; null for not said. */
+  @IsOptional() @IsInt() @Min(1) @Max(KEY_LIMITS.meantFor) meantFor?: number | null;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
   @IsOptional() @IsISO8601({ strict: true }) expiresAt!: string | null;
   /** The version that was changed; left out when the key is new. */
@@ -89,12 +91,13 @@ export const keyRoutes = (publishing: Publishing) => {
     const after = { id, madeOutTo, audience, cap: cap ?? null };
     await requireKeyConfirmed(told, before, after, body.confirmed ?? []);
   };
-  const columnsOf = ({ madeOutTo, audience, cap, contact, notes, expiresAt }: KeySaid) => ({
+  const columnsOf = ({ madeOutTo, audience, cap, contact, notes, meantFor, expiresAt }: KeySaid) => ({
     madeOutTo,
     audience,
     cap: cap ?? null,
     contact,
     notes,
+    ...(meantFor === undefined ? {} : { meantFor }),
     expiresAt: expiresAt ? new Date(expiresAt) : null,
   });
   const acting = (userId: string, windowId: string, work: (transaction: Transaction) => Promise<unknown>) =>

@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { afterEach, describe, expect, it } from 'vitest';
 import { KeyUses } from './keyUses';
+import { ReaderBook } from './readerBook';
 
 interface Row {
   readonly id: string;
@@ -21,15 +22,19 @@ function store() {
   return { statements, goAway: (is: boolean) => (away = is), sequelize: { query } as unknown as Sequelize };
 }
 
+/** Notes no readers. */
+const NOBODY = new ReaderBook(null as unknown as Sequelize, 0);
+NOBODY.note = () => undefined;
+
 let uses: KeyUses | null = null;
 afterEach(() => uses?.close());
 
 describe('uses of keys', () => {
   it('are added up and stored in one statement, with the newest revision', async () => {
     const { statements, sequelize } = store();
-    uses = new KeyUses(sequelize);
-    for (let i = 0; i < 250; i++) uses.note('a', 1 + (i > 200 ? 1 : 0), 1000 + i);
-    uses.note('b', 7, 5000);
+    uses = new KeyUses(sequelize, NOBODY);
+    for (let i = 0; i < 250; i++) uses.note('a', 1 + (i > 200 ? 1 : 0), 1000 + i, '');
+    uses.note('b', 7, 5000, '');
     await uses.store();
     expect(statements).toEqual([
       [
@@ -43,15 +48,15 @@ describe('uses of keys', () => {
 
   it('are kept while the database is away, and none is lost or counted twice', async () => {
     const { statements, sequelize, goAway } = store();
-    uses = new KeyUses(sequelize);
+    uses = new KeyUses(sequelize, NOBODY);
     goAway(true);
-    uses.note('a', 1, 1000);
+    uses.note('a', 1, 1000, '');
     await uses.store();
-    uses.note('a', 2, 2000);
-    uses.note('b', 1, 2000);
+    uses.note('a', 2, 2000, '');
+    uses.note('b', 1, 2000, '');
     await uses.store();
     goAway(false);
-    uses.note('b', 2, 3000);
+    uses.note('b', 2, 3000, '');
     await uses.store();
     expect(statements).toHaveLength(1);
     const counted = Object.fromEntries(statements[0]!.map((r) => [r.id, [r.c, r.r, r.at]]));
@@ -63,8 +68,8 @@ describe('uses of keys', () => {
 
   it('are stored once more on a clean stop', async () => {
     const { statements, sequelize } = store();
-    const last = new KeyUses(sequelize);
-    last.note('a', 1, 1000);
+    const last = new KeyUses(sequelize, NOBODY);
+    last.note('a', 1, 1000, '');
     await last.close();
     expect(statements.flat().map((r) => r.c)).toEqual([1]);
   });

@@ -1,5 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import { log } from '../log';
+import type { ReaderBook } from './readerBook';
 
 interface Use {
   count: number;
@@ -14,10 +15,14 @@ export class KeyUses {
   private uses = new Map<string, Use>();
   private readonly timer = setInterval(() => void this.store(), EVERY).unref();
 
-  constructor(private readonly sequelize: Sequelize) {}
+  constructor(
+    private readonly sequelize: Sequelize,
+    private readonly readers: ReaderBook,
+  ) {}
 
-  /** Notes that a revision was fetched, or found unchanged, with a key. */
-  note(keyId: string, revision: number, now: number): void {
+  /** Notes that a revision was fetched, or found unchanged, with a key; the trace is that of {@link traceOf}. */
+  note(keyId: string, revision: number, now: number, trace: string): void {
+    this.readers.note(keyId, trace);
     const use = this.uses.get(keyId);
     if (use) {
       use.count++;
@@ -29,6 +34,7 @@ export class KeyUses {
   /** Stores what was counted; while the database is away it is kept. Keys that are gone are left out. */
   async store(): Promise<void> {
     if (!this.uses.size) return;
+    await this.readers.store();
     const { uses } = this;
     this.uses = new Map();
     const rows = [...uses].map(([id, u]) => ({

@@ -9,6 +9,7 @@ import { lacksBrotli, sendDocument, withBrotli, type Document } from './document
 import type { KeyUses } from './keyUses';
 import { embedRoute } from './embedRoute';
 import { POLICY, acceptedBy, isReadable, pageHeaders, textIn } from './reader';
+import { traceOf } from './readerBook';
 import { refuse } from './refuse';
 import type { Door, Publisher } from './publisher';
 
@@ -55,7 +56,7 @@ export function outwardRoutes(
       // As it is now: what was asked for may have been withdrawn while it was written.
       const door = publisher.door(token);
       if (document && door?.state === 'open') {
-        uses.note(door.place.keyId, door.shown.number, clock());
+        uses.note(door.place.keyId, door.shown.number, clock(), traceOf(req));
         sendDocument(req, res, document);
       } else refuseAt(req, res, door, page);
     };

@@ -3,6 +3,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { lacksBrotli, sendDocument } from './document';
 import type { KeyUses } from './keyUses';
 import type { Publisher } from './publisher';
+import { traceOf } from './readerBook';
 
 const PREFIX = '/feed/';
 
@@ -26,7 +27,7 @@ export function pollPath(
     if (door?.state !== 'open') return false;
     const ready = publisher.ready(door.shown, door.place, form);
     if (!ready || lacksBrotli(req, ready)) return false;
-    uses.note(door.place.keyId, door.shown.number, Date.now());
+    uses.note(door.place.keyId, door.shown.number, Date.now(), traceOf(req));
     sendDocument(req, res, ready);
     return true;
   };

@@ -39,15 +39,18 @@ export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
   const demands = (refusal?.details['demands'] as readonly Demand[] | undefined) ?? [];
   const confirming = useConfirming(demands, window.wording.name, 'the window’s name');
   const current = refusal?.code === 'version-conflict' ? (refusal.details['current'] as WindowKey) : null;
+  const meantForFits =
+    !form.meantFor || (/^[1-9]\d*$/.test(form.meantFor) && Number(form.meantFor) <= KEY_LIMITS.meantFor);
   const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const { lastDay, cap, ...rest } = form;
+    const { lastDay, cap, meantFor, ...rest } = form;
     const body: KeyInput = {
       ...rest,
       madeOutTo: form.madeOutTo.trim(),
       cap: cap || null,
+      meantFor: meantFor ? Number(meantFor) : null,
       // An end that was not touched stays to the moment.
       expiresAt:
         keyOf && lastDay === lastDayOf(keyOf, hostZone) ? keyOf.expiresAt : endOfDay(lastDay, hostZone),
@@ -110,6 +113,14 @@ export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
             {form.lastDay && <Button onPress={() => set({ lastDay: '' })}>Take the end back</Button>}
           </Row>
           <Field
+            label="Made out for how many readers"
+            inputMode="numeric"
+            value={form.meantFor}
+            onChange={(meantFor) => set({ meantFor })}
+            error={meantForFits ? undefined : `A whole number from 1 to ${KEY_LIMITS.meantFor}, or nothing.`}
+            help="People and programs together. When far more come, the address was passed on, and you are told."
+          />
+          <Field
             label="Contact"
             value={form.contact}
             onChange={(contact) => set({ contact })}
@@ -128,7 +139,7 @@ export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
           <Row>
             <MainButton
               type="submit"
-              isDisabled={saving.isLoading || !form.madeOutTo.trim() || !confirming.ready}
+              isDisabled={saving.isLoading || !form.madeOutTo.trim() || !meantForFits || !confirming.ready}
             >
               {keyOf ? 'Save' : 'Make the key'}
             </MainButton>
@@ -146,6 +157,7 @@ function formOf(key: WindowKey | null, hostZone: string) {
     audience: key?.audience === 'street' ? ('street' as const) : ('partners' as const),
     cap: (key?.cap ?? '') as '' | Exclude<Glass, 'shut'>,
     lastDay: key ? lastDayOf(key, hostZone) : '',
+    meantFor: key?.meantFor ? String(key.meantFor) : '',
     contact: key?.contact ?? '',
     notes: key?.notes ?? '',
   };

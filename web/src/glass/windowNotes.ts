@@ -1,4 +1,5 @@
 import { keyState, type KeyState } from '@zonal/core/glass';
+import { isPassedOn } from '@zonal/core/reach';
 import { troubleWords } from '../rehearsal/troubleWords';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
 
@@ -20,7 +21,10 @@ export function windowNotes(window: OutwardWindow, calendars: readonly Calendar[
   const inState = (state: KeyState) => keys.filter((k) => keyState(k, now) === state).length;
   const [ended, ending] = [inState('ended'), inState('ends-soon')];
   const count = (n: number, one: string, many: string) => (n === 1 ? `One key ${one}` : `${n} keys ${many}`);
+  const passedOn = keys.filter((k) => keyState(k, now) !== 'ended' && isPassedOn(k.readers, k.meantFor));
   const open = !closedAt && [
+    passedOn.length > 0 &&
+      `Probably passed on: the key of ${passedOn.map((k) => k.madeOutTo).join(', the key of ')}`,
     trouble && troubleWords(trouble),
     gone.length > 0 &&
       `Shows less: its filter names ${gone

@@ -60,6 +60,8 @@ const window: OutwardWindow = {
       fetched: 4,
       withdrawnAt: null,
       contact: '',
+      meantFor: null,
+      readers: 0,
       notes: '',
       look: {},
       hosts: [],
