@@ -11,6 +11,14 @@ export const ACCOUNT = {
   role: 'steward',
 };
 
+/** Nothing in particular to any calendar. */
+export const COLLEAGUE = {
+  name: 'Siri Holme',
+  email: 'siri@ostrel.example',
+  password: 'sand-and-tide',
+  role: 'colleague',
+};
+
 /** Seeds an empty database with the demo and starts the built server on it; returns what stops it. */
 export default async function startDemo(): Promise<() => Promise<void>> {
   const need = (name: string) => {
@@ -25,7 +33,7 @@ export default async function startDemo(): Promise<() => Promise<void>> {
     PUBLIC_URL: BASE,
     HOST_SITE_URL: HOST_SITE,
     SESSION_SECRET: 'a secret of the tests',
-    DEMO_ACCOUNTS: JSON.stringify([ACCOUNT]),
+    DEMO_ACCOUNTS: JSON.stringify([ACCOUNT, COLLEAGUE]),
   };
   const [seeded] = (await once(fork(need('SEED_MAIN'), { env }), 'exit')) as [number];
   if (seeded !== 0) throw new Error('The demo data could not be written.');

@@ -1,4 +1,5 @@
 import type { DraftEntry } from '@zonal/core/forms';
+import type { Standing } from '@zonal/core/rights';
 import {
   BLANK_WINDOW,
   PLAIN_TITLE,
@@ -482,6 +483,36 @@ export const WINDOWS: readonly DemoWindow[] = [
     sources: [['LV', 'frosted', 'Lighthouse']],
   },
 ];
+
+/** What the people of the demo are to calendars, by the plate of each; a reader through a glass. */
+export const STANDINGS_OF: Readonly<Record<string, Readonly<Record<string, Standing | Glass>>>> = {
+  'ida@ostrel.example': {
+    BL: 'publisher',
+    EV: 'publisher',
+    DW: 'publisher',
+    PR: 'publisher',
+    LV: 'publisher',
+    HD: 'publisher',
+  },
+  'jon@ostrel.example': {
+    BL: 'publisher',
+    EV: 'publisher',
+    DW: 'publisher',
+    PR: 'publisher',
+    LV: 'publisher',
+    HD: 'frosted',
+  },
+  'ebba@ostrel.example': { EV: 'editor', LV: 'editor', DW: 'tinted', PR: 'frosted' },
+  'per@ostrel.example': { PR: 'clear', DW: 'tinted', HD: 'frosted' },
+};
+
+/** The glass through which everybody in the house sees a calendar; of others they see nothing. */
+export const HOUSE_GLASS: Readonly<Record<string, Glass>> = {
+  BL: 'tinted',
+  EV: 'clear',
+  DW: 'tinted',
+  LV: 'frosted',
+};
 
 /** The link sheet of the demo: windows by slug with the keys on it; none stands for the address for everybody. */
 export const SHEET = {

@@ -1,4 +1,5 @@
-import { settingsOf } from '@zonal/core/glass';
+import { GLASSES, settingsOf } from '@zonal/core/glass';
+import { STANDINGS } from '@zonal/core/rights';
 import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
@@ -13,6 +14,7 @@ import {
   KeyRow,
   KeyUseRow,
   SheetRow,
+  StandingRow,
   UserRow,
   WindowRow,
   WindowSourceRow,
@@ -24,7 +26,7 @@ import { tokenPrint } from '@zonal/server/outside/sheetStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';
-import { SHEET, WINDOWS, calendarsAround, saidOfDemo } from './scenario';
+import { HOUSE_GLASS, SHEET, STANDINGS_OF, WINDOWS, calendarsAround, saidOfDemo } from './scenario';
 
 /** A made-up place on the coast of the harbour's zone. */
 const SPOT = { place: 'Ostrel', latitude: 44.31, longitude: -63.78 };
@@ -69,13 +71,20 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
   const today = dayOfWall(wallAt(HOME, Date.now()));
   await sequelize.transaction(async (transaction) => {
     for (const { name, email, password, role } of accounts) {
-      const row = { name, email, role: role as Role, passwordHash: await hashPassword(password) };
+      const row = {
+        name,
+        email,
+        role: (role === 'steward' ? role : 'member') as Role,
+        passwordHash: await hashPassword(password),
+      };
       await UserRow.create(row, { transaction });
     }
     await HouseRow.update(HOUSE, { where: { id: 1 }, transaction });
     const idOf = new Map<string, string>();
     for (const { entries, ...calendar } of calendarsAround(today)) {
-      const row = await CalendarRow.create({ ...calendar, ...SPOT, zone: HOME }, { transaction });
+      const houseGlass = HOUSE_GLASS[calendar.plate] ?? 'shut';
+      const columns = { ...calendar, ...SPOT, zone: HOME, houseGlass };
+      const row = await CalendarRow.create(columns, { transaction });
       idOf.set(calendar.plate, row.id);
       const rows = entries.map((e) => ({
         ...columnsOf(e, HOME),
@@ -85,6 +94,14 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       }));
       await EntryRow.bulkCreate(rows, { transaction });
     }
+    for (const { id: userId, email } of await UserRow.findAll({ transaction }))
+      for (const [plate, what] of Object.entries(STANDINGS_OF[email] ?? {})) {
+        const standing = STANDINGS.find((s) => s === what) ?? 'reader';
+        const glass = GLASSES.find((g) => g === what) ?? null;
+        const since = new Date(Date.now() - MADE);
+        const row = { calendarId: idOf.get(plate)!, userId, standing, glass, byId: null, since };
+        await StandingRow.create(row, { transaction });
+      }
     const steward = await UserRow.findOne({ where: { role: 'steward' }, transaction });
     for (const [plate, audience, glass] of CEILINGS) {
       const ceiling = { calendarId: idOf.get(plate)!, audience, glass, userId: steward?.id ?? null };

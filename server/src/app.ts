@@ -13,6 +13,8 @@ import { calendarRoutes } from './inside/calendarRoutes';
 import type { Config } from './config';
 import { demoRoute } from './demoRoute';
 import { entryRoutes } from './inside/entryRoutes';
+import { InsideViews } from './inside/insideViews';
+import { NewsCutter } from './inside/newsCutter';
 import { editRoutes } from './inside/editRoutes';
 import { houseRoutes } from './glass/houseRoutes';
 import { answerProblem } from './http/errors';
@@ -27,6 +29,8 @@ import { sheetPages } from './outside/sheetPages';
 import { sheetRoutes } from './outside/sheetRoutes';
 import type { KeyUses } from './outside/keyUses';
 import type { Publisher } from './outside/publisher';
+import { guard } from './people/guard';
+import { peopleRoutes } from './people/peopleRoutes';
 import { Doorkeeper, sessions } from './people/session';
 import { sessionRoutes } from './people/sessionRoutes';
 import { ceilingRoutes } from './glass/ceilingRoutes';
@@ -129,19 +133,25 @@ function api(
 ): Router {
   const { sequelize, change } = publishing;
   const door = new Doorkeeper(config);
+  const views = new InsideViews();
   const routes = [
     ...sessionRoutes(door, config.tryOut),
-    ...calendarRoutes(sequelize, change),
-    ...entryRoutes(sequelize, change),
+    ...calendarRoutes(sequelize, change, views),
+    ...peopleRoutes(change),
+    ...entryRoutes(sequelize, change, views),
     ...editRoutes(sequelize, change),
     ...houseRoutes(change),
-    changeRoute(stream, (req, userId) => door.stillSignedIn(req, userId)),
+    changeRoute(
+      stream,
+      (req, userId) => door.stillSignedIn(req, userId),
+      (userId) => new NewsCutter(userId, views),
+    ),
     ...windowRoutes(publishing),
     ...keyRoutes(publishing),
     ...sheetRoutes(publishing),
     ...ledgerRoutes,
     ...ceilingRoutes(publishing),
-    ...labelRoutes(sequelize, change),
+    ...labelRoutes(sequelize, change, views),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, config.publicUrl)] : []),
   ];
   const router = Router();
@@ -157,6 +167,7 @@ function api(
   router.post('/session', signInLimit(), accountLimit());
   mount(router, routes, {
     userOf: (req) => door.userOf(req),
+    guard,
     doneBefore: (id, userId) => doneChange(sequelize, id, userId),
   });
   return router;

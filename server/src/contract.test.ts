@@ -129,6 +129,21 @@ describe('the answers of the API', () => {
     await told('POST /windows/:id/close', `/windows/${window.id}/close`);
     await told('POST /windows/:id/open', `/windows/${window.id}/open`);
 
+    await told('GET /people', '/people');
+    const people = await told('GET /calendars/:id/people', `/calendars/${id}/people`);
+    await told('PUT /calendars/:id/people', `/calendars/${id}/people`, {
+      people: people.people.map(({ userId, standing, glass }: any) => ({ userId, standing, glass })),
+      houseGlass: 'frosted',
+      version: people.version,
+    });
+    const two = await told('POST /calendars', '/calendars', { ...plate, name: 'Second', plate: 'SE' });
+    const both = await told(
+      'POST /windows',
+      '/windows',
+      windowInput([id, two.id], 'tinted', { name: 'Both' }),
+    );
+    await told('DELETE /windows/:id/sources/:calendarId', `/windows/${both.id}/sources/${two.id}`);
+
     const wish = { calendarId: id, audience: 'street', glass: 'tinted' };
     await told('PUT /ceilings', '/ceilings', { ...wish, confirmed: ['most-vanishes'] });
     const { requests } = await told('POST /ceilings/requests', '/ceilings/requests', {

@@ -334,7 +334,7 @@ describe('sessions', () => {
     const user = await UserRow.create({
       name: 'Wick',
       email,
-      role: 'editor',
+      role: 'member',
       passwordHash: await hashPassword(PASSWORD),
     });
     const signedIn = async () => {
@@ -378,7 +378,7 @@ describe('sessions', () => {
     await UserRow.create({
       name: 'Jon',
       email: 'jon@ostrel.example',
-      role: 'editor',
+      role: 'member',
       passwordHash: await hashPassword(PASSWORD),
     });
     const stranger = new TestClient(server.base);
@@ -406,10 +406,9 @@ describe('the stream', () => {
     socket.write(`GET /api/changes HTTP/1.1\r\nHost: x\r\nCookie: ${own.headers().cookie}\r\n\r\n`);
     await new Promise((resolve) => socket.once('data', resolve));
     socket.pause();
-    const news = { calendarIds: Array.from({ length: 2000 }, () => calendarId), windowIds: [] };
-    for (let i = 0; i < 2000 && !closed; i++) {
-      server.tell(news);
-      if (i % 20 === 0) await new Promise((resolve) => setImmediate(resolve));
+    for (let i = 0; i < 5000 && !closed; i++) {
+      server.tell({ calendarIds: [], windowIds: Array.from({ length: 2000 }, (_, n) => `window ${i} ${n}`) });
+      await new Promise((resolve) => setTimeout(resolve, 2));
     }
     socket.resume();
     await new Promise((resolve) => (closed ? resolve(null) : socket.once('close', resolve)));

@@ -1,10 +1,11 @@
-import { BLANK_WINDOW, DEMANDS } from '@zonal/core/glass';
+import { BLANK_WINDOW, DEMANDS, type Glass } from '@zonal/core/glass';
+import type { Standing } from '@zonal/core/rights';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { createConnection, createServer, type Socket } from 'node:net';
 import { Client } from 'pg';
 import type { Config } from './config';
-import { UserRow } from './db/models';
+import { StandingRow, UserRow } from './db/models';
 import { hashPassword } from './people/passwords';
 import { startServer, type RunningServer } from './server';
 
@@ -135,6 +136,26 @@ export async function quayServer(databaseUrl?: string) {
   const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };
   const { body } = await client.call('POST', '/calendars', { ...plate, name: 'Quay' });
   return { server, client, calendarId: String(body.id) };
+}
+
+/** Makes an account of somebody who is no steward, and signs them in. */
+export async function colleague(base: string, name: string) {
+  const email = `${name.toLowerCase()}@ostrel.example`;
+  const account = { name, email, role: 'member' as const };
+  const { id } = await UserRow.create({ ...account, passwordHash: await hashPassword(PASSWORD) });
+  const client = new TestClient(base);
+  await client.signIn(PASSWORD, email);
+  return { id, email, client };
+}
+
+/** Makes somebody something to a calendar. */
+export async function makeTo(
+  calendarId: string,
+  userId: string,
+  standing: Standing,
+  glass: Glass | null = null,
+): Promise<void> {
+  await StandingRow.upsert({ calendarId, userId, standing, glass, byId: null, since: new Date() });
 }
 
 /** Stands between server and database, and can cut every connection, or let nothing through without a word. */

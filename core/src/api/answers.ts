@@ -13,6 +13,7 @@ import type {
   WindowSaid,
 } from '../glass';
 import type { ProblemCode } from '../problems';
+import type { Sight, Standing, Who } from '../rights';
 
 /*
  * What the organiser's API is asked and answers, as it stands in JSON: each shape once, for the server that gives it, the
@@ -76,7 +77,13 @@ export interface Calendar {
   /** When everything of it was withdrawn from outside, or null. */
   readonly lockedAt: string | null;
   readonly version: number;
+  /** How many entries the asker sees of it. */
   readonly entryCount: number;
+  /** What the asker is to it, and how much they see of it. */
+  readonly who: Who;
+  readonly sight: Sight;
+  /** Names of the windows over it, for those who may know them. */
+  readonly windows: readonly string[];
 }
 
 /** A calendar as it is made or changed; with no version it is new. */
@@ -85,6 +92,43 @@ export interface CalendarInput
     Pick<Calendar, 'name' | 'description' | 'zone' | 'plate' | 'colour'>,
     Partial<Pick<Calendar, 'shape' | 'pattern' | 'place' | 'latitude' | 'longitude'>> {
   readonly version?: number;
+}
+
+/** Somebody with an account. */
+export interface Account {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly steward: boolean;
+}
+
+/** What somebody is to a calendar, since when, and by whom. */
+export interface CalendarPerson {
+  readonly userId: string;
+  readonly name: string;
+  readonly email: string;
+  readonly standing: Standing;
+  /** Of a reader; null for those who see everything. */
+  readonly glass: Glass | null;
+  readonly since: string;
+  /** Empty for what was so before it was noted. */
+  readonly by: string;
+}
+
+/** The people of a calendar, and the glass through which everybody else in the house sees it. */
+export interface CalendarPeople {
+  readonly people: readonly CalendarPerson[];
+  readonly houseGlass: Glass;
+  /** Rises with each change. */
+  readonly version: number;
+}
+
+/** The people of a calendar as they are to be: whoever is not named is nothing to it any more. */
+export interface CalendarPeopleInput {
+  readonly people: readonly Pick<CalendarPerson, 'userId' | 'standing' | 'glass'>[];
+  readonly houseGlass: Glass;
+  /** The version that was seen. */
+  readonly version: number;
 }
 
 /** What deleting a calendar would hit. */

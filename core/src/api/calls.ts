@@ -2,10 +2,13 @@ import type { Entry, FindIn } from '../entries';
 import type { OutwardView, Watch, WindowInput } from '../glass';
 import type { Revision } from '../reach';
 import type {
+  Account,
   AllCeilings,
   Calendar,
   CalendarImpact,
   CalendarInput,
+  CalendarPeople,
+  CalendarPeopleInput,
   CeilingReply,
   CeilingWish,
   CeilingInput,
@@ -56,6 +59,9 @@ export interface Calls {
   'POST /calendars/:id/lock-down': { answer: void };
   'DELETE /calendars/:id/lock-down': { answer: void };
 
+  'GET /calendars/:id/people': { answer: CalendarPeople };
+  'PUT /calendars/:id/people': { body: CalendarPeopleInput; answer: CalendarPeople };
+
   'GET /calendars/:id/entries': { query: { from?: string; to?: string }; answer: readonly Entry[] };
   'POST /calendars/:id/entries': { body: EntryInput; answer: Entry };
   'GET /find': { query: { text: string; in: FindIn }; answer: { total: number; entries: readonly Entry[] } };
@@ -78,6 +84,7 @@ export interface Calls {
   'DELETE /windows/:id/draft': { answer: void };
   'POST /windows/:id/schedule': { body: Schedule; answer: OutwardWindow };
   'GET /windows/:id/versions': { answer: readonly WindowVersion[] };
+  'DELETE /windows/:id/sources/:calendarId': { answer: OutwardWindow };
   'PUT /windows/:id/closing': { body: ClosingInput; answer: OutwardWindow };
   'POST /windows/:id/close': { answer: OutwardWindow };
   'POST /windows/:id/open': { answer: OutwardWindow };
@@ -113,6 +120,7 @@ export interface Calls {
   'GET /house/watch': { answer: Watch };
   'GET /labels': { answer: readonly Label[] };
   'DELETE /labels/:name': { answer: void };
+  'GET /people': { answer: readonly Account[] };
 }
 
 export type CallName = keyof Calls;

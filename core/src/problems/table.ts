@@ -14,6 +14,22 @@ export const PROBLEMS = {
     status: 403,
     say: 'Only a steward can change this. Ask a steward of your organisation.',
   },
+  'not-allowed': {
+    status: 403,
+    say: 'To {deed} you need to be {who}. Ask one of them to do it, or to let you do it.',
+  },
+  'publisher-missing': {
+    status: 422,
+    say: 'A calendar needs at least one publisher. Name another one first.',
+  },
+  'person-unknown': {
+    status: 422,
+    say: 'One of these people has no account any more. Reload the page, and choose again.',
+  },
+  'sight-stopped': {
+    status: 503,
+    say: 'What you may see of this calendar cannot be worked out just now. Ask a publisher of it to look.',
+  },
   'choices-missing': {
     status: 422,
     say: 'The property “{name}” has nothing to choose from. Add its choices.',

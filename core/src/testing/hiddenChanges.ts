@@ -61,6 +61,8 @@ export function changeHidden(
   rules: WindowRules,
   reader: Reader,
   n: Noise,
+  /** Whether what lies outside {@link RANGE} may change too, as the reader sees nothing of it. */
+  beyondToo = true,
 ): Entry[] {
   const seen = (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>) => clearnessOf(e, rules, reader);
   const pick = (i: number, of: number) => (n.picks[i % n.picks.length]! + i) % of;
@@ -71,14 +73,14 @@ export function changeHidden(
       const labels = rules.labelHolds.length ? { labels: e.labels } : {};
       return pick(i, 3) === 0 ? [] : [{ ...e, ...other, ...labels, hold: e.hold, version: 9 }];
     }
-    const outside = beyond(e, pick(i, 5));
+    const outside = beyondToo ? beyond(e, pick(i, 5)) : e;
     if (clearness === 1) return changeFrosted(outside, other, rules, pick(i, 4));
-    const pieces = cut(outside, pick(i, 4), pick(i + 1, 20));
+    const pieces = cut(outside, beyondToo ? pick(i, 4) : 0, pick(i + 1, 20));
     return pieces.map((piece, k) =>
-      changeVisible(piece, n.contents[pick(i + k, n.contents.length)]!, clearness, rules, seen),
+      changeVisible(piece, n.contents[pick(i + k, n.contents.length)]!, clearness, rules, seen, beyondToo),
     );
   });
-  const hidden = n.strangers.flatMap((s, i) => stranger(s, pick(i, 4)));
+  const hidden = n.strangers.flatMap((s, i) => stranger(s, pick(i, beyondToo ? 4 : 2)));
   const all = [...changed, ...hidden];
   const turn = all.length ? n.turn % all.length : 0;
   return [...all.slice(turn), ...all.slice(0, turn)];
@@ -171,10 +173,11 @@ function changeVisible(
   clearness: Clearness,
   rules: WindowRules,
   seen: (e: Pick<Entry, 'calendarId' | 'hold' | 'labels'>) => Clearness,
+  beyondToo: boolean,
 ): Entry {
   const out = fieldsSeen(e.calendarId, clearness, rules);
   const keep = [...new Set<keyof Content>([...out, ...deciding(rules), 'kind'])];
-  const disguise = (c: Content): Content => unseen(keeping(c, other, keep));
+  const disguise = (c: Content): Content => unseen(keeping(c, other, keep), beyondToo);
   const overrides = e.overrides.map((o) => {
     const own = seen({ ...e, hold: o.content.hold, labels: o.content.labels });
     // A date that is kept in may say anything but what holds it back.
@@ -190,20 +193,25 @@ function changeVisible(
     ...disguise(contentOf(e)),
     uid: 'another',
     version: 3,
-    recurrence: e.recurrence && { ...e.recurrence, rule: sameWithinRange(e.recurrence.rule) },
+    recurrence: e.recurrence && {
+      ...e.recurrence,
+      rule: beyondToo ? sameWithinRange(e.recurrence.rule) : e.recurrence.rule,
+    },
     overrides,
   };
 }
 
 /** Changes what is in the fields that go out, but shows in no form. */
-function unseen(c: Content): Content {
+function unseen(c: Content, beyondToo: boolean): Content {
   return {
     ...c,
     people: c.people.map((p) => ({ ...p, group: !p.group })),
     publicLink: c.publicLink.startsWith('javascript') ? 'javascript:alert(2)' : c.publicLink,
     title: c.title && `${c.title}\u0007`,
     planned:
-      c.planned && outsideRange(c.planned) ? whenLike(c.planned, wallOf(c.planned) - 400 * DAY) : c.planned,
+      beyondToo && c.planned && outsideRange(c.planned)
+        ? whenLike(c.planned, wallOf(c.planned) - 400 * DAY)
+        : c.planned,
   };
 }
 

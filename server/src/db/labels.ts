@@ -22,14 +22,19 @@ export async function learnLabels(
   );
 }
 
-/** Returns all labels with the number of entries that bear them now. */
-export async function labelCounts(sequelize: Sequelize): Promise<{ name: string; count: number }[]> {
+/** Returns labels with the number of entries that bear them now: all labels, or those that entries of some calendars bear. */
+export async function labelCounts(
+  sequelize: Sequelize,
+  calendarIds: readonly string[] | null = null,
+): Promise<{ name: string; count: number }[]> {
+  if (calendarIds && !calendarIds.length) return [];
   const [rows] = await sequelize.query(
-    `SELECT l.name, count(DISTINCT e.id)::int AS count FROM labels l LEFT JOIN (
+    `SELECT l.name, count(DISTINCT e.id)::int AS count FROM labels l ${calendarIds ? '' : 'LEFT'} JOIN (
        SELECT e.id, label #>> '{}' AS label FROM entries e, LATERAL (
          ${IN_DATA.map((path) => `SELECT jsonb_path_query(e.data, '${path}') AS label`).join(' UNION ALL ')}
-       ) AS found
+       ) AS found ${calendarIds ? 'WHERE e.calendar_id IN (:calendarIds)' : ''}
      ) AS e ON e.label = l.name GROUP BY l.name ORDER BY l.name`,
+    { replacements: { calendarIds } },
   );
   return rows as { name: string; count: number }[];
 }

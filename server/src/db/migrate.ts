@@ -13,6 +13,7 @@ import * as listing from './migrations/009-listing';
 import * as closing from './migrations/010-closing';
 import * as sheets from './migrations/011-sheets';
 import * as readers from './migrations/012-readers';
+import * as rights from './migrations/013-rights';
 
 export const MIGRATIONS = [
   first,
@@ -27,6 +28,7 @@ export const MIGRATIONS = [
   closing,
   sheets,
   readers,
+  rights,
 ];
 
 /**

@@ -16,6 +16,7 @@ import type {
   WindowSaid,
   WindowSettings,
 } from '@zonal/core/glass';
+import type { Standing } from '@zonal/core/rights';
 import type { LedgerItem, LedgerStep, Revision, Stamp } from '@zonal/core/reach';
 import {
   DataTypes,
@@ -26,7 +27,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 
-export const ROLES = ['steward', 'publisher', 'editor'] as const;
+export const ROLES = ['steward', 'member'] as const;
 export type Role = (typeof ROLES)[number];
 
 export class UserRow extends Model<InferAttributes<UserRow>, InferCreationAttributes<UserRow>> {
@@ -55,6 +56,10 @@ export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreati
   declare archivedAt: CreationOptional<Date | null>;
   /** Set while everything of it is withdrawn from outside. */
   declare lockdown: CreationOptional<{ readonly at: string; readonly userId: string } | null>;
+  /** The glass through which everybody in the house sees it. */
+  declare houseGlass: CreationOptional<Glass>;
+  /** Rises whenever its people change. */
+  declare peopleVersion: CreationOptional<number>;
   declare version: CreationOptional<number>;
 }
 
@@ -342,6 +347,17 @@ export class SheetRow extends Model<InferAttributes<SheetRow>, InferCreationAttr
   declare readonly updatedAt: CreationOptional<Date>;
 }
 
+/** What somebody was made to a calendar. */
+export class StandingRow extends Model<InferAttributes<StandingRow>, InferCreationAttributes<StandingRow>> {
+  declare calendarId: string;
+  declare userId: string;
+  declare standing: Standing;
+  /** Of a reader; null for those who see everything. */
+  declare glass: Glass | null;
+  declare byId: string | null;
+  declare since: Date;
+}
+
 // Made anew for each column: Sequelize writes into them.
 const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
@@ -381,6 +397,8 @@ export function initModels(sequelize: Sequelize): void {
       longitude: { type: DataTypes.DOUBLE, allowNull: true },
       archivedAt: { type: DataTypes.DATE, allowNull: true },
       lockdown: { type: DataTypes.JSONB, allowNull: true },
+      houseGlass: { ...text(), defaultValue: 'shut' },
+      peopleVersion: version(),
       version: version(),
     },
     at('calendars'),
@@ -618,6 +636,17 @@ export function initModels(sequelize: Sequelize): void {
       },
     },
     at('key_uses', false),
+  );
+  StandingRow.init(
+    {
+      calendarId: owner(),
+      userId: owner(),
+      standing: text(),
+      glass: some(DataTypes.TEXT),
+      byId: some(DataTypes.UUID),
+      since: { type: DataTypes.DATE, allowNull: false },
+    },
+    at('standings', false),
   );
   SheetRow.init(
     {

@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes } from 'node:crypto';
 import { QueryTypes, type Sequelize } from 'sequelize';
 
 /** Begins what is sealed; what was written before there were seals has none. */
@@ -29,6 +29,12 @@ export function unsealed(text: string): string {
   const decipher = createDecipheriv('aes-256-gcm', key, sealed.subarray(0, NONCE));
   decipher.setAuthTag(sealed.subarray(-TAG));
   return decipher.update(sealed.subarray(NONCE, -TAG), undefined, 'utf8') + decipher.final('utf8');
+}
+
+/** Returns a secret that is made of the one by which texts are sealed, the same in every process. */
+export function secretFor(text: string): string {
+  if (!key) throw new Error('There is no secret to make others of.');
+  return createHmac('sha256', key).update(text).digest('base64url');
 }
 
 const TABLES = [

@@ -1,7 +1,8 @@
 import { AUDIENCES, DEMANDS, GLASSES, withCeiling, type Demand } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
+import type { HouseRights } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { calendarOf } from '../inside/calendarStore';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route } from '../http/route';
@@ -32,13 +33,11 @@ export class CeilingReplyInput {
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
 
-function steward(user: UserRow): void {
-  if (user.role !== 'steward') throw new Problem('steward-only');
-}
-
-async function answer() {
-  const rows = await CeilingRow.findAll();
-  const requests = await CeilingRequestRow.findAll({ order: [['createdAt', 'DESC']], limit: 100 });
+/** Returns the ceilings of the house and of calendars of which the asker sees everything, and what was asked for of them. */
+async function answer(rights: HouseRights) {
+  const where = { calendarId: { [Op.or]: [{ [Op.is]: null }, { [Op.in]: rights.calendarsFor('see-all') }] } };
+  const rows = await CeilingRow.findAll({ where });
+  const requests = await CeilingRequestRow.findAll({ where, order: [['createdAt', 'DESC']], limit: 100 });
   const names = await namesOf([
     ...rows.map((r) => r.userId),
     ...requests.flatMap((r) => [r.userId, r.answeredBy ?? null]),
@@ -113,21 +112,20 @@ export const ceilingRoutes = (publishing: Publishing) => {
     route('GET /ceilings', {
       tag: 'Ceilings',
       summary: 'All ceilings with who set them and when, and what was asked for',
-      handle: answer,
+      handle: ({ rights }) => answer(rights),
     }),
     route('PUT /ceilings', {
       tag: 'Ceilings',
       summary:
         'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once, large effects must be confirmed; for stewards',
       body: CeilingInput,
-      again: answer,
-      handle: async ({ body, user }) => {
-        steward(user);
+      again: ({ rights }) => answer(rights),
+      handle: async ({ body, user, rights }) => {
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
         const wanted = { ...body, calendarId, glass: body.glass ?? null };
         await confirm(wanted, body.confirmed);
         await acting(user, calendarId, (t) => put(wanted, user, t));
-        return answer();
+        return answer(rights);
       },
     }),
     route('POST /ceilings/requests', {
@@ -135,20 +133,19 @@ export const ceilingRoutes = (publishing: Publishing) => {
       summary: 'Ask for a ceiling to be raised',
       body: CeilingRequestInput,
       status: 201,
-      handle: async ({ body, user }) => {
+      handle: async ({ body, user, rights }) => {
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
         const { audience, glass, reason } = body;
         await CeilingRequestRow.create({ calendarId, audience, glass, reason, userId: user.id });
-        return answer();
+        return answer(rights);
       },
     }),
     route('POST /ceilings/requests/:id', {
       tag: 'Ceilings',
       summary: 'Grant or refuse what was asked for; large effects must be confirmed; for stewards',
       body: CeilingReplyInput,
-      again: answer,
-      handle: async ({ body, param, user }) => {
-        steward(user);
+      again: ({ rights }) => answer(rights),
+      handle: async ({ body, param, user, rights }) => {
         const row = isUUID(param('id')) ? await CeilingRequestRow.findByPk(param('id')) : null;
         if (!row) throw new Problem('not-found');
         if (row.state !== 'open') throw new Problem('request-answered');
@@ -162,7 +159,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
           if (!changed) throw new Problem('request-answered');
           if (body.grant) await put(row, user, transaction);
         });
-        return answer();
+        return answer(rights);
       },
     }),
     route('POST /calendars/:id/lock-down', {

@@ -1,7 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { UserRow } from '../db/models';
-import { hashPassword } from '../people/passwords';
-import { PASSWORD, TestClient, freshDatabase, testServer, windowInput } from '../testing';
+import { TestClient, freshDatabase, testServer, windowInput, colleague } from '../testing';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 
 let server: Awaited<ReturnType<typeof testServer>>;
@@ -12,10 +10,7 @@ beforeAll(async () => {
   server = await testServer(await freshDatabase());
   steward = new TestClient(server.base);
   await steward.signIn();
-  const account = { name: 'Ole', email: 'ole@ostrel.example', role: 'publisher' as const };
-  await UserRow.create({ ...account, passwordHash: await hashPassword(PASSWORD) });
-  publisher = new TestClient(server.base);
-  await publisher.signIn(PASSWORD, account.email);
+  ({ client: publisher } = await colleague(server.base, 'Ole'));
 });
 afterAll(() => server.close());
 

@@ -1,11 +1,12 @@
 import type { House } from '@zonal/core/api';
 import { PROPERTY_KINDS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
+import type { HouseRights } from '@zonal/core/rights';
 import { ArrayMaxSize, ArrayUnique, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
 import type { MakeChange } from '../db/changes';
 import { HouseRow } from '../db/models';
 import { IsVersion, IsZone, Parts } from '../http/inputs';
-import { route } from '../http/route';
+import { route, type Call } from '../http/route';
 import { windowIdsOn } from './publishWindow';
 import { houseWatch } from './requireConfirmed';
 
@@ -34,9 +35,13 @@ export class HouseInput {
   @IsVersion() version!: number;
 }
 
-async function answer(): Promise<House> {
+/** What must not go out unnoticed concerns those who let something out. */
+const publishes = (rights: HouseRights) => rights.steward || rights.calendarsFor('publish').length > 0;
+
+async function answer({ rights }: Pick<Call, 'rights'>): Promise<House> {
   const { name, zone, country, region, properties, watchWords, version } = (await HouseRow.findByPk(1))!;
-  return { name, zone, country, region, properties, watchWords, version };
+  const words = publishes(rights) ? watchWords : [];
+  return { name, zone, country, region, properties, watchWords: words, version };
 }
 
 /** A property that goes away breaks filters that name it. */
@@ -49,15 +54,17 @@ export const houseRoutes = (change: MakeChange) => [
   route('GET /house/watch', {
     tag: 'House',
     summary: 'What must not go out unnoticed: the names of the people with an account, and the house’s words',
-    handle: houseWatch,
+    handle: async ({ rights }) => {
+      const watch = await houseWatch();
+      return publishes(rights) ? watch : { people: [], words: [], country: watch.country };
+    },
   }),
   route('PUT /house', {
     tag: 'House',
     summary: 'Change the organisation; for stewards',
     body: HouseInput,
     again: answer,
-    handle: async ({ body, user }) => {
-      if (user.role !== 'steward') throw new Problem('steward-only');
+    handle: async ({ body, user, rights }) => {
       for (const { name, kind, choices } of body.properties) {
         if (kind === 'choice' && !choices.length) throw new Problem('choices-missing', { name });
       }
@@ -68,8 +75,8 @@ export const houseRoutes = (change: MakeChange) => [
         const windows = count ? await windowIdsOn(null, transaction) : [];
         return { result: count, touched: windows.map((windowId) => ({ windowId })) };
       });
-      if (!changed) throw new Problem('version-conflict', { current: await answer(), yours: body });
-      return answer();
+      if (!changed) throw new Problem('version-conflict', { current: await answer({ rights }), yours: body });
+      return answer({ rights });
     },
   }),
 ];

@@ -1,11 +1,14 @@
 import { conditionsOf } from '@zonal/core/glass';
-import { plainText } from '@zonal/core/entries';
+import { compareText, plainText } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
+import type { HouseRights } from '@zonal/core/rights';
 import type { Sequelize } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { labelCounts } from '../db/labels';
 import { WindowRow } from '../db/models';
+import { windowIdsSeen } from './windowsSeen';
 import { route } from '../http/route';
+import type { InsideViews } from '../inside/insideViews';
 
 function naming(rows: readonly WindowRow[], label: string): WindowRow[] {
   const plain = plainText(label);
@@ -14,13 +17,27 @@ function naming(rows: readonly WindowRow[], label: string): WindowRow[] {
   );
 }
 
-export const labelRoutes = (sequelize: Sequelize, change: MakeChange) => [
+/** Returns the labels that somebody sees. Who publishes a calendar may name all of them in filters, also those of no entry. */
+async function labelsSeen(sequelize: Sequelize, rights: HouseRights, views: InsideViews) {
+  if (rights.steward) return labelCounts(sequelize);
+  const whole = rights.calendarsFor('see-all');
+  const counts = new Map((await labelCounts(sequelize, whole)).map((l) => [l.name, l.count]));
+  for (const id of rights.inSight().filter((one) => rights.sight(one) === 'clear'))
+    for (const entry of await views.entriesOrNone(id, rights))
+      for (const label of new Set([entry, ...entry.overrides.map((o) => o.content)].flatMap((c) => c.labels)))
+        counts.set(label, (counts.get(label) ?? 0) + 1);
+  return [...counts].map(([name, count]) => ({ name, count })).sort((a, b) => compareText(a.name, b.name));
+}
+
+export const labelRoutes = (sequelize: Sequelize, change: MakeChange, views: InsideViews) => [
   route('GET /labels', {
     tag: 'House',
-    summary: 'The labels that filters may name, with the entries that bear them',
-    handle: async () => {
-      const windows = await WindowRow.findAll();
-      const labels = await labelCounts(sequelize);
+    summary:
+      'The labels that filters may name, with the entries that bear them, as far as the asker sees them',
+    handle: async ({ rights }) => {
+      const ids = await windowIdsSeen(rights);
+      const windows = await WindowRow.findAll({ where: ids ? { id: ids } : {} });
+      const labels = await labelsSeen(sequelize, rights, views);
       return labels.map((l) => ({ ...l, windows: naming(windows, l.name).map((w) => w.name) }));
     },
   }),

@@ -14,6 +14,7 @@ import {
   withTroubles,
   type Publishing,
 } from './publishWindow';
+import { windowIdsSeen } from './windowsSeen';
 import { ClosingInput, DraftInput, ScheduleInput, WindowInput } from './windowInput';
 import {
   draftAnswer,
@@ -67,8 +68,9 @@ export const windowRoutes = (publishing: Publishing) => {
   return [
     route('GET /windows', {
       tag: 'Windows',
-      summary: 'All windows with their sources, keys and drafts',
-      handle: async () => withTroubles(publishing, await windowAnswers(sequelize, publicUrl)),
+      summary: 'The windows over calendars that the asker publishes, with their sources, keys and drafts',
+      handle: async ({ rights }) =>
+        withTroubles(publishing, await windowAnswers(sequelize, publicUrl, await windowIdsSeen(rights))),
     }),
     route('GET /windows/:id', {
       tag: 'Windows',
@@ -198,6 +200,28 @@ export const windowRoutes = (publishing: Publishing) => {
           by: (userId && names.get(userId)) ?? '',
           at: createdAt.toISOString(),
         }));
+      },
+    }),
+    route('DELETE /windows/:id/sources/:calendarId', {
+      tag: 'Windows',
+      summary: 'Take one’s calendar out of a window; one that has no other source is closed',
+      again: ({ param }) => answer(param('id')),
+      handle: async ({ param, user }) => {
+        const window = await answer(param('id'));
+        const calendarId = param('calendarId');
+        if (!window.sources.some((s) => s.calendarId === calendarId)) throw new Problem('not-found');
+        await change(user.id, async (transaction) => {
+          const row = (await WindowRow.findByPk(window.id, { transaction, lock: true }))!;
+          await WindowSourceRow.destroy({ where: { windowId: row.id, calendarId }, transaction });
+          const left = await WindowSourceRow.count({ where: { windowId: row.id }, transaction });
+          await row.update(
+            { version: row.version + 1, ...(left ? {} : { closedAt: row.closedAt ?? new Date() }) },
+            { transaction },
+          );
+          await rememberVersion(row.id, user.id, transaction);
+          return { result: undefined, touched: [{ windowId: row.id }] };
+        });
+        return answer(window.id);
       },
     }),
     route('PUT /windows/:id/closing', {

@@ -1,7 +1,6 @@
 import type { OutwardWindow, WindowDraft, WindowKey } from '@zonal/core/api';
 import { FORMS, FORM_NAMES, type FormName } from '@zonal/core/forms';
 import {
-  ceilingsInForce,
   goneFrom,
   pseudonym,
   rulesOfSaid,
@@ -19,7 +18,6 @@ import { randomBytes } from 'node:crypto';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import {
   CalendarRow,
-  CeilingRow,
   DraftRow,
   HouseRow,
   KeyRow,
@@ -32,6 +30,7 @@ import {
   type WindowState,
 } from '../db/models';
 import { provideWindowStates } from '../db/changes';
+import { ceilingsNow } from '../db/ceilings';
 import { groupedBy } from '../db/grouped';
 import { readersOf } from '../db/readers';
 import { seal, unsealed } from '../db/sealed';
@@ -48,14 +47,10 @@ export interface RuleContext {
 /** Returns the ceilings in force and the names that filters may use. */
 export async function ruleContext(sequelize: Sequelize, transaction?: Transaction): Promise<RuleContext> {
   const t = transaction ?? null;
-  const set = await CeilingRow.findAll({ transaction: t });
-  const rows = await CalendarRow.findAll({ attributes: ['id', 'lockdown'], transaction: t });
+  const rows = await CalendarRow.findAll({ attributes: ['id'], transaction: t });
   const [labels] = await sequelize.query('SELECT name FROM labels', { transaction: t });
   return {
-    ceilings: ceilingsInForce(
-      set,
-      rows.filter((r) => r.lockdown).map((r) => r.id),
-    ),
+    ceilings: await ceilingsNow(transaction),
     known: {
       calendars: rows.map((r) => r.id),
       labels: (labels as { name: string }[]).map((l) => l.name),

@@ -1,13 +1,21 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { DEMANDS, INCLUDE_ALL, USUAL_SWITCHES } from '@zonal/core/glass';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { DraftRow, KeyRow, KeyUseRow, LedgerRow, UserRow, WindowRow } from '../db/models';
-import { hashPassword } from '../people/passwords';
-import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInput } from '../testing';
+import { DraftRow, KeyRow, KeyUseRow, LedgerRow, WindowRow } from '../db/models';
+import {
+  TestClient,
+  eventually,
+  freshDatabase,
+  testServer,
+  windowInput,
+  colleague,
+  makeTo,
+} from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
 let publisher: TestClient;
+let publisherId: string;
 let databaseUrl: string;
 /** All that were started; each ends with the tests, as they share the models. */
 const servers: (typeof server)[] = [];
@@ -21,10 +29,7 @@ beforeAll(async () => {
   servers.push(server);
   client = new TestClient(server.base);
   await client.signIn();
-  const account = { name: 'Ole', email: 'ole@ostrel.example', role: 'publisher' as const };
-  await UserRow.create({ ...account, passwordHash: await hashPassword(PASSWORD) });
-  publisher = new TestClient(server.base);
-  await publisher.signIn(PASSWORD, account.email);
+  ({ client: publisher, id: publisherId } = await colleague(server.base, 'Ole'));
 });
 afterAll(async () => {
   for (const one of servers) await one.close();
@@ -44,6 +49,7 @@ async function calendar(): Promise<any> {
     longitude: null,
   });
   expect(status).toBe(201);
+  await makeTo(body.id, publisherId, 'publisher');
   return body;
 }
 

@@ -1,6 +1,7 @@
 import { Problem } from '@zonal/core/problems';
 import type { AnswerOf, BodyOf, CallName, PathPart, QueryOf } from '@zonal/core/api';
 import type { ClassConstructor } from 'class-transformer';
+import { CALL_RIGHTS, type HouseRights } from '@zonal/core/rights';
 import { createHash } from 'node:crypto';
 import type { Request, Response, Router } from 'express';
 import type { UserRow } from '../db/models';
@@ -16,6 +17,8 @@ export interface Call<B = object, P extends string = string> {
   readonly res: Response;
   readonly body: B;
   readonly user: UserRow;
+  /** What the user may do; routes that are open to anybody have none. */
+  readonly rights: HouseRights;
   /** Returns a part of the path. */
   readonly param: (name: P) => string;
 }
@@ -59,6 +62,11 @@ export function route<N extends CallName>(name: N, setting: RouteOf<N>): Route {
 export interface Desk {
   /** Returns who is signed in; throws unless somebody is. */
   readonly userOf: (req: Request) => Promise<UserRow>;
+  /** Returns what somebody may do; throws unless they may make this call. */
+  readonly guard: (
+    asked: Pick<Call, 'param' | 'body'> & { readonly name: CallName },
+    user: UserRow,
+  ) => Promise<HouseRights>;
   /** Returns what was done before under the id of a change. */
   readonly doneBefore: (id: string, userId: string) => Promise<DoneChange | null>;
 }
@@ -69,11 +77,17 @@ const CHANGE_ID = /^[\w-]{16,64}$/;
 /** Mounts routes: the body is validated, the answer is JSON. */
 export function mount(router: Router, routes: readonly Route[], desk: Desk): void {
   for (const r of routes) {
+    const right = Object.hasOwn(CALL_RIGHTS, r.name) ? CALL_RIGHTS[r.name] : undefined;
+    if (right === undefined || (right === 'anybody') !== (r.open ?? false))
+      throw new Error(`Who may call ${r.name} is not said, or not as its route has it.`);
     router[r.method](r.path, async (req, res) => {
       const user = r.open ? (undefined as unknown as UserRow) : await desk.userOf(req);
       const body = r.body ? validated(r.body, req.body) : (req.body as object);
       const param = (name: string) => String(req.params[name]);
-      const call: Call = { req, res, body, user, param };
+      const rights = r.open
+        ? (undefined as unknown as HouseRights)
+        : await desk.guard({ name: r.name, param, body }, user);
+      const call: Call = { req, res, body, user, rights, param };
       const changeKey = r.open || r.method === 'get' ? null : changeKeyOf(req);
       const print = changeKey ? printOf(req) : '';
       const notes: CallNotes = { changeKey, userId: user?.id ?? null, print, unconfirmed: null };

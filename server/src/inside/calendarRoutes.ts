@@ -1,42 +1,41 @@
 import type { Calendar, CalendarImpact, EntryChange } from '@zonal/core/api';
 import { rezone } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
+import type { HouseRights } from '@zonal/core/rights';
 import { randomUUID } from 'node:crypto';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
-import { CalendarRow, EntryRow, KeyRow, WindowRow, WindowSourceRow, type UserRow } from '../db/models';
+import {
+  CalendarRow,
+  EntryRow,
+  KeyRow,
+  StandingRow,
+  WindowRow,
+  WindowSourceRow,
+  type UserRow,
+} from '../db/models';
+import { rightsOf } from '../people/rights';
 import { calendarOf } from './calendarStore';
 import { MOST_AT_ONCE } from './editInput';
 import { addChanges, stageEdit, turnEdit } from './editStore';
 import { entryOf } from './entryStore';
+import type { InsideViews } from './insideViews';
 import { route } from '../http/route';
 import { ArchiveInput, CalendarInput, ZoneInput } from './calendarInput';
 
-async function answers(where: { id?: string } = {}): Promise<Calendar[]> {
-  const rows = await CalendarRow.findAll({ where, order: [['name', 'ASC']] });
-  const counts = await EntryRow.count({ group: ['calendarId'] });
-  const countOf = new Map(counts.map((c) => [c['calendarId'], c.count]));
-  return rows.map((r) => ({
-    id: r.id,
-    name: r.name,
-    description: r.description,
-    zone: r.zone,
-    plate: r.plate,
-    colour: r.colour,
-    shape: r.shape,
-    pattern: r.pattern,
-    place: r.place,
-    latitude: r.latitude,
-    longitude: r.longitude,
-    archivedAt: r.archivedAt?.toISOString() ?? null,
-    lockedAt: r.lockdown?.at ?? null,
-    version: r.version,
-    entryCount: countOf.get(r.id) ?? 0,
-  }));
-}
-
-async function answer(id: string): Promise<Calendar> {
-  return (await answers({ id }))[0]!;
+/** Returns the names of the windows over each calendar. */
+async function windowNames(calendarIds: readonly string[]): Promise<Map<string, string[]>> {
+  const sources = await WindowSourceRow.findAll({ where: { calendarId: [...calendarIds] } });
+  const windows = await WindowRow.findAll({
+    where: { id: sources.map((s) => s.windowId), closedAt: null },
+    attributes: ['id', 'name'],
+    order: [['name', 'ASC']],
+  });
+  const over = (calendarId: string) => {
+    const own = new Set(sources.filter((s) => s.calendarId === calendarId).map((s) => s.windowId));
+    return windows.filter((w) => own.has(w.id)).map((w) => w.name);
+  };
+  return new Map(calendarIds.map((id) => [id, over(id)]));
 }
 
 async function impactOf(calendarId: string): Promise<CalendarImpact> {
@@ -64,7 +63,47 @@ async function named<T>(name: string, work: () => Promise<T>): Promise<T> {
   }
 }
 
-export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
+export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: InsideViews) => {
+  /** Returns calendars as somebody may know them: those of which they see something, or one of them. */
+  const answers = async (rights: HouseRights, only?: string): Promise<Calendar[]> => {
+    const ids = rights.inSight().filter((id) => only === undefined || id === only);
+    const rows = await CalendarRow.findAll({ where: { id: ids }, order: [['name', 'ASC']] });
+    const whole = ids.filter((id) => rights.sight(id) === 'all');
+    const counts = await EntryRow.count({ where: { calendarId: whole }, group: ['calendarId'] });
+    const countOf = new Map(counts.map((c) => [String(c['calendarId']), c.count]));
+    const names = await windowNames(rights.calendarsFor('know-windows').filter((id) => ids.includes(id)));
+    const told: Calendar[] = [];
+    for (const r of rows) {
+      const sight = rights.sight(r.id);
+      const count =
+        sight === 'all' ? (countOf.get(r.id) ?? 0) : (await views.entriesOrNone(r.id, rights)).length;
+      told.push({
+        id: r.id,
+        name: r.name,
+        description: r.description,
+        zone: r.zone,
+        plate: r.plate,
+        colour: r.colour,
+        shape: r.shape,
+        pattern: r.pattern,
+        place: r.place,
+        latitude: r.latitude,
+        longitude: r.longitude,
+        archivedAt: r.archivedAt?.toISOString() ?? null,
+        lockedAt: r.lockdown?.at ?? null,
+        version: r.version,
+        entryCount: count,
+        who: rights.who(r.id)!,
+        sight,
+        windows: names.get(r.id) ?? [],
+      });
+    }
+    return told;
+  };
+  const answer = async (id: string, rights: HouseRights): Promise<Calendar> =>
+    (await answers(rights, id))[0]!;
+  /** As it is after a change that may have made the asker something to it. */
+  const answerNow = async (id: string, user: UserRow) => answer(id, await rightsOf(user));
   /** Open pages hear of a change of the calendar itself as of one of its entries. */
   const telling = <T>(user: UserRow, id: string, work: (transaction: Transaction) => Promise<T>) =>
     change(user.id, async (transaction) => ({
@@ -74,30 +113,35 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
   return [
     route('GET /calendars', {
       tag: 'Calendars',
-      summary: 'All calendars, by name, archived ones among them',
-      handle: () => answers(),
+      summary: 'The calendars of which the asker sees something, by name, archived ones among them',
+      handle: ({ rights }) => answers(rights),
     }),
     route('POST /calendars', {
       tag: 'Calendars',
-      summary: 'Make a calendar',
+      summary: 'Make a calendar; whoever makes it is its publisher',
       body: CalendarInput,
       status: 201,
-      again: (_call, made) => answer((made as { id: string }).id),
+      again: ({ user }, id) => answerNow(String(id), user),
       handle: async ({ body, user }) => {
         const { version: _version, ...rest } = body;
         const id = randomUUID();
         await named(body.name, () =>
-          telling(user, id, (transaction) => CalendarRow.create({ id, ...rest }, { transaction })),
+          telling(user, id, async (transaction) => {
+            await CalendarRow.create({ id, ...rest }, { transaction });
+            const maker = { calendarId: id, userId: user.id, standing: 'publisher' as const, glass: null };
+            await StandingRow.create({ ...maker, byId: user.id, since: new Date() }, { transaction });
+            return id;
+          }),
         );
-        return answer(id);
+        return answerNow(id, user);
       },
     }),
     route('PUT /calendars/:id', {
       tag: 'Calendars',
       summary: 'Change a calendar; its zone only while it has no entries',
       body: CalendarInput,
-      again: ({ param }) => answer(param('id')),
-      handle: async ({ body, param, user }) => {
+      again: ({ param, rights }) => answer(param('id'), rights),
+      handle: async ({ body, param, user, rights }) => {
         const current = await calendarOf(param('id'));
         const { id } = current;
         if (body.zone !== current.zone && (await EntryRow.count({ where: { calendarId: id } }))) {
@@ -109,20 +153,21 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange) => {
         const [changed] = await named(body.name, () =>
           telling(user, id, (transaction) => CalendarRow.update(columns, { where, transaction })),
         );
-        if (!changed) throw new Problem('version-conflict', { current: await answer(id), yours: body });
-        return answer(id);
+        if (!changed)
+          throw new Problem('version-conflict', { current: await answer(id, rights), yours: body });
+        return answer(id, rights);
       },
     }),
     route('PUT /calendars/:id/archive', {
       tag: 'Calendars',
       summary: 'Put a calendar away, or bring it back; windows go on showing it',
       body: ArchiveInput,
-      again: ({ param }) => answer(param('id')),
-      handle: async ({ body, param, user }) => {
+      again: ({ param, rights }) => answer(param('id'), rights),
+      handle: async ({ body, param, user, rights }) => {
         const { id } = await calendarOf(param('id'));
         const columns = { archivedAt: body.archived ? new Date() : null };
         await telling(user, id, (transaction) => CalendarRow.update(columns, { where: { id }, transaction }));
-        return answer(id);
+        return answer(id, rights);
       },
     }),
     route('POST /calendars/:id/zone', {

@@ -1,8 +1,14 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { UserRow } from '../db/models';
-import { hashPassword } from '../people/passwords';
-import { PASSWORD, TestClient, eventually, freshDatabase, testServer, windowInput } from '../testing';
+import {
+  TestClient,
+  eventually,
+  freshDatabase,
+  testServer,
+  windowInput,
+  colleague,
+  makeTo,
+} from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
@@ -116,11 +122,8 @@ describe('an edit', () => {
   it('belongs to whoever made it', async () => {
     const cal = await calendar();
     const { body } = await edit('Wrote', [{ version: 0, calendarId: cal.id, entry: saying() }]);
-    const email = 'jon@ostrel.example';
-    await UserRow.create({ name: 'Jon', email, role: 'editor', passwordHash: await hashPassword(PASSWORD) });
-    const other = new TestClient(server.base);
-    await other.call('GET', '/session');
-    await other.call('POST', '/session', { email, password: PASSWORD });
+    const { client: other, id } = await colleague(server.base, 'Jon');
+    await makeTo(cal.id, id, 'editor');
     expect((await other.call('POST', `/edits/${body.id}/take-back`)).body.code).toBe('not-found');
     const house = (await other.call('GET', '/house')).body;
     expect((await other.call('PUT', '/house', house)).body.code).toBe('steward-only');
@@ -197,7 +200,7 @@ describe('a calendar', () => {
     ]);
     const input = {
       ...cal,
-      entryCount: undefined,
+      ...{ entryCount: undefined, who: undefined, sight: undefined, windows: undefined },
       lockedAt: undefined,
       id: undefined,
       archivedAt: undefined,

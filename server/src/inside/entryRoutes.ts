@@ -1,5 +1,6 @@
 import type { EditAnswer } from '@zonal/core/api';
-import { ENTRY_LIMITS, FIND_IN, finder, found, wallOf, type Entry } from '@zonal/core/entries';
+import { ENTRY_LIMITS, FIND_IN, extentOf, finder, found, wallOf, type Entry } from '@zonal/core/entries';
+import { DAY } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { Op, type Sequelize } from 'sequelize';
@@ -10,6 +11,7 @@ import { editNow } from './editStore';
 import { route } from '../http/route';
 import { EntryInput } from './entryInput';
 import { entryOf, within } from './entryStore';
+import type { InsideViews } from './insideViews';
 
 const MOST_DAYS = 366 * 5;
 const MOST_FOUND = 200;
@@ -40,19 +42,30 @@ function stretch(from: unknown, to: unknown): { from: Date; to: Date } | null {
       throw new Problem('time-invalid', { text: String(text) });
   }
   if (b <= a) throw new Problem('range-invalid');
-  if (b.getTime() - a.getTime() > MOST_DAYS * 86_400_000)
+  if (b.getTime() - a.getTime() > MOST_DAYS * DAY)
     throw new Problem('range-too-long', { limit: 'five years' });
   return { from: a, to: b };
 }
 
-export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
+/** Whether an entry can take place in a stretch of time. */
+function canTouch(entry: Entry, zone: string, { from, to }: { from: Date; to: Date }): boolean {
+  const extent = extentOf(entry, zone);
+  return extent.from - DAY < to.getTime() && extent.to + DAY > from.getTime();
+}
+
+export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange, views: InsideViews) => [
   route('GET /calendars/:id/entries', {
     tag: 'Entries',
-    summary: 'Entries of a calendar, all or those that can take place in a stretch of time',
+    summary:
+      'Entries of a calendar, all or those that can take place in a stretch of time; who sees it through a glass gets what it lets through',
     query: { from: 'Start as an ISO 8601 instant', to: 'End as an ISO 8601 instant' },
-    handle: async ({ req, param }) => {
-      const { id } = await calendarOf(param('id'));
+    handle: async ({ req, param, rights }) => {
+      const { id, zone } = await calendarOf(param('id'));
       const range = stretch(req.query['from'], req.query['to']);
+      if (rights.sight(id) !== 'all') {
+        const { entries } = await views.seen(id, rights);
+        return range ? entries.filter((entry) => canTouch(entry, zone, range)) : entries;
+      }
       const where = { calendarId: id, ...(range ? within(range.from, range.to) : {}) };
       return (await EntryRow.findAll({ where, order: [['firstAt', 'ASC']] })).map(entryOf);
     },
@@ -74,18 +87,23 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange) => [
   }),
   route('GET /find', {
     tag: 'Entries',
-    summary: 'Entries of all calendars in which something is found, those that begin last first',
+    summary: 'Entries in which something is found, those that begin last first; only in what the asker sees',
     query: { text: 'Words that must all be found', in: `Where: ${FIND_IN.join(', ')}` },
-    handle: async ({ req }) => {
+    handle: async ({ req, rights }) => {
       const query = {
         text: String(req.query['text'] ?? ''),
         in: FIND_IN.find((f) => f === req.query['in']) ?? 'text',
       };
       const matches = finder(query);
       const hits: Entry[] = [];
+      const calendarId = rights.calendarsFor('see-all');
+      for (const id of rights.inSight().filter((one) => !calendarId.includes(one))) {
+        const seen = await views.entriesOrNone(id, rights);
+        hits.push(...seen.filter((entry) => found(entry, matches)));
+      }
       // In pages, so that other work gets its turn.
       for (let last = ''; ;) {
-        const where = last ? { id: { [Op.gt]: last } } : {};
+        const where = { calendarId, ...(last ? { id: { [Op.gt]: last } } : {}) };
         const rows = await EntryRow.findAll({ where, order: [['id', 'ASC']], limit: PAGE });
         hits.push(...rows.map(entryOf).filter((entry) => found(entry, matches)));
         if (rows.length < PAGE) break;

@@ -7,6 +7,7 @@ import { Op } from 'sequelize';
 import { SheetRow } from '../db/models';
 import { seal } from '../db/sealed';
 import type { Publishing } from '../glass/publishWindow';
+import { windowIdsSeen } from '../glass/windowsSeen';
 import { randomToken } from '../glass/windowStore';
 import { IsVersion, Parts } from '../http/inputs';
 import { route } from '../http/route';
@@ -67,11 +68,17 @@ export const sheetRoutes = (publishing: Publishing) => {
   return [
     route('GET /sheets', {
       tag: 'Link sheets',
-      summary: 'All link sheets with what each of their addresses leads to now; withdrawn ones for a day',
-      handle: async () => {
+      summary:
+        'The link sheets of windows that the asker may see, with what each of their addresses leads to now; withdrawn ones for a day',
+      handle: async ({ rights, user }) => {
+        const seen = await windowIdsSeen(rights);
         const withdrawnAt = { [Op.or]: [null, { [Op.gt]: new Date(Date.now() - DAY) }] };
         const rows = await SheetRow.findAll({ where: { withdrawnAt }, order: [['name', 'ASC']] });
-        return sheetAnswers(publishing, rows);
+        const told = rows.filter(
+          ({ items, userId }) =>
+            !seen || (items.length ? items.every((i) => seen.includes(i.windowId)) : userId === user.id),
+        );
+        return sheetAnswers(publishing, told);
       },
     }),
     route('POST /sheets', {

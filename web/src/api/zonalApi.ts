@@ -2,6 +2,7 @@ import type {
   AnswerOf,
   ApiProblem,
   CalendarInput,
+  CalendarPeopleInput,
   CallName,
   CeilingInput,
   CeilingReply,
@@ -57,7 +58,17 @@ const base: BaseQueryFn<Asking, unknown, ApiProblem> = async (asking, api) => {
   return { data: reply.answer ?? null };
 };
 
-const TAGS = ['Session', 'Calendar', 'Entry', 'Window', 'House', 'Ceiling', 'Label', 'Sheet'] as const;
+const TAGS = [
+  'Session',
+  'Calendar',
+  'Entry',
+  'Window',
+  'House',
+  'Ceiling',
+  'Label',
+  'Sheet',
+  'Person',
+] as const;
 type Tag = (typeof TAGS)[number];
 type Tags<A> =
   readonly Tag[] | ((result: unknown, error: unknown, args: A) => (Tag | { type: Tag; id: string })[]);
@@ -153,6 +164,14 @@ export const zonalApi = createApi({
         ['Entry', 'Calendar'],
       ),
 
+      people: query('GET /people', bare, ['Person']),
+      calendarPeople: query('GET /calendars/:id/people', byId, ['Person', 'Calendar']),
+      saveCalendarPeople: mutation(
+        'PUT /calendars/:id/people',
+        ({ id, body }: { id: string; body: CalendarPeopleInput }) => ({ path: { id }, body }),
+        ['Person', 'Calendar', 'Entry'],
+      ),
+
       house: query('GET /house', bare, ['House']),
       watch: query('GET /house/watch', bare, ['House']),
       saveHouse: mutation('PUT /house', (body: House) => ({ body }), ['House', 'Window']),
@@ -206,6 +225,12 @@ export const zonalApi = createApi({
         ({ close }: { id: string; close: boolean }) =>
           close ? 'POST /windows/:id/close' : 'POST /windows/:id/open',
         ({ id }) => byId(id),
+        ['Window'],
+      ),
+
+      takeOut: mutation(
+        'DELETE /windows/:id/sources/:calendarId',
+        ({ id, calendarId }: { id: string; calendarId: string }) => ({ path: { id, calendarId } }),
         ['Window'],
       ),
 
@@ -289,6 +314,9 @@ export const {
   useFindQuery,
   useMakeEditMutation,
   useTurnEditMutation,
+  usePeopleQuery,
+  useCalendarPeopleQuery,
+  useSaveCalendarPeopleMutation,
   useHouseQuery,
   useWatchQuery,
   useSaveHouseMutation,
@@ -301,6 +329,7 @@ export const {
   useWithdrawKeyMutation,
   useSetClosingMutation,
   useShutWindowMutation,
+  useTakeOutMutation,
   useKeepDraftMutation,
   useDiscardDraftMutation,
   useScheduleDraftMutation,

@@ -12,6 +12,7 @@ import { Download, Printer, TriangleAlert } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { may } from '@zonal/core/rights';
 import { problemOf, useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import type { Calendar } from '@zonal/core/api';
 import type { SightQuestion } from '../workers/questions';
@@ -102,7 +103,12 @@ const OffPaper = styled.div`
 
 /** The matrix of calendars by audiences, the check of one entry, and lock-down. */
 export function SightlinesPage() {
-  const calendars = useCalendarsQuery();
+  const known = useCalendarsQuery();
+  // Who does not see its windows is told nothing of where they lead.
+  const calendars = useMemo(
+    () => ({ ...known, data: known.data?.filter((c) => may('see-windows', c.who)) }),
+    [known],
+  );
   const windows = useWindowsQuery();
   const { data: watch } = useWatchQuery();
   const [now] = useState(() => Date.now());

@@ -1,4 +1,5 @@
 import { goneFrom, lackOf } from '@zonal/core/glass';
+import { may, whoMay } from '@zonal/core/rights';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -24,6 +25,7 @@ import { GlassPanel } from './GlassPanel';
 import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
 import { PublishSheet } from './PublishSheet';
+import { SharedWindow } from './SharedWindow';
 import { differs, useDraft } from './useDraft';
 import { troubleWords } from '../rehearsal/troubleWords';
 
@@ -96,7 +98,13 @@ export function Studio() {
   const window = windows.data?.find((w) => w.id === id);
   if (id !== 'new' && !window)
     return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
-  return <Desk key={id} calendars={calendars.data ?? []} window={window ?? null} />;
+  const own = (calendars.data ?? []).filter((c) => may('publish', c.who));
+  const isOwn = (calendarId: string) => own.some((c) => c.id === calendarId);
+  if (window && !window.sources.every((s) => isOwn(s.calendarId)))
+    return <SharedWindow window={window} own={own} />;
+  if (!window && !own.length)
+    return <Empty>To open a window you need to be {whoMay('publish')}. Ask one of them to open it.</Empty>;
+  return <Desk key={id} calendars={own} window={window ?? null} />;
 }
 
 function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: OutwardWindow | null }) {

@@ -1,4 +1,5 @@
 import { AUDIENCE_WORDS, GLASS_WORDS } from '@zonal/core/glass';
+import { may, whoMay } from '@zonal/core/rights';
 import { PanelsTopLeft, TriangleAlert } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -80,7 +81,7 @@ export function WindowsPage() {
   const now = useNow();
   if (isLoading) return <Loading what="Fetching windows" />;
   if (error || !windows) return <Notice>{problemOf(error)?.message}</Notice>;
-  const openNew = (
+  const openNew = calendars?.some((c) => may('publish', c.who)) && (
     <MainButton onPress={() => void navigate('/windows/new')}>
       <PanelsTopLeft aria-hidden="true" /> Open a window
     </MainButton>
@@ -97,7 +98,11 @@ export function WindowsPage() {
       </p>
       {!windows.length ? (
         <Empty>
-          <p>No window is open: nothing of your calendars can be seen outside.</p>
+          <p>
+            {openNew
+              ? 'No window is open: nothing of your calendars can be seen outside.'
+              : `There is no window that you may see. To open one, you need to be ${whoMay('publish')}.`}
+          </p>
           {openNew}
         </Empty>
       ) : (

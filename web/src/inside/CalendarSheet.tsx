@@ -1,7 +1,8 @@
 import { COLOURS, PLATE_PATTERNS, PLATE_SHAPES } from '@zonal/core/glass';
 import { zoneWithOffset, zoneText } from '@zonal/core/forms';
+import { may } from '@zonal/core/rights';
 import { zoneNamed } from '@zonal/core/zones';
-import { Archive, ArchiveRestore, Clock, Trash2 } from 'lucide-react';
+import { Archive, ArchiveRestore, Clock, Trash2, Users } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import {
   problemOf,
@@ -19,7 +20,9 @@ import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { useNow } from '../ui/useNow';
+import { CalendarGlance } from './CalendarGlance';
 import { DeleteCalendar } from './DeleteCalendar';
+import { PeopleSheet } from './PeopleSheet';
 import { plateFrom, plateLook } from './plateFrom';
 import { ZoneMove } from './ZoneMove';
 
@@ -55,7 +58,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
   }));
   const [save, saving] = useSaveCalendarMutation();
   const [archive, archiving] = useArchiveCalendarMutation();
-  const [more, setMore] = useState<'delete' | 'zone' | null>(null);
+  const [more, setMore] = useState<'delete' | 'zone' | 'people' | null>(null);
   const [wrong, setWrong] = useState('');
   const now = useNow();
   const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
@@ -93,12 +96,24 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
   if (calendar && more === 'zone') return <ZoneMove calendar={calendar} onClose={onClose} />;
   if (calendar && more === 'delete') return <DeleteCalendar calendar={calendar} onClose={onClose} />;
 
+  if (calendar && more === 'people') return <PeopleSheet calendar={calendar} onClose={onClose} />;
+  if (calendar && !may('manage', calendar.who))
+    return <CalendarGlance calendar={calendar} onClose={onClose} />;
+
   return (
     <Sheet title={calendar ? calendar.name : 'New calendar'} onClose={onClose}>
       <form onSubmit={(e) => void submit(e)}>
         <Stack>
           {wrong && <Notice>{wrong}</Notice>}
           {problem && <Notice>{problem.message}</Notice>}
+          {calendar && (
+            <Row>
+              <Button onPress={() => setMore('people')}>
+                <Users aria-hidden="true" /> Its people …
+              </Button>
+              <Faded>Who sees it, and how clearly; who writes in it; who shows it outside.</Faded>
+            </Row>
+          )}
           <Field
             label="Name"
             value={form.name}

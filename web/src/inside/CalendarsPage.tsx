@@ -1,5 +1,6 @@
 import { finder, type FindIn } from '@zonal/core/entries';
 import { zoneWithOffset } from '@zonal/core/forms';
+import { may } from '@zonal/core/rights';
 import { dayFromText, dayToText, partsOfDay, type Day, dayAt } from '@zonal/core/zones';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
@@ -17,6 +18,7 @@ import { itemsOf, itemsWhere, rangeOf, stepOf, type DeskItem } from './deskDays'
 import { calendarSwitched, deskSet, layerSwitched, type Desk as DeskState } from './deskSlice';
 import { DeskBar } from './DeskBar';
 import { EntryEditor } from './EntryEditor';
+import { EntryGlance } from './EntryGlance';
 import type { Editing } from './entryDraft';
 import type { EntryForm } from './entryForm';
 import { ExportSheet } from './ExportSheet';
@@ -80,6 +82,8 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
 
   const calendars = useMemo(() => all.filter((c) => !c.archivedAt), [all]);
   const shown = useMemo(() => calendars.filter((c) => !desk.hidden.includes(c.id)), [calendars, desk.hidden]);
+  const writable = useMemo(() => calendars.filter((c) => may('write', c.who)), [calendars]);
+  const toWrite = shown.filter((c) => may('write', c.who));
   const home = desk.readAs || (house?.name ? house.zone : (calendars[0]?.zone ?? 'UTC'));
   const today = dayAt(home, now);
   const day = desk.from ? dayFromText(desk.from) : today;
@@ -145,6 +149,8 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   };
   const beside = desk.sideBySide && (desk.view === 'week' || desk.view === 'month');
 
+  const glanced = work?.kind === 'entry' ? glanceOf(work.editing, all) : null;
+
   return (
     <Stack style={{ gap: '0.6rem' }}>
       <DeskBar
@@ -166,14 +172,15 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         onCalendar={(calendar) => setWork({ kind: 'calendar', calendar })}
         onImport={() => setWork({ kind: 'import' })}
         onExport={() => setWork({ kind: 'export' })}
-        onWrite={() => shown[0] && write(shown[0].id, today >= from && today < to ? today : from)}
-        canWrite={shown.length > 0}
+        onWrite={() => toWrite[0] && write(toWrite[0].id, today >= from && today < to ? today : from)}
+        canWrite={toWrite.length > 0}
+        canImport={writable.length > 0}
         tools={tools}
         onTools={setTools}
         fields={
           shown.length > 0 && (
             <>
-              <QuickLine calendars={shown} edits={edits} />
+              {toWrite.length > 0 ? <QuickLine calendars={toWrite} edits={edits} /> : <span />}
               <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
             </>
           )
@@ -231,9 +238,10 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           {edits.said}
         </strong>
       </Foot>
-      {work?.kind === 'entry' && (
+      {glanced && <EntryGlance {...glanced} onClose={() => setWork(null)} />}
+      {work?.kind === 'entry' && !glanced && (
         <EntryEditor
-          calendars={calendars}
+          calendars={writable}
           editing={work.editing}
           edits={edits}
           readers={[desk.secondZone, desk.readAs].filter((z) => z !== '')}
@@ -243,7 +251,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
       {work?.kind === 'calendar' && (
         <CalendarSheet calendar={work.calendar} calendars={all} onClose={() => setWork(null)} />
       )}
-      {work?.kind === 'import' && <ImportSheet calendars={calendars} onClose={() => setWork(null)} />}
+      {work?.kind === 'import' && <ImportSheet calendars={writable} onClose={() => setWork(null)} />}
       {work?.kind === 'export' && (
         <ExportSheet calendars={calendars} items={ordered} onClose={() => setWork(null)} />
       )}
@@ -259,6 +267,13 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
       )}
     </Stack>
   );
+}
+
+/** Returns what is only looked at: an entry of a calendar in which one may not write. */
+function glanceOf(editing: Editing, calendars: readonly Calendar[]) {
+  if (!('entry' in editing)) return null;
+  const calendar = calendars.find((c) => c.id === editing.entry.calendarId)!;
+  return may('write', calendar.who) ? null : { entry: editing.entry, date: editing.date, calendar };
 }
 
 /** Ctrl+Z takes back, Ctrl+Shift+Z or Ctrl+Y does again, unless something is being typed. */

@@ -62,6 +62,7 @@ interface PlateBarProps {
   archived: readonly Calendar[];
   hidden: readonly string[];
   canWrite: boolean;
+  canImport: boolean;
   /** Whether the tools are shown on a narrow screen. */
   tools: boolean;
   onTools: (open: boolean) => void;
@@ -118,7 +119,7 @@ export function PlateBar(props: PlateBarProps) {
         {props.fields}
         <Row style={{ flexWrap: 'nowrap' }}>
           <Named name="Bring in a file">
-            <QuietButton aria-label="Bring in a file" isDisabled={!calendars.length} onPress={props.onImport}>
+            <QuietButton aria-label="Bring in a file" isDisabled={!props.canImport} onPress={props.onImport}>
               <FileInput aria-hidden="true" />
             </QuietButton>
           </Named>

@@ -22,6 +22,9 @@ const calendar: Calendar = {
   lockedAt: null,
   version: 1,
   entryCount: 1,
+  who: 'editor',
+  sight: 'all',
+  windows: [],
 };
 const series: Entry = {
   ...EMPTY_CONTENT,

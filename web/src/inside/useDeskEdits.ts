@@ -1,5 +1,6 @@
 import { type Scope } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
+import { may, whoMay } from '@zonal/core/rights';
 import { DAY, MINUTE, dayToText, type Day } from '@zonal/core/zones';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Calendar, EntryChange } from '@zonal/core/api';
@@ -40,6 +41,13 @@ export function useDeskEdits(options: DeskEditsOptions) {
   const targetOf = (item: DeskItem): Target => ({ entry: item.entry, slot: item.one.slot });
   const homeOf = (item: DeskItem) => calendars.find((c) => c.id === item.entry.calendarId)?.zone ?? 'UTC';
 
+  /** Whether one may write where something is to go; says why not. */
+  const allowed = (...calendarIds: readonly string[]): boolean => {
+    const shut = calendars.find((c) => calendarIds.includes(c.id) && !may('write', c.who));
+    setRefused(shut ? `You may not write in ${shut.name}: ${whoMay('write')} does.` : '');
+    return !shut;
+  };
+
   const send = (said: string, target: Target, work: () => EntryChange[]) => {
     setRefused('');
     try {
@@ -57,6 +65,7 @@ export function useDeskEdits(options: DeskEditsOptions) {
   };
 
   const move = (item: DeskItem, shift: Shift, to: string) => {
+    if (!allowed(item.entry.calendarId, to)) return;
     const target = targetOf(item);
     if (to !== item.entry.calendarId) {
       ask('Move', 'Moved', item, (scope) => carrying(target, to, shift, scope, homeOf(item)));
@@ -71,7 +80,7 @@ export function useDeskEdits(options: DeskEditsOptions) {
   };
 
   const copy = (item: DeskItem, shift: Shift, to: string) =>
-    send('Copied', targetOf(item), () => copying(targetOf(item), to, shift));
+    allowed(to) && send('Copied', targetOf(item), () => copying(targetOf(item), to, shift));
 
   const paste = (at: Place) => {
     const item = copied.current;
@@ -82,7 +91,11 @@ export function useDeskEdits(options: DeskEditsOptions) {
 
   const onGesture = (gesture: Gesture) => {
     if (gesture.kind === 'paste') return paste(gesture.at);
-    if (gesture.kind === 'draw') return draw(gesture.from, gesture.to, calendars, onWrite);
+    if (gesture.kind === 'draw') {
+      const to = gesture.from.calendarId ?? calendars.find((c) => may('write', c.who))?.id;
+      if (to && allowed(to)) draw(gesture.from, gesture.to, to, onWrite);
+      return;
+    }
     const { item, to } = gesture;
     const calendarId = to.calendarId ?? item.entry.calendarId;
     const shift = shiftOf(gesture);
@@ -105,6 +118,7 @@ export function useDeskEdits(options: DeskEditsOptions) {
   });
 
   const remove = (item: DeskItem) =>
+    allowed(item.entry.calendarId) &&
     ask('Delete', 'Deleted', item, (scope) => removing(targetOf(item), scope, homeOf(item)));
 
   const focus = (item: DeskItem | undefined) => {
@@ -160,14 +174,7 @@ const clock = (minutes: number) =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 
 /** A drawn span becomes a new entry: hours of a day where the view has hours, else whole days. */
-function draw(
-  a: Place,
-  b: Place,
-  calendars: readonly Calendar[],
-  onWrite: DeskEditsOptions['onWrite'],
-): void {
-  const calendarId = a.calendarId ?? calendars[0]?.id;
-  if (!calendarId) return;
+function draw(a: Place, b: Place, calendarId: string, onWrite: DeskEditsOptions['onWrite']): void {
   const [first, last] = [Math.min(a.day, b.day), Math.max(a.day, b.day)];
   const days = { startDate: dayToText(first), endDate: dayToText(last) };
   if (a.minutes === null || b.minutes === null || first !== last) {

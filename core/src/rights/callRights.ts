@@ -1,0 +1,108 @@
+import type { CallName } from '../api';
+import type { Deed } from './rights';
+
+/**
+ * Where the calendars are named that a call concerns: by its path, by what its path leads to, or in what is sent. `all of
+ * a window` are all its sources; `any of a window` is enough where one of them is one's own.
+ */
+export type Concerned =
+  | 'calendar'
+  | 'source'
+  | 'entry'
+  | 'edit'
+  | 'changes'
+  | 'sources'
+  | 'ceiling'
+  | 'all of a window'
+  | 'all of a window and sources'
+  | 'any of a window'
+  | 'all of a key'
+  | 'any of a key'
+  | 'sheet'
+  | 'sheet and items'
+  | 'items';
+
+/** Who may make a call; `cut` are those whose answer has nothing but what the asker may see. */
+export type CallRight =
+  'anybody' | 'signed in' | 'cut' | 'steward' | { readonly deed: Deed; readonly on: Concerned };
+
+const on = (deed: Deed, concerned: Concerned): CallRight => ({ deed, on: concerned });
+
+/** Who may make each call of the API: a route that has no line here does not compile, and does not start. */
+export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
+  'GET /demo': 'anybody',
+  'GET /session': 'anybody',
+  'POST /session': 'anybody',
+  'DELETE /session': 'anybody',
+
+  'GET /calendars': 'cut',
+  'POST /calendars': 'signed in',
+  'PUT /calendars/:id': on('manage', 'calendar'),
+  'DELETE /calendars/:id': on('manage', 'calendar'),
+  'PUT /calendars/:id/archive': on('manage', 'calendar'),
+  'POST /calendars/:id/zone': on('manage', 'calendar'),
+  'GET /calendars/:id/impact': on('manage', 'calendar'),
+  'POST /calendars/:id/lock-down': on('publish', 'calendar'),
+  'DELETE /calendars/:id/lock-down': on('publish', 'calendar'),
+  'GET /calendars/:id/people': on('people', 'calendar'),
+  'PUT /calendars/:id/people': on('people', 'calendar'),
+
+  'GET /calendars/:id/entries': on('see', 'calendar'),
+  'POST /calendars/:id/entries': on('write', 'calendar'),
+  'GET /find': 'cut',
+  'GET /entries/:id': on('see-all', 'entry'),
+  'PUT /entries/:id': on('write', 'entry'),
+  'DELETE /entries/:id': on('write', 'entry'),
+
+  'POST /edits': on('write', 'changes'),
+  'POST /edits/:id/changes': on('write', 'changes'),
+  'DELETE /edits/:id': on('write', 'edit'),
+  'POST /edits/:id/apply': on('write', 'edit'),
+  'POST /edits/:id/take-back': on('write', 'edit'),
+  'POST /edits/:id/again': on('write', 'edit'),
+
+  'GET /windows': 'cut',
+  'GET /windows/:id': on('see-windows', 'any of a window'),
+  'POST /windows': on('publish', 'sources'),
+  'PUT /windows/:id': on('publish', 'all of a window and sources'),
+  'PUT /windows/:id/draft': on('publish', 'all of a window'),
+  'DELETE /windows/:id/draft': on('publish', 'all of a window'),
+  'POST /windows/:id/schedule': on('publish', 'all of a window'),
+  'GET /windows/:id/versions': on('see-windows', 'any of a window'),
+  'DELETE /windows/:id/sources/:calendarId': on('publish', 'source'),
+  'PUT /windows/:id/closing': on('publish', 'all of a window'),
+  'POST /windows/:id/close': on('publish', 'all of a window'),
+  'POST /windows/:id/open': on('publish', 'all of a window'),
+
+  'GET /keys/:id/revision': on('see-windows', 'any of a key'),
+  'POST /windows/:id/keys': on('publish', 'all of a window'),
+  'PUT /keys/:id': on('publish', 'all of a key'),
+  'PUT /keys/:id/embed': on('publish', 'all of a key'),
+  'POST /keys/:id/turn': on('publish', 'all of a key'),
+  'POST /keys/:id/withdraw': on('publish', 'all of a key'),
+  'POST /keys/:id/bring-back': on('publish', 'all of a key'),
+  'GET /keys/:id/ledger': on('see-windows', 'any of a key'),
+  'GET /keys/:id/ledger/:number': on('see-windows', 'any of a key'),
+
+  'GET /sheets': 'cut',
+  'POST /sheets': on('see-windows', 'items'),
+  'POST /sheets/check': on('see-windows', 'items'),
+  'PUT /sheets/:id': on('see-windows', 'sheet and items'),
+  'POST /sheets/:id/turn': on('see-windows', 'sheet'),
+  'POST /sheets/:id/withdraw': on('see-windows', 'sheet'),
+  'POST /sheets/:id/bring-back': on('see-windows', 'sheet'),
+
+  'GET /changes': 'cut',
+
+  'GET /ceilings': 'cut',
+  'PUT /ceilings': 'steward',
+  'POST /ceilings/requests': on('ask-ceiling', 'ceiling'),
+  'POST /ceilings/requests/:id': 'steward',
+
+  'GET /house': 'cut',
+  'PUT /house': 'steward',
+  'GET /house/watch': 'cut',
+  'GET /labels': 'cut',
+  'DELETE /labels/:name': 'steward',
+  'GET /people': 'signed in',
+};

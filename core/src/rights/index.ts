@@ -1,0 +1,12 @@
+export { DEEDS, STANDINGS, may, whoMay, type Deed, type Sight, type Standing, type Who } from './rights';
+export { HouseRights, type GuardedCalendar, type Made } from './houseRights';
+export { CALL_RIGHTS, type CallRight, type Concerned } from './callRights';
+export {
+  clearerInside,
+  entriesInside,
+  rangeInside,
+  rulesInside,
+  glassInside,
+  type InsideGlass,
+  type InsideSetting,
+} from './insideView';

@@ -1,0 +1,61 @@
+import { expect, test, type Page } from '@playwright/test';
+import { signIn } from './demo';
+import { COLLEAGUE } from './startDemo';
+
+/** Opens the sheet of a calendar. */
+async function openCalendar(page: Page, name: string): Promise<void> {
+  await page.goto('/calendars');
+  await page.getByText('Lanes', { exact: true }).click();
+  await page
+    .getByRole('button', { name: `About ${name}` })
+    .or(page.getByRole('button', { name: new RegExp(`^${name}`) }))
+    .first()
+    .click();
+}
+
+test('a colleague sees through a glass, and at once what is given and taken, with the page open', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  const other = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const colleague = await other.newPage();
+  await signIn(colleague, COLLEAGUE);
+  // The house diary is not theirs to know of.
+  await expect(colleague.getByRole('button', { name: 'Show Bridge and lock times' })).toBeVisible();
+  await expect(colleague.getByRole('button', { name: 'Show House diary' })).toHaveCount(0);
+
+  await openCalendar(page, 'House diary');
+  await page.getByRole('button', { name: 'Its people …' }).click();
+  await page
+    .getByLabel('Add somebody of the house')
+    .selectOption({ label: 'Siri Holme, siri@ostrel.example' });
+  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await expect(colleague.getByRole('button', { name: 'Show House diary' })).toBeVisible();
+  await colleague.getByText('List', { exact: true }).click();
+  await expect(colleague.getByRole('button', { name: /Busy/ }).first()).toBeVisible();
+  await expect(colleague.getByText('Team meeting')).toHaveCount(0);
+  await colleague.getByRole('button', { name: /Busy/ }).first().click();
+  await expect(colleague.getByText(/through frosted glass: only when time is taken/)).toBeVisible();
+  await expect(colleague.getByRole('button', { name: 'Save' })).toHaveCount(0);
+  await colleague.keyboard.press('Escape');
+
+  await openCalendar(page, 'House diary');
+  await page.getByRole('button', { name: 'Its people …' }).click();
+  await page.getByLabel('Glass of Siri Holme').selectOption('tinted');
+  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await expect(colleague.getByRole('button', { name: /Team meeting/ }).first()).toBeVisible();
+
+  await openCalendar(page, 'House diary');
+  await page.getByRole('button', { name: 'Its people …' }).click();
+  await page.getByRole('button', { name: 'Remove Siri Holme' }).click();
+  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await expect(colleague.getByRole('button', { name: 'Show House diary' })).toHaveCount(0);
+  await expect(colleague.getByRole('button', { name: /Team meeting/ })).toHaveCount(0);
+
+  // Nothing is offered that they may not do.
+  await expect(colleague.getByRole('button', { name: 'Write an entry' })).toBeDisabled();
+  await colleague.goto('/windows');
+  await expect(colleague.getByText(/There is no window that you may see/)).toBeVisible();
+  await other.close();
+});

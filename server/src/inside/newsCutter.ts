@@ -1,0 +1,72 @@
+import type { ChangeNews } from '@zonal/core/api';
+import { Problem } from '@zonal/core/problems';
+import type { HouseRights } from '@zonal/core/rights';
+import { UserRow, WindowSourceRow } from '../db/models';
+import { rightsOf } from '../people/rights';
+import type { InsideViews } from './insideViews';
+
+/**
+ * Cuts the news for one person: they hear of a calendar where what they see of it, or may do with it, has changed, and of
+ * windows that they may see. Nothing else is told, not even that something happened.
+ */
+export class NewsCutter {
+  /** How each calendar was when the person last heard of it. */
+  private known: ReadonlyMap<string, string> | null = null;
+
+  constructor(
+    private readonly userId: string,
+    private readonly views: InsideViews,
+  ) {}
+
+  /** Notes how everything is: what changes from here on is told. */
+  async begin(): Promise<void> {
+    const rights = await this.rights();
+    this.known = rights ? await this.statesOf(rights) : new Map();
+  }
+
+  /** Returns what the person is told of some news, or null for nothing. */
+  async cut(news: ChangeNews): Promise<ChangeNews | null> {
+    const rights = await this.rights();
+    if (!rights) return null;
+    const now = await this.statesOf(rights);
+    const before = this.known ?? new Map<string, string>();
+    this.known = now;
+    const changed = [...new Set([...before.keys(), ...now.keys()])].filter(
+      (id) => before.get(id) !== now.get(id) || (rights.sight(id) === 'all' && news.calendarIds.includes(id)),
+    );
+    const windowIds = await windowsSeen(news.windowIds, rights);
+    return changed.length || windowIds.length ? { calendarIds: changed, windowIds } : null;
+  }
+
+  private async rights(): Promise<HouseRights | null> {
+    const user = await UserRow.findByPk(this.userId);
+    return user && rightsOf(user);
+  }
+
+  private async statesOf(rights: HouseRights): Promise<Map<string, string>> {
+    const states = new Map<string, string>();
+    for (const id of rights.inSight()) {
+      const sight = rights.sight(id);
+      const print = sight === 'all' ? '' : await this.printOf(id, rights);
+      states.set(id, JSON.stringify([rights.who(id), sight, print]));
+    }
+    return states;
+  }
+
+  private async printOf(id: string, rights: HouseRights): Promise<string> {
+    try {
+      return (await this.views.seen(id, rights)).print;
+    } catch (error) {
+      if (error instanceof Problem) return error.code;
+      throw error;
+    }
+  }
+}
+
+async function windowsSeen(windowIds: readonly string[], rights: HouseRights): Promise<string[]> {
+  if (!windowIds.length || rights.steward) return [...windowIds];
+  const own = new Set(rights.calendarsFor('see-windows'));
+  const sources = await WindowSourceRow.findAll({ where: { windowId: [...windowIds] } });
+  const seen = new Set(sources.filter((s) => own.has(s.calendarId)).map((s) => s.windowId));
+  return windowIds.filter((id) => seen.has(id));
+}

@@ -1,0 +1,221 @@
+import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
+import { AUDIENCES, GLASSES, type Glass } from '@zonal/core/glass';
+import { rulesInside } from '@zonal/core/rights';
+import { entryArbitrary } from '@zonal/core/testing/arbitraries';
+import { PAIRS } from '@zonal/core/testing/effort';
+import { changeHidden, noise } from '@zonal/core/testing/hiddenChanges';
+import { HOST } from '@zonal/core/testing/samples';
+import fc from 'fast-check';
+import { createHash, randomInt } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Problem } from '@zonal/core/problems';
+import { CalendarRow, CeilingRow, ChangeRow, EntryRow, StandingRow } from '../db/models';
+import { columnsOf } from '../inside/entryStore';
+import { TestClient, colleague, eventually, freshDatabase, makeTo, testServer } from '../testing';
+
+let server: Awaited<ReturnType<typeof testServer>>;
+let reader: { client: TestClient; id: string };
+
+beforeAll(async () => {
+  server = await testServer(await freshDatabase());
+  reader = await colleague(server.base, 'Per');
+});
+afterAll(() => server.close());
+
+/** Cases that are looked at together: each is a calendar of its own, with a glass of its own. */
+const TOGETHER = 100;
+const RING = ['crew', 'house'] as const;
+
+/** Returns the id that a generated one stands for in the store. */
+function uuidOf(text: string): string {
+  const hex = createHash('sha256').update(text).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+interface Case {
+  readonly calendarId: string;
+  readonly ring: (typeof RING)[number];
+  readonly glass: Glass;
+  readonly ceiling: Glass | null;
+  readonly states: readonly [Entry[], Entry[]];
+}
+
+/** Two states of one calendar that differ only in what the reader may not see. */
+const caseArbitrary = fc
+  .record({
+    entries: fc.array(entryArbitrary, { minLength: 1, maxLength: 4 }),
+    ring: fc.constantFrom(...RING),
+    glass: fc.constantFrom(...GLASSES, 'tinted', 'clear'),
+    ceiling: fc.constantFrom(null, null, null, ...GLASSES),
+    noise,
+  })
+  .map(({ entries, ring, glass, ceiling, noise: n }) => {
+    const own = entries.map((e) => ({ ...e, calendarId: 'a' }));
+    const ceilings = { house: {}, calendars: ceiling ? { a: { [ring]: ceiling } } : {} };
+    const setting = { calendar: { id: 'a', zone: HOST }, ceilings, secret: '', range: { from: 0, to: 0 } };
+    const rules = rulesInside({ audience: ring, glass }, setting);
+    const other = changeHidden(own, rules, { audience: ring, cap: null }, n, false);
+    return { ring, glass, ceiling, states: [own, other] as const };
+  });
+
+/** Returns the columns of a state's entries, or null where the store would not take one of them, or not as it is. */
+function rowsOf(entries: readonly Entry[], calendarId: string, hiddenId: string, name: string) {
+  try {
+    const rows = entries.map((e, i) => {
+      const { lineage, ...rest } = e;
+      const named = (id: string) => uuidOf(`${name} ${id}`);
+      const columns = columnsOf(rest, HOST);
+      return {
+        ...columns,
+        data: { ...columns.data, ...(lineage ? { lineage: named(lineage) } : {}) },
+        id: named(e.id),
+        uid: `${i} ${e.uid}`,
+        version: e.version,
+        calendarId: e.calendarId === 'a' ? calendarId : hiddenId,
+      };
+    });
+    // A due item, for one, is a moment: what becomes of it when it is stored is no hidden change.
+    const kept = rows.every(
+      ({ data }, i) => JSON.stringify(timesIn(data)) === JSON.stringify(timesIn(entries[i]!)),
+    );
+    return kept ? rows : null;
+  } catch (error) {
+    if (error instanceof Problem) return null;
+    throw error;
+  }
+}
+
+function timesIn({
+  start,
+  end,
+  recurrence,
+  overrides,
+}: Pick<Entry, 'start' | 'end' | 'recurrence' | 'overrides'>) {
+  return [start, end, recurrence, overrides.map((o) => [o.slot, o.start, o.end])];
+}
+
+async function put(cases: readonly Case[], state: 0 | 1, hiddenId: string): Promise<void> {
+  const ids = [...cases.map((c) => c.calendarId), hiddenId];
+  await EntryRow.destroy({ where: { calendarId: ids } });
+  const rows = cases.flatMap((c) => rowsOf(c.states[state], c.calendarId, hiddenId, c.calendarId)!);
+  await EntryRow.bulkCreate(rows);
+  await ChangeRow.create({ calendarIds: ids, edit: null, dropped: [], windows: [], userId: null });
+}
+
+/** Everything that the reader can ask for, by its path. */
+async function everything(cases: readonly Case[], hiddenId: string): Promise<Map<string, string>> {
+  const ids = [...cases.map((c) => c.calendarId), hiddenId];
+  const paths = [
+    '/calendars',
+    ...ids.map((id) => `/calendars/${id}/entries`),
+    `/calendars/${ids[0]}/entries?from=2026-05-01T00:00:00Z&to=2026-07-01T00:00:00Z`,
+    ...cases.slice(0, 5).map((c) => `/entries/${uuidOf(`${c.calendarId} ${c.states[0][0]!.id}`)}`),
+    ...['text', 'label', 'person', 'property'].map((where) => `/find?text=e&in=${where}`),
+    ...['/labels', '/windows', '/sheets', '/ceilings', '/house', '/house/watch', '/people'],
+    `/calendars/${ids[0]}/people`,
+    `/calendars/${ids[0]}/impact`,
+  ];
+  const told = new Map<string, string>();
+  for (const path of paths) {
+    const { status, body } = await reader.client.call('GET', path);
+    told.set(path, `${status} ${JSON.stringify(body)}`);
+  }
+  return told;
+}
+
+describe('what a reader inside may not see', () => {
+  it(
+    `changes nothing that the API tells them, in ${PAIRS} pairs of calendars`,
+    { timeout: 600_000 },
+    async () => {
+      const plate = { plate: 'CA', colour: 'teal' as const, zone: HOST, description: '' };
+      const hidden = await CalendarRow.create({ ...plate, name: 'Hidden' });
+      const seed = randomInt(2 ** 31);
+      let [seen, changed, looked] = [0, 0, 0];
+      const generated = fc.sample(caseArbitrary, { numRuns: PAIRS * 2, seed });
+      const fit = generated.filter(({ states }) => states.every((s) => rowsOf(s, '', '', '')));
+      for (let at = 0; looked < PAIRS; at += TOGETHER) {
+        const some = fit.slice(at, Math.min(at + TOGETHER, at + PAIRS - looked));
+        expect(some.length, `too few cases that can be stored, seed ${seed}`).toBeGreaterThan(0);
+        const cases: Case[] = [];
+        for (const [i, one] of some.entries()) {
+          const houseGlass = one.ring === 'house' ? one.glass : 'shut';
+          const { id } = await CalendarRow.create({ ...plate, name: `Calendar ${at + i}`, houseGlass });
+          if (one.ring === 'crew')
+            await StandingRow.create({
+              ...{ calendarId: id, userId: reader.id, standing: 'reader', glass: one.glass },
+              ...{ byId: null, since: new Date(0) },
+            });
+          if (one.ceiling)
+            await CeilingRow.create({ calendarId: id, audience: one.ring, glass: one.ceiling, userId: null });
+          cases.push({ ...one, calendarId: id });
+        }
+        await put(cases, 0, hidden.id);
+        const before = await everything(cases, hidden.id);
+        await put(cases, 1, hidden.id);
+        const after = await everything(cases, hidden.id);
+        const different = [...before].filter(([path, text]) => after.get(path) !== text);
+        expect(
+          different.map(([path]) => path),
+          `seed ${seed}`,
+        ).toEqual([]);
+        for (const { calendarId, states } of cases) {
+          if (/"title":"(?!Busy)/.test(before.get(`/calendars/${calendarId}/entries`)!)) seen++;
+          if (JSON.stringify(states[0]) !== JSON.stringify(states[1])) changed++;
+        }
+        looked += cases.length;
+        await CalendarRow.destroy({ where: { id: cases.map((c) => c.calendarId) } });
+      }
+      // It would hold for nothing if nothing was seen, or nothing changed.
+      expect(seen).toBeGreaterThan(PAIRS / 5);
+      expect(changed).toBeGreaterThan(PAIRS / 2);
+      expect(AUDIENCES.slice(0, 2)).toEqual([...RING]);
+    },
+  );
+
+  it('stays silent on the stream, until something changes that they see', async () => {
+    const steward = new TestClient(server.base);
+    await steward.signIn();
+    const plate = { plate: 'ST', colour: 'teal', zone: HOST, description: '', name: 'Streamed' };
+    const { id } = (await steward.call('POST', '/calendars', plate)).body;
+    await makeTo(id, reader.id, 'reader', 'frosted');
+    const at = (hour: number) => ({
+      kind: 'zoned',
+      at: `${new Date().getUTCFullYear()}-06-10T${hour}:00:00`,
+      zone: HOST,
+    });
+    const entry = {
+      ...EMPTY_CONTENT,
+      title: 'Talks',
+      start: at(10),
+      end: at(12),
+      recurrence: null,
+      overrides: [],
+    };
+    const path = `/calendars/${id}/entries`;
+    const own = (await steward.call('POST', path, entry)).body;
+    const stream = await fetch(`${server.base}/api/changes`, { headers: reader.client.headers() });
+    let told = '';
+    const done = (async () => {
+      const decoder = new TextDecoder();
+      for await (const chunk of stream.body!) told += decoder.decode(chunk as Uint8Array);
+    })().catch(() => undefined);
+    await eventually(() => Promise.resolve(expect(told).toContain(': hello')));
+    const change = (parts: object, version: number) =>
+      steward.call('PUT', `/entries/${own.id}`, { ...entry, ...parts, version });
+    await change({ title: 'Other talks', place: 'Office' }, 1);
+    await steward.call('POST', path, { ...entry, hold: 'keep-in' });
+    await steward.call('POST', path, { ...entry, start: at(11), title: 'Within the same span' });
+    await steward.call('POST', '/calendars', { ...plate, name: 'Not theirs', plate: 'NT' });
+    expect((await change({ end: at(13) }, 2)).status).toBe(200);
+    await eventually(() => Promise.resolve(expect(told).toContain('event: change')));
+    expect(told.match(/event: change\ndata: .*/g)).toEqual([
+      `event: change\ndata: ${JSON.stringify({ calendarIds: [id], windowIds: [] })}`,
+    ]);
+    await makeTo(id, reader.id, 'reader', 'tinted');
+    expect((await change({ end: at(13) }, 3)).status).toBe(200);
+    await eventually(() => Promise.resolve(expect(told.match(/event: change/g)).toHaveLength(2)));
+    await reader.client.call('DELETE', '/session');
+    await done;
+  });
+});

@@ -1,0 +1,102 @@
+import type { CalendarPeople } from '@zonal/core/api';
+import { GLASSES, type Glass } from '@zonal/core/glass';
+import { Problem } from '@zonal/core/problems';
+import { STANDINGS, type Standing } from '@zonal/core/rights';
+import { ArrayUnique, IsIn, IsOptional, IsUUID } from 'class-validator';
+import type { Transaction } from 'sequelize';
+import type { MakeChange } from '../db/changes';
+import { CalendarRow, StandingRow, UserRow } from '../db/models';
+import { IsVersion, Parts } from '../http/inputs';
+import { route } from '../http/route';
+
+/** People of one calendar. */
+const MOST = 1000;
+
+export class PersonInput {
+  @IsUUID() userId!: string;
+  @IsIn(STANDINGS) standing!: Standing;
+  /** Of a reader; null for those who see everything. */
+  @IsOptional() @IsIn(GLASSES) glass!: Glass | null;
+}
+
+export class CalendarPeopleInput {
+  @ArrayUnique((p: PersonInput) => p?.userId)
+  @Parts(() => PersonInput, MOST)
+  people!: PersonInput[];
+  /** The glass through which everybody else in the house sees it. */
+  @IsIn(GLASSES) houseGlass!: Glass;
+  @IsVersion() version!: number;
+}
+
+async function answer(calendarId: string, transaction?: Transaction): Promise<CalendarPeople> {
+  const t = transaction ?? null;
+  const calendar = await CalendarRow.findByPk(calendarId, { transaction: t });
+  if (!calendar) throw new Problem('not-found');
+  const rows = await StandingRow.findAll({ where: { calendarId }, transaction: t });
+  const ids = rows.flatMap((r) => [r.userId, ...(r.byId ? [r.byId] : [])]);
+  const users = new Map((await UserRow.findAll({ where: { id: ids } })).map((u) => [u.id, u]));
+  const people = rows.flatMap(({ userId, standing, glass, byId, since }) => {
+    const user = users.get(userId);
+    if (!user) return [];
+    const by = (byId && users.get(byId)?.name) ?? '';
+    return [{ userId, name: user.name, email: user.email, standing, glass, since: since.toISOString(), by }];
+  });
+  people.sort(
+    (a, b) => STANDINGS.indexOf(a.standing) - STANDINGS.indexOf(b.standing) || a.name.localeCompare(b.name),
+  );
+  return { people, houseGlass: calendar.houseGlass, version: calendar.peopleVersion };
+}
+
+export const peopleRoutes = (change: MakeChange) => [
+  route('GET /people', {
+    tag: 'People',
+    summary: 'Everybody with an account, for those who may say who sees or writes a calendar',
+    handle: async ({ rights }) => {
+      if (!rights.steward && !rights.calendarsFor('people').length) return [];
+      const rows = await UserRow.findAll({ where: { restedAt: null }, order: [['name', 'ASC']] });
+      return rows.map(({ id, name, email, role }) => ({ id, name, email, steward: role === 'steward' }));
+    },
+  }),
+  route('GET /calendars/:id/people', {
+    tag: 'People',
+    summary: 'Who is what to a calendar, since when and by whom, and the glass of the whole house',
+    handle: ({ param }) => answer(param('id')),
+  }),
+  route('PUT /calendars/:id/people', {
+    tag: 'People',
+    summary:
+      'Say who is what to a calendar; acts at once, whoever is not named is nothing to it any more. 409 when somebody else changed it first',
+    body: CalendarPeopleInput,
+    again: ({ param }) => answer(param('id')),
+    handle: async ({ body, param, user }) => {
+      const calendarId = param('id');
+      if (!body.people.some((p) => p.standing === 'publisher')) throw new Problem('publisher-missing');
+      await change(user.id, async (transaction) => {
+        const { houseGlass, version } = body;
+        const [changed] = await CalendarRow.update(
+          { houseGlass, peopleVersion: version + 1 },
+          { where: { id: calendarId, peopleVersion: version }, transaction },
+        );
+        if (!changed)
+          throw new Problem('version-conflict', { current: await answer(calendarId), yours: body });
+        const ids = body.people.map((p) => p.userId);
+        if ((await UserRow.count({ where: { id: ids }, transaction })) < ids.length)
+          throw new Problem('person-unknown');
+        const before = new Map(
+          (await StandingRow.findAll({ where: { calendarId }, transaction })).map((r) => [r.userId, r]),
+        );
+        await StandingRow.destroy({ where: { calendarId }, transaction });
+        const rows = body.people.map(({ userId, standing, glass }) => {
+          const own = standing === 'reader' ? (glass ?? 'frosted') : null;
+          const old = before.get(userId);
+          const same = old?.standing === standing && old.glass === own;
+          const noted = same ? { byId: old.byId, since: old.since } : { byId: user.id, since: new Date() };
+          return { calendarId, userId, standing, glass: own, ...noted };
+        });
+        await StandingRow.bulkCreate(rows, { transaction });
+        return { result: undefined, touched: [{ calendarId }] };
+      });
+      return answer(calendarId);
+    },
+  }),
+];

@@ -1,0 +1,98 @@
+import type { Calendar } from '@zonal/core/api';
+import {
+  CONTENT_FIELDS,
+  EMPTY_CONTENT,
+  capital,
+  fieldWord,
+  wallOf,
+  whenLike,
+  type Content,
+  type Entry,
+  type When,
+} from '@zonal/core/entries';
+import { fieldText, whenWords } from '@zonal/core/forms';
+import { whoMay } from '@zonal/core/rights';
+import { DAY } from '@zonal/core/zones';
+import styled from 'styled-components';
+import { Faded, Stack } from '../ui/layout';
+import { Sheet } from '../ui/Sheet';
+import type { DateOf } from './entryEdit';
+import { sightWords } from './sightWords';
+
+const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 0.4rem 1rem;
+  margin: 0;
+  dt {
+    color: var(--faded);
+  }
+  dd {
+    margin: 0;
+    overflow-wrap: anywhere;
+    white-space: pre-line;
+  }
+`;
+
+interface EntryGlanceProps {
+  entry: Entry;
+  /** The one of its dates that was opened. */
+  date: DateOf;
+  calendar: Calendar;
+  onClose: () => void;
+}
+
+/** An entry that one sees and does not write. */
+export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps) {
+  const moved = entry.overrides.find((o) => date.slot && same(o.slot, date.slot));
+  const content = moved?.content ?? entry;
+  const facts = CONTENT_FIELDS.filter((field) => field !== 'title' && !isUsual(content, field)).flatMap(
+    (field) => {
+      const text = fieldText(field, content[field]);
+      return text ? [[capital(fieldWord(field)), text] as const] : [];
+    },
+  );
+  return (
+    <Sheet title={content.title || 'Untitled entry'} onClose={onClose}>
+      <Stack>
+        <Facts>
+          <dt>When</dt>
+          <dd>
+            {spanWords(moved ?? (date.slot ? { start: date.slot, end: endFrom(date.slot, entry) } : entry))}
+          </dd>
+          <dt>Calendar</dt>
+          <dd>{calendar.name}</dd>
+          {facts.map(([word, text]) => (
+            <div key={word} style={{ display: 'contents' }}>
+              <dt>{word}</dt>
+              <dd>{text}</dd>
+            </div>
+          ))}
+        </Facts>
+        <Faded>
+          {sightWords(calendar)} To change it, ask {whoMay('write')}.
+        </Faded>
+      </Stack>
+    </Sheet>
+  );
+}
+
+/** What is as in a new entry need not be said. */
+function isUsual(content: Content, field: keyof Content): boolean {
+  return content[field] === EMPTY_CONTENT[field];
+}
+
+/** A date of a series lasts as long as the series says. */
+function endFrom(slot: When, { start, end }: Entry): When {
+  return whenLike(slot, wallOf(slot) + wallOf(end) - wallOf(start));
+}
+
+/** Returns when something begins and ends; of whole days, the last one that is meant. */
+function spanWords({ start, end }: { start: When; end: When }): string {
+  const last = end.kind === 'date' ? whenLike(end, wallOf(end) - DAY) : end;
+  return wallOf(last) === wallOf(start) ? whenWords(start) : `${whenWords(start)} to ${whenWords(last)}`;
+}
+
+function same(a: object, b: object): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}

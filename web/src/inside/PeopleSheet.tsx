@@ -1,0 +1,191 @@
+import type { Calendar, CalendarPeople, CalendarPeopleInput } from '@zonal/core/api';
+import { GLASSES, GLASS_WORDS, type Glass } from '@zonal/core/glass';
+import { STANDINGS } from '@zonal/core/rights';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import {
+  problemOf,
+  useCalendarPeopleQuery,
+  usePeopleQuery,
+  useSaveCalendarPeopleMutation,
+} from '../api/zonalApi';
+import { Button, MainButton, QuietButton } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { Faded, Row, Stack } from '../ui/layout';
+import { Loading, Notice } from '../ui/Notice';
+import { Overtaken } from '../ui/Overtaken';
+import { Sheet } from '../ui/Sheet';
+
+const List = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 8rem 17rem auto;
+    gap: 0.5rem;
+    align-items: center;
+    padding: 0.5rem 0.7rem;
+    border-bottom: 1px solid var(--hair);
+    overflow-wrap: anywhere;
+    @media (max-width: 44rem) {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+  li:last-child {
+    border-bottom: 0;
+  }
+  small {
+    display: block;
+    color: var(--faded);
+  }
+`;
+
+/** Through shut glass nobody reads anything. */
+const READ_THROUGH = GLASSES.filter((g) => g !== 'shut');
+const glassText = (glass: Glass) => `${GLASS_WORDS[glass].word}: ${GLASS_WORDS[glass].plain}`;
+
+/** Who is what to a calendar, and how clearly everybody else in the house sees it. */
+export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
+  const { data, error } = useCalendarPeopleQuery(calendar.id);
+  return (
+    <Sheet title={`People of ${calendar.name}`} onClose={onClose} wide>
+      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {!data && !error && <Loading what="Fetching its people" />}
+      {data && <Writing calendar={calendar} kept={data} onClose={onClose} />}
+    </Sheet>
+  );
+}
+
+type Draft = CalendarPeopleInput;
+
+const draftOf = ({ people, houseGlass, version }: CalendarPeople): Draft => ({
+  people: people.map(({ userId, standing, glass }) => ({ userId, standing, glass })),
+  houseGlass,
+  version,
+});
+
+function Writing({
+  calendar,
+  kept,
+  onClose,
+}: {
+  calendar: Calendar;
+  kept: CalendarPeople;
+  onClose: () => void;
+}) {
+  const [draft, setDraft] = useState(() => draftOf(kept));
+  const { data: everybody = [] } = usePeopleQuery();
+  const [save, saving] = useSaveCalendarPeopleMutation();
+  const problem = problemOf(saving.error);
+  const current =
+    problem?.code === 'version-conflict' ? (problem.details['current'] as CalendarPeople) : null;
+  const set = (part: Partial<Draft>) => setDraft((d) => ({ ...d, ...part }));
+  const change = (userId: string, part: Partial<Draft['people'][number]>) =>
+    set({ people: draft.people.map((p) => (p.userId === userId ? { ...p, ...part } : p)) });
+  const others = everybody.filter((a) => !a.steward && !draft.people.some((p) => p.userId === a.id));
+  const nameOf = (id: string) =>
+    kept.people.find((p) => p.userId === id)?.name ?? everybody.find((a) => a.id === id)?.name ?? '';
+  const publishers = draft.people.filter((p) => p.standing === 'publisher').length;
+  const submit = async () => {
+    const { error } = await save({ id: calendar.id, body: draft });
+    if (!error) onClose();
+  };
+  return (
+    <Stack>
+      <p>
+        What is said here acts at once, on open pages too. Stewards of the house may do everything and need
+        not be named. Publishers show it outside and say who sees it; editors write entries; readers look
+        through a glass.
+      </p>
+      <List aria-label="People">
+        {draft.people.map(({ userId, standing, glass }) => {
+          const name = nameOf(userId);
+          const before = kept.people.find((p) => p.userId === userId);
+          return (
+            <li key={userId}>
+              <span>
+                {name}
+                <small>{before ? sinceWords(before) : 'not kept yet'}</small>
+              </span>
+              <SelectOne
+                hideLabel
+                label={`What ${name} is`}
+                value={standing}
+                options={STANDINGS.map((s) => ({ value: s, text: s }))}
+                onChange={(next) =>
+                  change(userId, { standing: next, glass: next === 'reader' ? (glass ?? 'frosted') : null })
+                }
+              />
+              {standing === 'reader' ? (
+                <SelectOne
+                  hideLabel
+                  label={`Glass of ${name}`}
+                  value={glass ?? 'frosted'}
+                  options={READ_THROUGH.map((g) => ({ value: g, text: glassText(g) }))}
+                  onChange={(next) => change(userId, { glass: next })}
+                />
+              ) : (
+                <Faded>sees everything</Faded>
+              )}
+              <QuietButton
+                aria-label={`Remove ${name}`}
+                onPress={() => set({ people: draft.people.filter((p) => p.userId !== userId) })}
+              >
+                <X aria-hidden="true" />
+              </QuietButton>
+            </li>
+          );
+        })}
+      </List>
+      {!publishers && <Notice>A calendar needs at least one publisher. Name another one first.</Notice>}
+      {others.length > 0 && (
+        <SelectOne
+          label="Add somebody of the house"
+          value=""
+          options={[
+            { value: '', text: 'Choose …' },
+            ...others.map((a) => ({ value: a.id, text: `${a.name}, ${a.email}` })),
+          ]}
+          onChange={(userId) =>
+            userId && set({ people: [...draft.people, { userId, standing: 'reader', glass: 'frosted' }] })
+          }
+        />
+      )}
+      <SelectOne
+        label="Everybody else in the house sees"
+        value={draft.houseGlass}
+        options={GLASSES.map((g) => ({ value: g, text: glassText(g) }))}
+        onChange={(houseGlass) => set({ houseGlass })}
+      />
+      {current && (
+        <Overtaken
+          what="calendar’s people"
+          onMine={() => {
+            set({ version: current.version });
+            saving.reset();
+          }}
+          onTheirs={() => {
+            setDraft(draftOf(current));
+            saving.reset();
+          }}
+        />
+      )}
+      {problem && !current && <Notice>{problem.message}</Notice>}
+      <Row>
+        <MainButton isDisabled={saving.isLoading || !publishers} onPress={() => void submit()}>
+          Keep it so
+        </MainButton>
+        <Button onPress={onClose}>Leave without saving</Button>
+      </Row>
+    </Stack>
+  );
+}
+
+function sinceWords({ since, by }: CalendarPeople['people'][number]): string {
+  const day = new Date(since).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  return `since ${day}${by ? `, by ${by}` : ''}`;
+}
