@@ -19,7 +19,7 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await page.getByRole('link', { name: 'On another site …' }).first().press('Enter');
   await expect(page.getByText('Tried on another site')).toBeVisible();
   await look('Another site');
-  await page.getByRole('link', { name: 'Back to the studio' }).click();
+  await page.getByRole('link', { name: 'Back to the studio' }).press('Enter');
   await page.getByRole('link', { name: 'Ledger' }).click();
   await expect(page.getByTitle('As outsiders saw it')).toBeVisible();
   await look('Ledger');

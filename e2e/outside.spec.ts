@@ -7,7 +7,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import { demoWindow, poll } from './demo';
-import { BASE } from './startDemo';
+import { BASE, OWN } from './startDemo';
 
 const noScript = async (browser: Browser, options: object = {}) =>
   (await browser.newContext({ javaScriptEnabled: false, ...options })).newPage();
@@ -234,8 +234,8 @@ test('all bytes of a page and an embed stay under 60 kB compressed', async ({ re
 });
 
 test('a second server process gives the same bytes for every window', async () => {
-  const port = 4398;
-  const env = { ...process.env, DATABASE_URL: process.env['E2E_DATABASE_URL']!, PORT: String(port) };
+  const port = OWN.secondPort;
+  const env = { ...process.env, DATABASE_URL: OWN.databaseUrl, PORT: String(port) };
   const other = fork(process.env['SERVER_MAIN']!, {
     env: {
       ...env,

@@ -1,5 +1,6 @@
 import { defineConfig } from '@playwright/test';
 import { join } from 'node:path';
+import { BASE, WORKERS } from './startDemo';
 
 const reports = process.env['REPORTS'] ?? 'test-results';
 
@@ -8,7 +9,7 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   outputDir: join(reports, 'e2e'),
   reporter: [['list'], ['json', { outputFile: join(reports, 'e2e.json') }]],
-  workers: 1,
+  workers: WORKERS,
   retries: 0,
   // Long, as a busy machine is no fault of what is tested.
   timeout: 180_000,
@@ -16,7 +17,7 @@ export default defineConfig({
   globalSetup: './startDemo.ts',
   use: {
     actionTimeout: 20_000,
-    baseURL: 'http://127.0.0.1:4399',
+    baseURL: BASE,
     viewport: { width: 1280, height: 800 },
     // Outside pages are read by the customs of the reader's language.
     locale: 'en-GB',

@@ -1,9 +1,27 @@
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
 
-export const BASE = 'http://127.0.0.1:4399';
-/** A site of somebody else. */
-export const HOST_SITE = 'http://127.0.0.1:4396';
+/** So many tests run at once, each lot on a demo of its own. */
+export const WORKERS = 2;
+
+/** Where the demo of a worker is: its server, a second one of the same house, a site of somebody else, its database. */
+function placeOf(worker: number) {
+  const port = 4399 - 10 * worker;
+  const database = process.env['E2E_DATABASE_URL'] ?? '';
+  return {
+    port,
+    base: `http://127.0.0.1:${port}`,
+    secondPort: port - 1,
+    hostSite: `http://127.0.0.1:${port - 3}`,
+    // The name of a database is the last of its address.
+    databaseUrl: worker ? `${database}${worker}` : database,
+  };
+}
+
+/** The place of the demo that the tests of this worker run on. */
+export const OWN = placeOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
+export const BASE = OWN.base;
+export const HOST_SITE = OWN.hostSite;
 export const ACCOUNT = {
   name: 'Ida Maren',
   email: 'ida@ostrel.example',
@@ -19,19 +37,27 @@ export const COLLEAGUE = {
   role: 'colleague',
 };
 
-/** Seeds an empty database with the demo and starts the built server on it; returns what stops it. */
-export default async function startDemo(): Promise<() => Promise<void>> {
+/** Seeds empty databases with the demo and starts the built server on each; returns what stops them. */
+export default async function startDemos(): Promise<() => Promise<void>> {
+  const stops = await Promise.all(Array.from({ length: WORKERS }, (_, worker) => startDemo(worker)));
+  return async () => {
+    await Promise.all(stops.map((stop) => stop()));
+  };
+}
+
+async function startDemo(worker: number): Promise<() => Promise<void>> {
   const need = (name: string) => {
     const value = process.env[name];
     if (!value) throw new Error(`${name} is not set: run the tests with npm test.`);
     return value;
   };
+  const place = placeOf(worker);
   const env = {
     ...process.env,
-    DATABASE_URL: need('E2E_DATABASE_URL'),
-    PORT: '4399',
-    PUBLIC_URL: BASE,
-    HOST_SITE_URL: HOST_SITE,
+    DATABASE_URL: need('E2E_DATABASE_URL') && place.databaseUrl,
+    PORT: String(place.port),
+    PUBLIC_URL: place.base,
+    HOST_SITE_URL: place.hostSite,
     SESSION_SECRET: 'a secret of the tests',
     DEMO_ACCOUNTS: JSON.stringify([ACCOUNT, COLLEAGUE]),
   };

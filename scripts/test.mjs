@@ -92,7 +92,8 @@ await main(async () => {
   const postgres = await startPostgres('test', { durable: false });
   try {
     postgres.createDatabase('tests');
-    postgres.createDatabase('e2e');
+    // One for each of those that drive the interface at once.
+    for (const name of ['e2e', 'e2e1']) postgres.createDatabase(name);
     await build();
     const env = {
       ...process.env,
