@@ -14,10 +14,10 @@ export async function demoWindow(slug: string): Promise<DemoWindow> {
   return windows.find((w) => w.slug === slug)!;
 }
 
-export async function signIn(page: Page, { email, password } = ACCOUNT): Promise<void> {
+export async function signIn(page: Page): Promise<void> {
   await page.goto('/');
-  await page.getByLabel('E-mail address').fill(email);
-  await page.getByLabel('Password').fill(password);
+  await page.getByLabel('E-mail address').fill(ACCOUNT.email);
+  await page.getByLabel('Password').fill(ACCOUNT.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'Calendars' })).toBeVisible();
 }

@@ -30,7 +30,7 @@ export const ACCOUNT = {
 };
 
 /** Nothing in particular to any calendar. */
-export const COLLEAGUE = {
+const COLLEAGUE = {
   name: 'Siri Holme',
   email: 'siri@ostrel.example',
   password: 'sand-and-tide',

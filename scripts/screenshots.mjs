@@ -99,7 +99,12 @@ await main(async () => {
     await page.getByRole('button', { name: 'Clocks and layers' }).click();
     await desk('Week');
   });
-  await shot('month', () => desk('Month'));
+  await shot('people', async () => {
+    await desk('Lanes', '1');
+    await page.getByRole('button', { name: 'House diary', exact: true }).last().click();
+    await page.getByRole('button', { name: 'Its people …' }).click();
+    await page.getByRole('list', { name: 'People' }).waitFor();
+  });
   await shot('import-preview', async () => {
     await desk('Lanes', '1');
     await page.getByRole('button', { name: 'Bring in a file' }).click();

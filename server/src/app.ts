@@ -135,7 +135,7 @@ function api(
   const door = new Doorkeeper(config);
   const views = new InsideViews();
   const routes = [
-    ...sessionRoutes(door, config.tryOut),
+    ...sessionRoutes(door, config),
     ...calendarRoutes(sequelize, change, views),
     ...peopleRoutes(change),
     ...entryRoutes(sequelize, change, views),

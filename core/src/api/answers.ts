@@ -26,6 +26,8 @@ export interface Session {
   readonly csrf: string;
   /** Origin of model pages of other sites in which embeds can be tried, or empty where there is none. */
   readonly tryOut: string;
+  /** Accounts of the demo that anybody may sign in with; none where it is no demo. */
+  readonly demo: Demo['accounts'];
 }
 
 export interface SignIn {

@@ -2,6 +2,7 @@ import type { Session } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import { IsEmail, IsString, MaxLength, MinLength } from 'class-validator';
 import type { Request, Response } from 'express';
+import type { Config } from '../config';
 import { UserRow } from '../db/models';
 import { route } from '../http/route';
 import { passwordFits } from './passwords';
@@ -18,21 +19,24 @@ export class SignIn {
   password!: string;
 }
 
-async function answer(door: Doorkeeper, tryOut: string, req: Request, res: Response): Promise<Session> {
+type Setting = Pick<Config, 'tryOut' | 'demoAccounts'>;
+
+async function answer(door: Doorkeeper, setting: Setting, req: Request, res: Response): Promise<Session> {
   const row = await door.visitor(req);
   return {
     user: row && { name: row.name, email: row.email, role: row.role },
     csrf: door.csrfToken(req, res),
-    tryOut,
+    tryOut: setting.tryOut,
+    demo: setting.demoAccounts ?? [],
   };
 }
 
-export const sessionRoutes = (door: Doorkeeper, tryOut: string) => [
+export const sessionRoutes = (door: Doorkeeper, setting: Setting) => [
   route('GET /session', {
     tag: 'Signing in',
     summary: 'Who is signed in, and the CSRF token',
     open: true,
-    handle: ({ req, res }) => answer(door, tryOut, req, res),
+    handle: ({ req, res }) => answer(door, setting, req, res),
   }),
   route('POST /session', {
     tag: 'Signing in',
@@ -43,7 +47,7 @@ export const sessionRoutes = (door: Doorkeeper, tryOut: string) => [
       const user = await UserRow.findOne({ where: { email: body.email.toLowerCase() } });
       if (!(await passwordFits(user?.passwordHash, body.password))) throw new Problem('sign-in-failed');
       await door.signIn(req, user!);
-      return answer(door, tryOut, req, res);
+      return answer(door, setting, req, res);
     },
   }),
   route('DELETE /session', {

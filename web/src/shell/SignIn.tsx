@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
-import { problemOf, useSignInMutation } from '../api/zonalApi';
-import { MainButton } from '../ui/Button';
+import { problemOf, useSessionQuery, useSignInMutation } from '../api/zonalApi';
+import { Button, MainButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 
@@ -47,10 +47,19 @@ const Form = styled.form`
   padding: 2rem 0;
 `;
 
+const Demo = styled.section`
+  display: grid;
+  gap: 0.4rem;
+  border-top: 1px solid var(--hair);
+  padding-top: 1rem;
+`;
+
 export function SignIn() {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
   const [signIn, { error, isLoading }] = useSignInMutation();
+  const { data: session } = useSessionQuery();
+  const demo = session?.demo ?? [];
   const submit = (event: FormEvent) => {
     event.preventDefault();
     void signIn({ email, password });
@@ -82,6 +91,20 @@ export function SignIn() {
         <MainButton type="submit" isDisabled={isLoading}>
           Sign in
         </MainButton>
+        {demo.length > 0 && (
+          <Demo aria-label="People of the demo">
+            <span>This is the demo. Be one of its people:</span>
+            {demo.map((person) => (
+              <Button
+                key={person.email}
+                isDisabled={isLoading}
+                onPress={() => void signIn({ email: person.email, password: person.password })}
+              >
+                {person.name}, {person.role}
+              </Button>
+            ))}
+          </Demo>
+        )}
       </Form>
     </Page>
   );
