@@ -14,6 +14,7 @@ import * as closing from './migrations/010-closing';
 import * as sheets from './migrations/011-sheets';
 import * as readers from './migrations/012-readers';
 import * as rights from './migrations/013-rights';
+import * as calendarNames from './migrations/014-calendar-names';
 
 export const MIGRATIONS = [
   first,
@@ -29,6 +30,7 @@ export const MIGRATIONS = [
   sheets,
   readers,
   rights,
+  calendarNames,
 ];
 
 /**

@@ -1,11 +1,10 @@
 import { AUDIENCES, DEMANDS, GLASSES, withCeiling, type Demand } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import type { HouseRights } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
 import { Op, type Transaction } from 'sequelize';
 import { calendarOf } from '../inside/calendarStore';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
-import { route } from '../http/route';
+import { route, type Call } from '../http/route';
 import { windowIdsOn, type Publishing } from './publishWindow';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
 import { namesOf, windowAnswers } from './windowStore';
@@ -34,13 +33,16 @@ export class CeilingReplyInput {
 }
 
 /** Returns the ceilings of the house and of calendars of which the asker sees everything, and what was asked for of them. */
-async function answer(rights: HouseRights) {
+async function answer({ rights, user }: Pick<Call, 'rights' | 'user'>) {
   const where = { calendarId: { [Op.or]: [{ [Op.is]: null }, { [Op.in]: rights.calendarsFor('see-all') }] } };
   const rows = await CeilingRow.findAll({ where });
   const requests = await CeilingRequestRow.findAll({ where, order: [['createdAt', 'DESC']], limit: 100 });
+  // What is asked for the whole house concerns those who look after a calendar, and whoever asked.
+  const ofHouse = rights.calendarsFor('ask-ceiling').length > 0;
+  const told = requests.filter((r) => r.calendarId !== null || ofHouse || r.userId === user.id);
   const names = await namesOf([
     ...rows.map((r) => r.userId),
-    ...requests.flatMap((r) => [r.userId, r.answeredBy ?? null]),
+    ...told.flatMap((r) => [r.userId, r.answeredBy ?? null]),
   ]);
   const nameOf = (id: string | null | undefined) => (id && names.get(id)) || '';
   return {
@@ -51,7 +53,7 @@ async function answer(rights: HouseRights) {
       by: nameOf(userId),
       at: updatedAt.toISOString(),
     })),
-    requests: requests.map((r) => ({
+    requests: told.map((r) => ({
       id: r.id,
       calendarId: r.calendarId,
       audience: r.audience,
@@ -112,20 +114,20 @@ export const ceilingRoutes = (publishing: Publishing) => {
     route('GET /ceilings', {
       tag: 'Ceilings',
       summary: 'All ceilings with who set them and when, and what was asked for',
-      handle: ({ rights }) => answer(rights),
+      handle: answer,
     }),
     route('PUT /ceilings', {
       tag: 'Ceilings',
       summary:
         'Set or lift the clearest glass of an audience, for the house or a calendar; acts at once, large effects must be confirmed; for stewards',
       body: CeilingInput,
-      again: ({ rights }) => answer(rights),
+      again: answer,
       handle: async ({ body, user, rights }) => {
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
         const wanted = { ...body, calendarId, glass: body.glass ?? null };
         await confirm(wanted, body.confirmed);
         await acting(user, calendarId, (t) => put(wanted, user, t));
-        return answer(rights);
+        return answer({ rights, user });
       },
     }),
     route('POST /ceilings/requests', {
@@ -137,14 +139,14 @@ export const ceilingRoutes = (publishing: Publishing) => {
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
         const { audience, glass, reason } = body;
         await CeilingRequestRow.create({ calendarId, audience, glass, reason, userId: user.id });
-        return answer(rights);
+        return answer({ rights, user });
       },
     }),
     route('POST /ceilings/requests/:id', {
       tag: 'Ceilings',
       summary: 'Grant or refuse what was asked for; large effects must be confirmed; for stewards',
       body: CeilingReplyInput,
-      again: ({ rights }) => answer(rights),
+      again: answer,
       handle: async ({ body, param, user, rights }) => {
         const row = isUUID(param('id')) ? await CeilingRequestRow.findByPk(param('id')) : null;
         if (!row) throw new Problem('not-found');
@@ -159,7 +161,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
           if (!changed) throw new Problem('request-answered');
           if (body.grant) await put(row, user, transaction);
         });
-        return answer(rights);
+        return answer({ rights, user });
       },
     }),
     route('POST /calendars/:id/lock-down', {

@@ -3,7 +3,7 @@ import { rezone } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
 import { randomUUID } from 'node:crypto';
-import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import {
   CalendarRow,
@@ -54,13 +54,10 @@ async function impactOf(calendarId: string): Promise<CalendarImpact> {
   };
 }
 
-async function named<T>(name: string, work: () => Promise<T>): Promise<T> {
-  try {
-    return await work();
-  } catch (error) {
-    if (error instanceof UniqueConstraintError) throw new Problem('name-taken', { name });
-    throw error;
-  }
+/** Throws `name-taken` where a calendar that somebody sees is called so; of others they may not even learn that. */
+async function checkName(name: string, rights: HouseRights, own?: string): Promise<void> {
+  const taken = await CalendarRow.findAll({ where: { name, id: rights.inSight() }, attributes: ['id'] });
+  if (taken.some((c) => c.id !== own)) throw new Problem('name-taken', { name });
 }
 
 export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: InsideViews) => {
@@ -122,17 +119,16 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
       body: CalendarInput,
       status: 201,
       again: ({ user }, id) => answerNow(String(id), user),
-      handle: async ({ body, user }) => {
+      handle: async ({ body, user, rights }) => {
         const { version: _version, ...rest } = body;
         const id = randomUUID();
-        await named(body.name, () =>
-          telling(user, id, async (transaction) => {
-            await CalendarRow.create({ id, ...rest }, { transaction });
-            const maker = { calendarId: id, userId: user.id, standing: 'publisher' as const, glass: null };
-            await StandingRow.create({ ...maker, byId: user.id, since: new Date() }, { transaction });
-            return id;
-          }),
-        );
+        await checkName(body.name, rights);
+        await telling(user, id, async (transaction) => {
+          await CalendarRow.create({ id, ...rest }, { transaction });
+          const maker = { calendarId: id, userId: user.id, standing: 'publisher' as const, glass: null };
+          await StandingRow.create({ ...maker, byId: user.id, since: new Date() }, { transaction });
+          return id;
+        });
         return answerNow(id, user);
       },
     }),
@@ -150,8 +146,9 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
         const { version, ...rest } = body;
         const where = { id, version: version ?? 0 };
         const columns = { ...rest, version: current.version + 1 };
-        const [changed] = await named(body.name, () =>
-          telling(user, id, (transaction) => CalendarRow.update(columns, { where, transaction })),
+        await checkName(body.name, rights, id);
+        const [changed] = await telling(user, id, (transaction) =>
+          CalendarRow.update(columns, { where, transaction }),
         );
         if (!changed)
           throw new Problem('version-conflict', { current: await answer(id, rights), yours: body });

@@ -268,6 +268,16 @@ describe('every call of the API', () => {
   });
 });
 
+describe('names of calendars', () => {
+  it('are told to be taken only where one sees the calendar that has them', async () => {
+    const { calendar } = await place('shut');
+    const make = (client: TestClient) => client.call('POST', '/calendars', { ...plate, name: calendar.name });
+    expect((await make(clients.stranger)).status).toBe(201);
+    expect((await make(clients.stranger)).body.code).toBe('name-taken');
+    expect((await make(clients.reader)).body.code).toBe('name-taken');
+  });
+});
+
 describe('people of a calendar', () => {
   it('lose at once what is taken from them, and a calendar keeps a publisher', async () => {
     const { calendar, people } = await place('shut');

@@ -25,7 +25,7 @@ const List = styled.ul`
   background: var(--sheet);
   li {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 8rem 17rem auto;
+    grid-template-columns: minmax(0, 1fr) 8rem 18.5rem auto;
     gap: 0.5rem;
     align-items: center;
     padding: 0.5rem 0.7rem;
