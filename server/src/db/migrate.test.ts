@@ -7,6 +7,7 @@ import * as first from './migrations/001-first';
 import * as calendars from './migrations/002-calendars';
 import * as windows from './migrations/003-windows';
 import * as keysAndLabels from './migrations/004-keys-and-labels';
+import * as rights from './migrations/013-rights';
 
 let sequelize: Sequelize | null = null;
 afterEach(() => sequelize?.close());
@@ -36,6 +37,40 @@ it('a filter that had lost a label before goes on showing less', async () => {
     { slug: 'all', lost_labels: [] },
     { slug: 'known', lost_labels: [] },
     { slug: 'lost', lost_labels: ['label:tour'] },
+  ]);
+});
+
+it('whoever had an account before there were rights keeps what they could do, with the calendars that there were', async () => {
+  sequelize = connect(await freshDatabase());
+  const before = MIGRATIONS.slice(0, MIGRATIONS.indexOf(rights));
+  await sequelize.transaction(async (t) => {
+    for (const { up } of before) await up(sequelize!, t);
+  });
+  for (const [name, role] of [
+    ['Ida', 'steward'],
+    ['Jon', 'publisher'],
+    ['Ebba', 'editor'],
+  ])
+    await sequelize.query(
+      `INSERT INTO users (id, name, email, password_hash, role, created_at, updated_at)
+       VALUES (gen_random_uuid(), :name, lower(:name), 'x', :role, now(), now())`,
+      { replacements: { name, role } },
+    );
+  await sequelize.query(
+    `INSERT INTO calendars (id, name, description, zone, plate, colour, version, created_at, updated_at)
+     VALUES (gen_random_uuid(), 'Quay', '', 'UTC', 'QU', 'teal', 1, now(), now())`,
+  );
+  await sequelize.transaction((t) => rights.up(sequelize!, t));
+  const rows = await sequelize.query(
+    `SELECT u.name, u.role, s.standing, s.glass, c.house_glass FROM users u JOIN standings s ON s.user_id = u.id
+     JOIN calendars c ON c.id = s.calendar_id ORDER BY u.name`,
+    { type: QueryTypes.SELECT },
+  );
+  const kept = { standing: 'publisher', glass: null, house_glass: 'shut' };
+  expect(rows).toEqual([
+    { name: 'Ebba', role: 'member', ...kept },
+    { name: 'Ida', role: 'steward', ...kept },
+    { name: 'Jon', role: 'member', ...kept },
   ]);
 });
 
