@@ -1,10 +1,17 @@
 import { LOCKED_DOWN } from '@zonal/core/glass';
 import { Lock, LockOpen } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { problemOf, useLockDownMutation, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import {
+  problemOf,
+  useLockDownMutation,
+  useWatchQuery,
+  useCalendarsQuery,
+  useWindowsQuery,
+} from '../api/zonalApi';
 import type { Calendar } from '@zonal/core/api';
 import type { RehearsalQuestion } from '../workers/questions';
 import { RehearsalView } from '../rehearsal/RehearsalView';
+import { inFull } from '../rehearsal/inFull';
 import { rehearsed } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import { Button, OutsideButton, QuietButton } from '../ui/Button';
@@ -39,19 +46,22 @@ export function LockDown({ calendar }: { calendar: Calendar }) {
 
 function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; onClose: () => void }) {
   const { data: windows } = useWindowsQuery();
+  const { data: calendars } = useCalendarsQuery();
   const { data: watch } = useWatchQuery();
   const [lock, locking] = useLockDownMutation();
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
-    if (!windows || !watch) return null;
-    const shown = windows.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === id));
+    if (!windows || !calendars || !watch) return null;
+    const shown = inFull(windows, calendars).filter(
+      (w) => !w.closedAt && w.sources.some((s) => s.calendarId === id),
+    );
     const pairs = shown.map((w) => {
       const calendars = { ...w.ceilings.calendars, [id]: LOCKED_DOWN };
       const before = rehearsed(w, now);
       return { before, after: { ...before, rules: { ...w, ceilings: { ...w.ceilings, calendars } } } };
     });
     return { kind: 'rehearsal', pairs, changes: [], watch, now };
-  }, [windows, watch, id, now]);
+  }, [windows, calendars, watch, id, now]);
   const { answer, problem } = useAnswer(question);
   const go = async () => {
     const { error } = await lock({ id, locked: true });
@@ -62,13 +72,18 @@ function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; on
       <Stack>
         <p>
           Everything of {name} is withdrawn from all windows at once, for every audience. What was fetched
-          before cannot be called back. For a day, anybody here can take the lock-down back in one step.
+          before cannot be called back. For a day, any publisher of it can take the lock-down back in one
+          step.
         </p>
         {problem && <Notice>{problem}</Notice>}
-        {answer ? <RehearsalView rehearsals={answer} /> : <Loading what="Working out what it cuts" />}
+        {answer ? (
+          <RehearsalView rehearsals={answer} />
+        ) : (
+          !problem && <Loading what="Working out what it cuts" />
+        )}
         {locking.error && <Notice>{problemOf(locking.error)?.message}</Notice>}
         <Row>
-          <OutsideButton isDisabled={!answer || locking.isLoading} onPress={() => void go()}>
+          <OutsideButton isDisabled={(!answer && !problem) || locking.isLoading} onPress={() => void go()}>
             Lock it down now
           </OutsideButton>
           <Button onPress={onClose}>Leave it as it is</Button>

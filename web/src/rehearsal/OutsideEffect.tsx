@@ -1,11 +1,12 @@
 import type { Watch } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
-import { useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import { useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import type { EntryChange, OutwardWindow } from '@zonal/core/api';
 import { Faded } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { RehearsalView } from './RehearsalView';
 import type { RehearsalQuestion } from '../workers/questions';
+import { beyond, inFull } from './inFull';
 import { rehearsed } from './sighted';
 import { useAnswer } from '../workers/useAnswer';
 
@@ -33,15 +34,28 @@ export function effectQuestion(
 /** What readers outside would see differently if entries were changed so. */
 export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
   const { data: windows } = useWindowsQuery();
+  const { data: calendars } = useCalendarsQuery();
   const { data: watch } = useWatchQuery();
   const [now] = useState(() => Date.now());
   const question = useMemo((): RehearsalQuestion | null => {
-    if (!windows || !watch) return null;
-    return effectQuestion(windows, watch, changes, calendarIds, now);
-  }, [windows, watch, changes, calendarIds, now]);
+    if (!windows || !watch || !calendars) return null;
+    return effectQuestion(inFull(windows, calendars), watch, changes, calendarIds, now);
+  }, [windows, calendars, watch, changes, calendarIds, now]);
   const { answer, problem, busy } = useAnswer(question);
   if (problem) return <Notice>{problem}</Notice>;
   if (!answer || busy) return <Loading what="Working out what readers would see" />;
-  if (!question?.pairs.length) return <Faded role="status">No open window shows this calendar.</Faded>;
-  return <RehearsalView rehearsals={answer} />;
+  const others = beyond(windows ?? [], calendars ?? [], calendarIds);
+  const shown = question?.pairs.length ? <RehearsalView rehearsals={answer} /> : null;
+  return (
+    <>
+      {shown}
+      {others.length > 0 && (
+        <Faded role="status">
+          {others.join(', ')} {others.length === 1 ? 'shows' : 'show'} this calendar too; what readers would
+          see there is for the publishers of {others.length === 1 ? 'its' : 'their'} calendars to look at.
+        </Faded>
+      )}
+      {!shown && !others.length && <Faded role="status">No open window shows this calendar.</Faded>}
+    </>
+  );
 }

@@ -1,6 +1,6 @@
 import type { Demand } from '@zonal/core/glass';
 import { useState, type ReactNode } from 'react';
-import { useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import { useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { EntryChange } from '@zonal/core/api';
 import { useAppSelector } from '../store';
@@ -8,6 +8,7 @@ import { Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { askOutward } from '../workers/askOutward';
 import { Confirmations, useConfirming } from './Confirmations';
+import { inFull } from './inFull';
 import { effectQuestion } from './OutsideEffect';
 import type { RehearsalLines } from '../workers/questions';
 import { RehearsalView } from './RehearsalView';
@@ -34,6 +35,7 @@ export interface OutsideGate {
 /** Looks at what changes of entries would do outside before they are made, and asks where the effect is large. */
 export function useOutsideGate(calendarName: string): OutsideGate {
   const { data: windows = [] } = useWindowsQuery();
+  const { data: calendars = [] } = useCalendarsQuery();
   const { data: watch } = useWatchQuery();
   const stamp = useAppSelector((state) => state.changes);
   const [found, setFound] = useState<Found | null>(null);
@@ -44,7 +46,13 @@ export function useOutsideGate(calendarName: string): OutsideGate {
   const pass: OutsideGate['pass'] = async (changes, calendarIds) => {
     const of = JSON.stringify(changes);
     if (found?.of === of) return confirming.ready;
-    const question = effectQuestion(windows, watch ?? NOTHING_WATCHED, changes, calendarIds, Date.now());
+    const question = effectQuestion(
+      inFull(windows, calendars),
+      watch ?? NOTHING_WATCHED,
+      changes,
+      calendarIds,
+      Date.now(),
+    );
     if (!question.pairs.length) return true;
     setLooking(true);
     try {

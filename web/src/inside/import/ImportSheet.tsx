@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { useWatchQuery, useWindowsQuery } from '../../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { Calendar } from '@zonal/core/api';
+import { inFull } from '../../rehearsal/inFull';
 import { rehearsed } from '../../rehearsal/sighted';
 import { Button, MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
@@ -28,7 +29,9 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
   const { state, problem } = files;
   const { data: watch } = useWatchQuery();
   const { data: all = [] } = useWindowsQuery();
-  const windows = all.filter((w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendarId));
+  const windows = inFull(all, calendars).filter(
+    (w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendarId),
+  );
   const calendar = calendars.find((c) => c.id === calendarId)!;
   const label = `Brought ${file?.name ?? 'a file'} into ${calendar.name}`;
   const open = (chosen: File, id: string) => {
