@@ -31,6 +31,11 @@ test('a colleague sees through a glass, and at once what is given and taken, wit
   await page
     .getByLabel('Add somebody of the house')
     .selectOption({ label: 'Siri Holme, siri@ostrel.example' });
+  const seen = page.getByRole('list', { name: 'What would be seen' });
+  await page.getByLabel('What would be seen next, by').selectOption('Siri Holme');
+  await expect(seen.getByRole('listitem').first()).toContainText('Busy');
+  await page.getByLabel('What would be seen next, by').selectOption('everybody else in the house');
+  await expect(page.getByText('they do not even know of this calendar')).toBeVisible();
   await page.getByRole('button', { name: 'Keep it so' }).click();
   await expect(colleague.getByRole('button', { name: 'Show House diary' })).toBeVisible();
   await colleague.getByText('List', { exact: true }).click();

@@ -16,6 +16,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
+import { SightPreview } from './SightPreview';
 
 const List = styled.ul`
   list-style: none;
@@ -161,6 +162,7 @@ function Writing({
         options={GLASSES.map((g) => ({ value: g, text: glassText(g) }))}
         onChange={(houseGlass) => set({ houseGlass })}
       />
+      <SightPreview calendar={calendar} people={draft} nameOf={nameOf} />
       {current && (
         <Overtaken
           what="calendar’s people"

@@ -21,6 +21,7 @@ import type {
   RehearsalQuestion,
   SightQuestion,
 } from './questions';
+import { insideLines } from './insideLines';
 import { rehearseIn, viewLines } from './rehearseIn';
 
 async function preview(question: PreviewQuestion, stamp: string): Promise<Answers['preview']> {
@@ -106,4 +107,9 @@ expose({
   sightlines: matrix,
   who: ({ entry, windows, now }) => whoSees(entry, windows, now),
   past,
+  inside: async (question, stamp) =>
+    insideLines(
+      (await entriesOfAll([question.calendar.id], stamp)).get(question.calendar.id) ?? [],
+      question,
+    ),
 } satisfies Outward);

@@ -2,6 +2,7 @@ import type { Entry } from '@zonal/core/entries';
 import type { Finding, Showing } from '@zonal/core/forms';
 import type {
   Audience,
+  Ceilings,
   Demand,
   EntryPath,
   Exposure,
@@ -17,6 +18,8 @@ import type {
   WindowRules,
 } from '@zonal/core/glass';
 import type { EntryChange } from '@zonal/core/api';
+import type { InsideGlass } from '@zonal/core/rights';
+import type { ZoneName } from '@zonal/core/zones';
 
 export const PREVIEW_FORMS = ['page', 'embed', 'feed', 'freeBusy'] as const;
 export type PreviewForm = (typeof PREVIEW_FORMS)[number];
@@ -115,6 +118,22 @@ export interface WhoQuestion {
   readonly now: number;
 }
 
+/** What somebody inside would see of a calendar next, through a glass. */
+export interface InsideQuestion {
+  readonly kind: 'inside';
+  readonly calendar: { readonly id: string; readonly zone: ZoneName };
+  readonly through: InsideGlass;
+  readonly ceilings: Ceilings;
+  readonly now: number;
+}
+
+/** One time of an entry, as it is read. */
+export interface InsideLine {
+  readonly when: string;
+  readonly title: string;
+  readonly place: string;
+}
+
 /** Two past revisions, compared, and the later one as a page. */
 export interface PastQuestion {
   readonly kind: 'past';
@@ -137,9 +156,11 @@ export interface Answers {
   readonly sightlines: readonly SightRow[];
   readonly who: readonly EntryPath[];
   readonly past: PastAnswer;
+  readonly inside: readonly InsideLine[];
 }
 
-export type Question = PreviewQuestion | RehearsalQuestion | SightQuestion | WhoQuestion | PastQuestion;
+export type Question =
+  PreviewQuestion | RehearsalQuestion | SightQuestion | WhoQuestion | PastQuestion | InsideQuestion;
 export type AnswerOf<Q extends Question> = Answers[Q['kind']];
 
 /** What the worker offers: an answer to each kind of question. `stamp` changes whenever entries may have changed. */

@@ -1,0 +1,77 @@
+import type { Calendar, CalendarPeopleInput } from '@zonal/core/api';
+import { ceilingsInForce } from '@zonal/core/glass';
+import { clearerInside, glassInside } from '@zonal/core/rights';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { useCeilingsQuery } from '../api/zonalApi';
+import { SelectOne } from '../ui/Choice';
+import { Faded, Stack } from '../ui/layout';
+import { Notice } from '../ui/Notice';
+import type { InsideQuestion } from '../workers/questions';
+import { useAnswer } from '../workers/useAnswer';
+
+const Lines = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0.4rem 0.7rem;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  li {
+    padding: 0.15rem 0;
+    overflow-wrap: anywhere;
+    font-variant-numeric: tabular-nums;
+  }
+`;
+
+interface SightPreviewProps {
+  calendar: Calendar;
+  /** As it stands in the form. */
+  people: CalendarPeopleInput;
+  nameOf: (userId: string) => string;
+}
+
+/** What somebody would see of a calendar next, by what stands in the form. */
+export function SightPreview({ calendar, people, nameOf }: SightPreviewProps) {
+  const [who, setWho] = useState('');
+  const { data } = useCeilingsQuery();
+  const [now] = useState(() => Date.now());
+  const readers = people.people.filter((p) => p.standing === 'reader');
+  const own = readers.find((p) => p.userId === who)?.glass ?? null;
+  const { id, zone, lockedAt } = calendar;
+  const { houseGlass } = people;
+  const ceilings = useMemo(
+    () => ceilingsInForce(data?.ceilings ?? [], lockedAt ? [id] : []),
+    [data, lockedAt, id],
+  );
+  const through = clearerInside(id, own, houseGlass, ceilings);
+  const shut = glassInside(id, through, ceilings) === 'shut';
+  const question: InsideQuestion | null =
+    data && !shut ? { kind: 'inside', calendar: { id, zone }, through, ceilings, now } : null;
+  const { answer, problem, busy } = useAnswer(question);
+  return (
+    <Stack>
+      <SelectOne
+        label="What would be seen next, by"
+        value={own === null ? '' : who}
+        options={[
+          { value: '', text: 'everybody else in the house' },
+          ...readers.map((p) => ({ value: p.userId, text: nameOf(p.userId) })),
+        ]}
+        onChange={setWho}
+      />
+      {problem && !shut && <Notice>{problem}</Notice>}
+      {shut && <Faded role="status">Nothing: they do not even know of this calendar.</Faded>}
+      {!shut && answer && (
+        <Lines aria-label="What would be seen" aria-busy={busy}>
+          {answer.map(({ when, title, place }, i) => (
+            <li key={i}>
+              {when} · {title}
+              {place && ` · ${place}`}
+            </li>
+          ))}
+          {!answer.length && <li>Nothing in the next weeks.</li>}
+        </Lines>
+      )}
+    </Stack>
+  );
+}
