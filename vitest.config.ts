@@ -10,6 +10,8 @@ export default defineConfig({
       'standins/src/**/*.test.ts',
       'docs/*.test.ts',
     ],
+    // One core less than there are, which is usual, would leave one idle where there are two.
+    maxWorkers: 2,
     testTimeout: 60_000,
     hookTimeout: 120_000,
   },

@@ -155,10 +155,13 @@ test('one date, all later dates, or all dates of a series are changed, as chosen
   await save();
   await expect(page.getByRole('row', { name: /Tide gauge.*Pier head/ })).toHaveCount(2);
   for (const n of [0, 0]) {
+    const before = await rows.count();
     await open(n);
     await page.getByText('All dates', { exact: true }).click();
     await page.getByRole('button', { name: 'Delete all dates' }).click();
     await expect(page.getByRole('dialog')).toBeHidden();
+    // What is gone must not be opened once more.
+    await expect(rows).not.toHaveCount(before);
   }
   await expect(rows).toHaveCount(0);
 });
