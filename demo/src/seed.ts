@@ -20,7 +20,7 @@ import {
   WindowSourceRow,
   type Role,
 } from '@zonal/server/db/models';
-import { rememberVersion, sourceRowsOf } from '@zonal/server/glass/windowStore';
+import { randomToken, rememberVersion, sourceRowsOf } from '@zonal/server/glass/windowStore';
 import { columnsOf } from '@zonal/server/inside/entryStore';
 import { tokenPrint } from '@zonal/server/outside/sheetStore';
 import { hashPassword } from '@zonal/server/people/passwords';
@@ -127,7 +127,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       idOf.set(slug, window.id);
       await WindowSourceRow.bulkCreate(sourceRowsOf(window.id, said), { transaction });
       for (const madeOutTo of keys) {
-        const token = randomBytes(20).toString('base64url');
+        const token = randomToken();
         const key = { windowId: window.id, token, madeOutTo, audience, cap: null };
         const expiresAt = madeOutTo === ENDING ? new Date(instantOf(HOME, (today + ENDS + 1) * DAY)) : null;
         const createdAt = new Date(Date.now() - MADE);
@@ -148,7 +148,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       { replacements: { cameWith, week: weekOf(Date.now()), CAME }, transaction },
     );
     const { name, note, items } = SHEET;
-    const token = randomBytes(20).toString('base64url');
+    const token = randomToken();
     const onSheet = items.map(([slug, to]) => ({
       windowId: idOf.get(slug)!,
       keyId: to && idOfKey.get(`${slug} ${to}`)!,

@@ -104,5 +104,5 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /house/watch': 'cut',
   'GET /labels': 'cut',
   'DELETE /labels/:name': 'steward',
-  'GET /people': 'signed in',
+  'GET /people': 'cut',
 };

@@ -6,7 +6,7 @@ import type { Sequelize } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { labelCounts } from '../db/labels';
 import { WindowRow } from '../db/models';
-import { windowIdsSeen } from './windowsSeen';
+import { windowIdsSeen } from '../people/windowsSeen';
 import { route } from '../http/route';
 import type { InsideViews } from '../inside/insideViews';
 

@@ -14,7 +14,7 @@ import {
   withTroubles,
   type Publishing,
 } from './publishWindow';
-import { windowIdsSeen } from './windowsSeen';
+import { windowIdsSeen } from '../people/windowsSeen';
 import { ClosingInput, DraftInput, ScheduleInput, WindowInput } from './windowInput';
 import {
   draftAnswer,

@@ -35,8 +35,6 @@ export class InsideViews {
     sizeCalculation: ({ entries }) => entries.length + 1,
   });
 
-  constructor(private readonly clock: () => number = Date.now) {}
-
   /**
    * Returns what somebody sees of a calendar through their glass. Throws `not-found` for a calendar of which they see nothing,
    * `sight-stopped` where it cannot be worked out: what stands in the way is nothing that they may know.
@@ -44,11 +42,10 @@ export class InsideViews {
   async seen(calendarId: string, rights: HouseRights): Promise<InsideSeen> {
     if (rights.sight(calendarId) === 'shut') throw new Problem('not-found');
     const through = rights.through(calendarId);
-    const now = this.clock();
     const last = await lastChangeOf(calendarId);
     const calendar = await CalendarRow.findByPk(calendarId, { attributes: ['id', 'zone'] });
     if (!calendar) throw new Problem('not-found');
-    const range = rangeInside(calendar.zone, now);
+    const range = rangeInside(calendar.zone, Date.now());
     const name = JSON.stringify([calendarId, calendar.zone, through, rights.ceilings, last, range]);
     const known = this.kept.get(name);
     if (known) return known;

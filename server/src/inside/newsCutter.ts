@@ -1,8 +1,9 @@
 import type { ChangeNews } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
-import { UserRow, WindowSourceRow } from '../db/models';
+import { UserRow } from '../db/models';
 import { rightsOf } from '../people/rights';
+import { windowIdsSeen } from '../people/windowsSeen';
 import type { InsideViews } from './insideViews';
 
 /**
@@ -34,7 +35,8 @@ export class NewsCutter {
     const changed = [...new Set([...before.keys(), ...now.keys()])].filter(
       (id) => before.get(id) !== now.get(id) || (rights.sight(id) === 'all' && news.calendarIds.includes(id)),
     );
-    const windowIds = await windowsSeen(news.windowIds, rights);
+    const seen = news.windowIds.length ? await windowIdsSeen(rights) : [];
+    const windowIds = news.windowIds.filter((id) => !seen || seen.includes(id));
     return changed.length || windowIds.length ? { calendarIds: changed, windowIds } : null;
   }
 
@@ -61,12 +63,4 @@ export class NewsCutter {
       throw error;
     }
   }
-}
-
-async function windowsSeen(windowIds: readonly string[], rights: HouseRights): Promise<string[]> {
-  if (!windowIds.length || rights.steward) return [...windowIds];
-  const own = new Set(rights.calendarsFor('see-windows'));
-  const sources = await WindowSourceRow.findAll({ where: { windowId: [...windowIds] } });
-  const seen = new Set(sources.filter((s) => own.has(s.calendarId)).map((s) => s.windowId));
-  return windowIds.filter((id) => seen.has(id));
 }

@@ -1,4 +1,4 @@
-import type { SheetInput as SheetSaid, Sheet } from '@zonal/core/api';
+import type { Sheet, SheetCheck, SheetInput as SheetSaid } from '@zonal/core/api';
 import { SHEET_LIMITS, canComeBack } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { DAY } from '@zonal/core/zones';
@@ -7,7 +7,7 @@ import { Op } from 'sequelize';
 import { SheetRow } from '../db/models';
 import { seal } from '../db/sealed';
 import type { Publishing } from '../glass/publishWindow';
-import { windowIdsSeen } from '../glass/windowsSeen';
+import { windowIdsSeen } from '../people/windowsSeen';
 import { randomToken } from '../glass/windowStore';
 import { IsVersion, Parts } from '../http/inputs';
 import { route } from '../http/route';
@@ -48,11 +48,9 @@ export const sheetRoutes = (publishing: Publishing) => {
   const answer = async (id: string): Promise<Sheet> =>
     (await sheetAnswers(publishing, [await rowOf(id)]))[0]!;
   const answerFor = ({ param }: { param: (name: 'id') => string }) => answer(param('id'));
-  const columnsOf = ({ name, note, items }: SheetSaid) => ({
-    name,
-    note,
-    items: items.map(({ windowId, keyId }) => ({ windowId, keyId: keyId ?? null })),
-  });
+  const itemsOf = ({ items }: SheetCheck) =>
+    items.map(({ windowId, keyId }) => ({ windowId, keyId: keyId ?? null }));
+  const columnsOf = ({ name, note, items }: SheetSaid) => ({ name, note, items: itemsOf({ items }) });
   /** Throws `version-conflict` unless a sheet is as it was seen. */
   const put = async (userId: string, row: SheetRow, seen: number, columns: object, yours: unknown) => {
     const { id } = row;
@@ -104,8 +102,7 @@ export const sheetRoutes = (publishing: Publishing) => {
       tag: 'Link sheets',
       summary: 'What some addresses lead to now, and what is to be known before they are handed out',
       body: SheetCheckInput,
-      handle: async ({ body }) =>
-        (await lookAt(publishing, columnsOf({ ...body, name: '', note: '' }).items)).map((l) => l.checked),
+      handle: async ({ body }) => (await lookAt(publishing, itemsOf(body))).map((l) => l.checked),
     }),
     route('PUT /sheets/:id', {
       tag: 'Link sheets',

@@ -19,7 +19,7 @@ import { rightsOf } from './rights';
 /** A call as far as it says which calendars it concerns. */
 export interface Asked {
   readonly name: CallName;
-  /** Returns a part of the path, or `undefined`. */
+  /** Returns a part of the path. */
   readonly param: (name: string) => string;
   /** As it was checked. */
   readonly body: object;

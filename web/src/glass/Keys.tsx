@@ -8,21 +8,13 @@ import { problemOf, useWithdrawKeyMutation } from '../api/zonalApi';
 import { Button, QuietButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { Rings } from '../ui/GlassMark';
-import { Faded, Row } from '../ui/layout';
+import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Named } from '../ui/Named';
 import { Notice } from '../ui/Notice';
 import { useNow } from '../ui/useNow';
 import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
 import { keyWords } from './keyWords';
-
-const Box = styled.section`
-  border: 1px solid var(--outside);
-  background: var(--outside-wash);
-  padding: 0.8rem 1rem;
-  display: grid;
-  gap: 0.6rem;
-`;
 
 const Key = styled.div`
   display: grid;
@@ -65,7 +57,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
   // As it is now: what was just changed stands in the window, not in what was opened.
   const keyNow = (id: string) => window.keys.find((k) => k.id === id)!;
   return (
-    <Box aria-labelledby="keys">
+    <OutsideBox aria-labelledby="keys">
       <Row style={{ justifyContent: 'space-between' }}>
         <h2 id="keys">Keys to hand out</h2>
         <Button onPress={() => setWork({ kind: 'new' })}>
@@ -166,6 +158,6 @@ export function Keys({ window }: { window: OutwardWindow }) {
       {work?.kind === 'change' && <KeySheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
       {work?.kind === 'turn' && <KeyTurnSheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
       {work?.kind === 'card' && <KeyCard window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
-    </Box>
+    </OutsideBox>
   );
 }

@@ -12,32 +12,22 @@ import {
 } from '../api/zonalApi';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
-import { Faded, Row, Stack } from '../ui/layout';
+import { dayOf } from '../ui/dayOf';
+import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
 import { SightPreview } from './SightPreview';
 
-const List = styled.ul`
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  li {
+const List = styled(FramedList)`
+  > li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) 8rem 18.5rem auto;
     gap: 0.5rem;
     align-items: center;
-    padding: 0.5rem 0.7rem;
-    border-bottom: 1px solid var(--hair);
-    overflow-wrap: anywhere;
     @media (max-width: 44rem) {
       grid-template-columns: minmax(0, 1fr);
     }
-  }
-  li:last-child {
-    border-bottom: 0;
   }
   small {
     display: block;
@@ -188,6 +178,5 @@ function Writing({
 }
 
 function sinceWords({ since, by }: CalendarPeople['people'][number]): string {
-  const day = new Date(since).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-  return `since ${day}${by ? `, by ${by}` : ''}`;
+  return `since ${dayOf(since)}${by ? `, by ${by}` : ''}`;
 }

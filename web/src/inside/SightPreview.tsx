@@ -5,22 +5,13 @@ import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useCeilingsQuery } from '../api/zonalApi';
 import { SelectOne } from '../ui/Choice';
-import { Faded, Stack } from '../ui/layout';
+import { Faded, FramedList, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import type { InsideQuestion } from '../workers/questions';
 import { useAnswer } from '../workers/useAnswer';
 
-const Lines = styled.ul`
-  list-style: none;
-  margin: 0;
-  padding: 0.4rem 0.7rem;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  li {
-    padding: 0.15rem 0;
-    overflow-wrap: anywhere;
-    font-variant-numeric: tabular-nums;
-  }
+const Lines = styled(FramedList)`
+  font-variant-numeric: tabular-nums;
 `;
 
 interface SightPreviewProps {

@@ -7,15 +7,10 @@ import { problemOf, useTurnSheetMutation } from '../api/zonalApi';
 import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { CopyButton } from '../ui/CopyButton';
-import { Faded, Row } from '../ui/layout';
+import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 
-const Box = styled.section`
-  border: 1px solid var(--outside);
-  background: var(--outside-wash);
-  padding: 0.8rem 1rem;
-  display: grid;
-  gap: 0.6rem;
+const Box = styled(OutsideBox)`
   code {
     overflow-wrap: anywhere;
   }

@@ -4,27 +4,16 @@ import { skipToken } from '@reduxjs/toolkit/query';
 import styled from 'styled-components';
 import { problemOf, useCheckItemsQuery } from '../api/zonalApi';
 import { QuietButton } from '../ui/Button';
-import { Row } from '../ui/layout';
+import { FramedList, Row } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
 import { ItemNotes } from './ItemNotes';
 import { itemName, movedItem, withItem } from './sheetDraft';
 
-const List = styled.ol`
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  li {
+const List = styled(FramedList)`
+  > li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 0.6rem;
-    padding: 0.45rem 0.7rem;
-    border-bottom: 1px solid var(--hair);
-    overflow-wrap: anywhere;
-  }
-  li:last-child {
-    border-bottom: 0;
   }
 `;
 
@@ -49,7 +38,7 @@ export function ItemsList({
   return (
     <>
       {problem && <Notice>{problem.message}</Notice>}
-      <List aria-label="On the sheet">
+      <List as="ol" aria-label="On the sheet">
         {items.map((item, i) => {
           const checked = known.get(itemName(item));
           const name = checked ? `${checked.name}, ${checked.madeOutTo || 'anybody'}` : 'this address';

@@ -6,29 +6,16 @@ import styled from 'styled-components';
 import { problemOf, useSheetsQuery, useWithdrawSheetMutation } from '../api/zonalApi';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
-import { Faded, Row, Stack } from '../ui/layout';
+import { dayOf } from '../ui/dayOf';
+import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Named } from '../ui/Named';
 import { Empty, Loading, Notice } from '../ui/Notice';
-
-const List = styled.ul`
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-`;
 
 const Line = styled.li`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0.3rem 1rem;
   align-items: center;
-  padding: 0.6rem 0.8rem;
-  border-bottom: 1px solid var(--hair);
-  overflow-wrap: anywhere;
-  &:last-child {
-    border-bottom: 0;
-  }
   small {
     display: block;
     color: var(--faded);
@@ -72,7 +59,7 @@ export function SheetsPage() {
           {openNew}
         </Empty>
       ) : (
-        <List>
+        <FramedList>
           {sheets.map((sheet) => (
             <Line key={sheet.id}>
               <span>
@@ -104,7 +91,7 @@ export function SheetsPage() {
               </Row>
             </Line>
           ))}
-        </List>
+        </FramedList>
       )}
       <Faded>
         Withdrawing a sheet ends its own address alone. The addresses that stand on it stay open; withdraw
@@ -118,14 +105,13 @@ export function SheetsPage() {
 function standing({ items, withdrawnAt, by, at }: Sheet): string {
   const dead = items.filter((i) => !leadsOn(i.notes)).length;
   const count = items.length === 1 ? 'one address' : `${items.length || 'no'} addresses`;
-  const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
   return [
     withdrawnAt
-      ? `withdrawn on ${day(withdrawnAt)}: its address leads nowhere, and can be brought back for a day`
+      ? `withdrawn on ${dayOf(withdrawnAt)}: its address leads nowhere, and can be brought back for a day`
       : '',
     count,
     dead ? `${dead} of them left out, as ${dead === 1 ? 'it leads' : 'they lead'} nowhere` : '',
-    `changed on ${day(at)}${by ? ` by ${by}` : ''}`,
+    `changed on ${dayOf(at)}${by ? ` by ${by}` : ''}`,
   ]
     .filter(Boolean)
     .join(', ');

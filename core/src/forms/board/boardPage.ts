@@ -1,8 +1,9 @@
-import { directionOf, readingOf } from '../speech/reading';
+import { readingOf } from '../speech/reading';
 import type { Message } from '../speech/catalogue';
 import { speechOf, type Speech } from '../speech/speech';
 import { textFor } from '../page/choice';
 import { html, type Html } from '../page/html';
+import { followAddress, windowHead } from '../page/windowLine';
 import { zoneText } from '../page/words';
 import { outwardText } from '../../glass';
 import { ORDERS, findOnBoard, grouped, type BoardWindow, type Order } from './board';
@@ -74,9 +75,7 @@ ${next !== null && html`<p><a href="${address(order, next)}" rel="next">${speech
 }
 
 function line(window: BoardWindow, speech: Speech, languages: readonly string[]): Html {
-  const { language, name, description, topic } = textFor(window.wording, languages);
-  const marked = language && html` lang="${language}" dir="${directionOf(language)}"`;
-  return html`<li><h3${marked}><span class="plate plate-${window.wording.colour}" aria-hidden="true"></span><a href="${window.see}">${name}</a></h3>
-${description && html`<p${marked}>${description}</p>`}
-<p class="place">${[topic, window.wording.place].filter(Boolean).map((text) => html`<bdi>${text}</bdi> · `)}${speech.say('boardZone', { zone: zoneText(window.zone) })} · <a href="${window.see}/follow">${speech.say('follow')}</a></p></li>`;
+  const { topic } = textFor(window.wording, languages);
+  return html`<li>${windowHead(window, 'h3', languages)}
+<p class="place">${[topic, window.wording.place].filter(Boolean).map((text) => html`<bdi>${text}</bdi> · `)}${speech.say('boardZone', { zone: zoneText(window.zone) })} · <a href="${followAddress(window)}">${speech.say('follow')}</a></p></li>`;
 }

@@ -3,6 +3,7 @@ import type { Speech } from '../speech/speech';
 import { tableText } from '../csv/writeCsv';
 import { opmlFile, opmlLine } from '../opml';
 import { textFor } from '../page/choice';
+import { followAddress } from '../page/windowLine';
 import { zoneText } from '../page/words';
 import type { LinkSheet, SheetLink } from './linkSheet';
 
@@ -12,9 +13,6 @@ export const SHOWS_SAY: Readonly<Record<NonNullable<SheetLink['shows']>, Message
   busy: 'sheetBusy',
   nothing: 'sheetNothing',
 };
-
-/** Returns the address of the page that tells how to follow a calendar. */
-export const followAddress = ({ see }: SheetLink) => `${see}/follow`;
 
 /** One row of the files: each heading with what stands below it. */
 const COLUMNS = {

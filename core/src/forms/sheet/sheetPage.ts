@@ -1,10 +1,10 @@
-import { textFor } from '../page/choice';
 import { html, type Html } from '../page/html';
+import { followAddress, windowHead } from '../page/windowLine';
 import { zoneText } from '../page/words';
-import { directionOf, readingOf } from '../speech/reading';
+import { readingOf } from '../speech/reading';
 import { speechOf, type Speech } from '../speech/speech';
 import type { LinkSheet, SheetLink } from './linkSheet';
-import { SHOWS_SAY, followAddress } from './sheetFiles';
+import { SHOWS_SAY } from './sheetFiles';
 
 export interface SheetPageOptions {
   readonly lang?: string | undefined;
@@ -44,11 +44,8 @@ ${!links.length && html`<p class="none">${speech.say('sheetEmpty')}</p>`}
 }
 
 function line(link: SheetLink, speech: Speech, languages: readonly string[]): Html {
-  const { language, name, description } = textFor(link.wording, languages);
-  const marked = language && html` lang="${language}" dir="${directionOf(language)}"`;
   const say = link.shows && SHOWS_SAY[link.shows];
-  return html`<li><h2${marked}><span class="plate plate-${link.wording.colour}" aria-hidden="true"></span><a href="${link.see}">${name}</a></h2>
-${description && html`<p${marked}>${description}</p>`}
+  return html`<li>${windowHead(link, 'h2', languages)}
 ${say && html`<p><strong>${speech.say(say)}</strong></p>`}
 <p class="place">${speech.say('boardZone', { zone: zoneText(link.zone) })} · <a href="${followAddress(link)}">${speech.say('follow')}</a></p>
 <p class="place">${speech.say('sheetFeed', { address: link.feed })}</p></li>`;
