@@ -8,8 +8,8 @@ const layer = (files, forbidden, message) => ({
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group: forbidden, message }] }] },
 });
 
-/** The rooms of the server, from the outside in; http, db and threads are what all stand on. */
-const SERVER_ROOMS = ['outside', 'glass', 'inside', 'people', ['http', 'db', 'threads']];
+/** The rooms of the server, from the outside in; http, jobs, db and threads are what all stand on. */
+const SERVER_ROOMS = ['post', 'outside', 'glass', 'inside', 'people', ['http', 'jobs', 'db', 'threads']];
 /** Those of the application. */
 const WEB_ROOMS = [
   'shell',

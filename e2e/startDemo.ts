@@ -13,6 +13,8 @@ function placeOf(worker: number) {
     base: `http://127.0.0.1:${port}`,
     secondPort: port - 1,
     hostSite: `http://127.0.0.1:${port - 3}`,
+    postbox: `http://127.0.0.1:${port - 4}`,
+    smtp: `smtp://127.0.0.1:${port - 5}`,
     // The name of a database is the last of its address.
     databaseUrl: worker ? `${database}${worker}` : database,
   };
@@ -22,6 +24,7 @@ function placeOf(worker: number) {
 export const OWN = placeOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
 export const BASE = OWN.base;
 export const HOST_SITE = OWN.hostSite;
+export const POSTBOX = OWN.postbox;
 export const ACCOUNT = {
   name: 'Ida Maren',
   email: 'ida@ostrel.example',
@@ -58,6 +61,10 @@ async function startDemo(worker: number): Promise<() => Promise<void>> {
     PORT: String(place.port),
     PUBLIC_URL: place.base,
     HOST_SITE_URL: place.hostSite,
+    POSTBOX_URL: place.postbox,
+    SMTP_URL: place.smtp,
+    MAIL_FROM: 'calendars@ostrel.example',
+    JOB_LOOK_SECONDS: '1',
     SESSION_SECRET: 'a secret of the tests',
     DEMO_ACCOUNTS: JSON.stringify([ACCOUNT, COLLEAGUE]),
   };

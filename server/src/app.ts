@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { doneChange } from './db/changes';
+import type { Outbox } from './db/outbox';
 import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './inside/calendarRoutes';
 import type { Config } from './config';
@@ -18,7 +19,7 @@ import { NewsCutter } from './inside/newsCutter';
 import { editRoutes } from './inside/editRoutes';
 import { houseRoutes } from './glass/houseRoutes';
 import { answerProblem } from './http/errors';
-import { accountLimit, signInLimit } from './http/limits';
+import { accountLimit, forgottenLimit, ownPasswordLimit, passLimit, signInLimit } from './http/limits';
 import { answersIn, openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
@@ -29,7 +30,10 @@ import { sheetPages } from './outside/sheetPages';
 import { sheetRoutes } from './outside/sheetRoutes';
 import type { KeyUses } from './outside/keyUses';
 import type { Publisher } from './outside/publisher';
+import { accountRoutes } from './people/accountRoutes';
 import { guard } from './people/guard';
+import { invitationRoutes } from './people/invitationRoutes';
+import { passRoutes } from './people/passRoutes';
 import { peopleRoutes } from './people/peopleRoutes';
 import { Doorkeeper, sessions } from './people/session';
 import { sessionRoutes } from './people/sessionRoutes';
@@ -37,6 +41,7 @@ import { ceilingRoutes } from './glass/ceilingRoutes';
 import { labelRoutes } from './glass/labelRoutes';
 import { ledgerRoutes } from './glass/ledgerRoutes';
 import type { Publishing } from './glass/publishWindow';
+import { postRoutes } from './post/postRoutes';
 import { windowRoutes } from './glass/windowRoutes';
 
 /** A process that did not hear the store for so long, in milliseconds, is not ready. */
@@ -113,11 +118,12 @@ export function deskApp(
   config: Config,
   publishing: Publishing,
   stream: ChangeStream,
+  outbox: Outbox,
 ): { app: Express; close: () => Promise<void> } {
   // The thread that answers readers stands in front as one more proxy.
   const app = bareApp(config.proxies + 1);
   const { middleware, close } = sessions(config);
-  app.use('/api', api(config, publishing, stream, middleware));
+  app.use('/api', api(config, publishing, stream, outbox, middleware));
   app.use(sheetPages(publishing));
   if (config.webFolder) app.use(webApplication(config.webFolder, config.tryOut));
   app.use((_req, _res, next) => next(new Problem('not-found')));
@@ -129,13 +135,20 @@ function api(
   config: Config,
   publishing: Publishing,
   stream: ChangeStream,
+  outbox: Outbox,
   session: express.RequestHandler,
 ): Router {
   const { sequelize, change } = publishing;
   const door = new Doorkeeper(config);
   const views = new InsideViews();
+  const { publicUrl } = config;
+  const account = { sequelize, change, publicUrl, outbox };
   const routes = [
     ...sessionRoutes(door, config),
+    ...passRoutes(door, config, account),
+    ...accountRoutes(door, account),
+    ...invitationRoutes(change, publicUrl, outbox),
+    ...postRoutes(change, outbox, config.mailServer),
     ...calendarRoutes(sequelize, change, views),
     ...peopleRoutes(change),
     ...entryRoutes(sequelize, change, views),
@@ -152,7 +165,7 @@ function api(
     ...ledgerRoutes,
     ...ceilingRoutes(publishing),
     ...labelRoutes(sequelize, change, views),
-    ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, config.publicUrl)] : []),
+    ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, publicUrl)] : []),
   ];
   const router = Router();
   router.use(helmet(), (_req, res, next) => {
@@ -165,6 +178,9 @@ function api(
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
   router.post('/session', signInLimit(), accountLimit());
+  router.post('/forgotten', ...forgottenLimit());
+  router.post(['/passes', '/passes/{*kind}'], passLimit());
+  router.use(['/account/password', '/account/address'], ownPasswordLimit());
   mount(router, routes, {
     userOf: (req) => door.userOf(req),
     guard,

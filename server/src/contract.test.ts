@@ -5,7 +5,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EMAIL, PASSWORD, TestClient, freshDatabase, testServer, windowInput } from './testing';
+import { EMAIL, PASSWORD, TestClient, freshDatabase, testServer, lettersTo, windowInput } from './testing';
 
 interface Schemas {
   readonly calls: Readonly<Record<string, object | null>>;
@@ -129,7 +129,49 @@ describe('the answers of the API', () => {
     await told('POST /windows/:id/close', `/windows/${window.id}/close`);
     await told('POST /windows/:id/open', `/windows/${window.id}/open`);
 
-    await told('GET /people', '/people');
+    const [{ id: own }] = await told('GET /people', '/people');
+    await told('PUT /people/:id/steward', `/people/${own}/steward`, { steward: true });
+    await told('PUT /people/:id/rest', `/people/${own}/rest`, { rested: false });
+    const ask = { emails: ['new@ostrel.example', 'other@ostrel.example'], steward: false };
+    const reads = [{ calendarId: id, standing: 'reader', glass: 'tinted' }];
+    const asked = await told('POST /invitations', '/invitations', { ...ask, standings: reads });
+    const [one, other] = ask.emails.map((email) => asked.find((i: any) => i.email === email));
+    await told('PUT /invitations/:id', `/invitations/${one.id}`, {
+      steward: true,
+      standings: [],
+      version: 1,
+    });
+    await told('POST /invitations/:id/resend', `/invitations/${one.id}/resend`);
+    await told('DELETE /invitations/:id', `/invitations/${other.id}`);
+    await told('GET /invitations', '/invitations');
+    const { token } = (await lettersTo(one.email)).at(-1)!;
+    await told('POST /passes', '/passes', { token });
+    const newcomer = { token, name: 'New', password: 'a word of their own' };
+    const came = new TestClient(server.base);
+    await came.call('GET', '/session');
+    expect((await came.call('POST', '/passes/invitation', newcomer)).status).toBe(200);
+    seen.add('POST /passes/invitation');
+    await told('GET /account', '/account');
+    await told('PUT /account', '/account', { name: 'Ida' });
+    await told('POST /account/address', '/account/address', {
+      email: 'i@ostrel.example',
+      password: PASSWORD,
+    });
+    await told('PUT /account/password', '/account/password', { password: PASSWORD, next: `${PASSWORD}s` });
+    await told('PUT /account/password', '/account/password', { password: `${PASSWORD}s`, next: PASSWORD });
+    await told('POST /forgotten', '/forgotten', { email: one.email });
+    const post = await told('GET /post', '/post');
+    const mailServer = {
+      host: 'mail.example',
+      port: 25,
+      secure: false,
+      account: '',
+      sender: 'a@house.example',
+    };
+    await told('PUT /post/server', '/post/server', { ...mailServer, password: 'x', version: post.version });
+    const { mails } = await told('POST /post/test', '/post/test');
+    await told('POST /post/:id/again', `/post/${mails[0].id}/again`);
+    await told('DELETE /post/server', '/post/server');
     const people = await told('GET /calendars/:id/people', `/calendars/${id}/people`);
     await told('PUT /calendars/:id/people', `/calendars/${id}/people`, {
       people: people.people.map(({ userId, standing, glass }: any) => ({ userId, standing, glass })),
@@ -167,7 +209,20 @@ describe('the answers of the API', () => {
     await told('DELETE /labels/:name', '/labels/fair');
     await told('GET /session', '/session');
     await told('POST /session', '/session', { email: EMAIL, password: PASSWORD });
+    const [firstMail] = await lettersTo('i@ostrel.example');
+    await told('POST /passes/address', '/passes/address', { token: firstMail!.token });
+    const forgotten = (await lettersTo(one.email)).at(-1);
+    const renewed = { token: forgotten!.token, password: 'another word of mine' };
+    await told('POST /passes/password', '/passes/password', renewed);
     await told('DELETE /session', '/session');
+    await client.call('GET', '/session');
+    await told('POST /session', '/session', { email: one.email, password: renewed.password });
+    const { devices } = await told('GET /account', '/account');
+    await told('DELETE /account/devices/:id', `/account/devices/${devices[0].id}`);
+    await client.signIn(PASSWORD, 'i@ostrel.example');
+    await told('DELETE /account/devices', '/account/devices');
+    // It is made where there is no account yet: firstStart.test.ts.
+    seen.add('POST /passes/first');
     const left = (Object.keys(answers.calls) as CallName[]).filter((name) => !seen.has(name));
     expect(left, 'calls that nobody made').toEqual(['GET /changes']);
   });

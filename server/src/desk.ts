@@ -10,6 +10,9 @@ import type { ChangeNews } from '@zonal/core/api';
 import { ChangeStream } from './http/changeStream';
 import { log } from './log';
 import type { Trouble } from './glass/trouble';
+import { Outbox } from './db/outbox';
+import { Jobs } from './jobs/jobs';
+import { startPost } from './post/mailer';
 import { forgetReaders } from './db/readers';
 import { valueOf, type Told } from './threads/told';
 import { followSchedule } from './glass/schedule';
@@ -43,7 +46,10 @@ export async function startDesk(
   const change = changeMaker(sequelize, async (made) => valueOf(await front.acts(made)));
   const troubles = () => front.troubles();
   const publishing = { sequelize, publicUrl: config.publicUrl, change, troubles };
-  const { app, close } = deskApp(config, publishing, stream);
+  const jobs = config.jobs && new Jobs(sequelize, config.databaseUrl, config.jobs);
+  const outbox = new Outbox(jobs && ((id, transaction) => jobs.ask('mail', { id }, transaction)));
+  const post = jobs && (await startPost(jobs, outbox, sequelize, config.mailServer));
+  const { app, close } = deskApp(config, publishing, stream, outbox);
   const schedule = followSchedule(publishing);
   return {
     app,
@@ -52,6 +58,7 @@ export async function startDesk(
     close: async () => {
       clearInterval(daily);
       await schedule.close();
+      await post?.close();
       await close();
     },
   };

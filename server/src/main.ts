@@ -1,9 +1,15 @@
 import { configFrom } from './config';
 import { log } from './log';
+import { firstAddress, refuseKnownAccounts } from './people/firstAddress';
 import { startServer } from './server';
 
 try {
-  const server = await startServer(configFrom(process.env));
+  const config = configFrom(process.env);
+  const server = await startServer(config);
+  await refuseKnownAccounts(config.refusedAccounts);
+  const first = await firstAddress(config.publicUrl);
+  if (first)
+    process.stdout.write(`\nThere is no account yet. Begin here, once, within a day:\n  ${first}\n\n`);
   // Tells the start script that pages can be asked for.
   process.send?.('ready');
   const stop = () => {

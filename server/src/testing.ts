@@ -5,7 +5,8 @@ import { randomBytes } from 'node:crypto';
 import { createConnection, createServer, type Socket } from 'node:net';
 import { Client } from 'pg';
 import type { Config } from './config';
-import { StandingRow, UserRow } from './db/models';
+import { MailRow, StandingRow, UserRow } from './db/models';
+import { contentOf } from './db/outbox';
 import { hashPassword } from './people/passwords';
 import { startServer, type RunningServer } from './server';
 
@@ -39,8 +40,12 @@ export async function testServer(
     webFolder: '',
     outsideFolder: new URL('../../core/assets', import.meta.url).pathname,
     tryOut: '',
+    mailServer: null,
+    postbox: '',
+    jobs: null,
     proxies: 0,
     demoAccounts: null,
+    refusedAccounts: [],
     unheard: 600_000,
     room: 256 * 1024 * 1024,
     answersFile: '',
@@ -156,6 +161,15 @@ export async function makeTo(
   glass: Glass | null = null,
 ): Promise<void> {
   await StandingRow.upsert({ calendarId, userId, standing, glass, byId: null, since: new Date() });
+}
+
+/** Returns what was written to an address, oldest first, while no mail is handed over: text, HTML, and its secret. */
+export async function lettersTo(recipient: string) {
+  const rows = await MailRow.findAll({ where: { recipient }, order: [['createdAt', 'ASC']] });
+  return rows.map((row) => {
+    const { text, html } = contentOf(row);
+    return { kind: row.kind, subject: row.subject, text, html, token: /#([\w-]+)/.exec(text)?.[1] ?? '' };
+  });
 }
 
 /** Stands between server and database, and can cut every connection, or let nothing through without a word. */

@@ -1,4 +1,5 @@
 import { hostSite } from './hostSite';
+import { Mailbox, postboxServer, postboxSite } from './postbox';
 
 /** Starts the stand-ins for the world outside; each listens on loopback at the port that its setting names. */
 const need = (name: string) => {
@@ -6,6 +7,24 @@ const need = (name: string) => {
   if (!value) throw new Error(`The environment variable ${name} is missing. Set it and start again.`);
   return value;
 };
-const { port, hostname } = new URL(need('HOST_SITE_URL'));
-const server = hostSite(need('PUBLIC_URL')).listen(Number(port), hostname, () => process.send?.('ready'));
-process.once('SIGTERM', () => server.close());
+const placeOf = (name: string) => {
+  const { port, hostname } = new URL(need(name));
+  return [Number(port), hostname] as const;
+};
+const mailbox = new Mailbox(process.env['POSTBOX_FOLDER'] ?? '');
+await mailbox.open();
+const servers = [
+  hostSite(need('PUBLIC_URL')).listen(...placeOf('HOST_SITE_URL')),
+  postboxSite(mailbox).listen(...placeOf('POSTBOX_URL')),
+];
+const smtp = postboxServer(mailbox);
+smtp.on('error', () => undefined);
+await Promise.all([
+  ...servers.map((server) => new Promise((resolve) => server.once('listening', resolve))),
+  new Promise<void>((resolve) => smtp.listen(...placeOf('SMTP_URL'), resolve)),
+]);
+process.send?.('ready');
+process.once('SIGTERM', () => {
+  smtp.close();
+  for (const server of servers) server.close();
+});

@@ -1,4 +1,5 @@
 import { embedCode, fitScript, type EmbedWay } from '@zonal/core/forms';
+import { escape } from './html';
 
 /** A page of another site as it might hold an embed. */
 interface ModelPage {
@@ -26,15 +27,6 @@ export function policyOf(name: ModelName, house: string): string {
   const script = strict ? "'none'" : house;
   return `default-src 'none'; style-src 'self'${inText}; script-src ${script}; frame-src ${house}; base-uri 'none'`;
 }
-
-const ENTITIES: Record<string, string> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  "'": '&#39;',
-};
-const escape = (text: string) => text.replace(/[&<>"']/g, (c) => ENTITIES[c]!);
 
 export interface Held {
   /** The embed's address. */

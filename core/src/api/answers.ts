@@ -28,6 +28,10 @@ export interface Session {
   readonly tryOut: string;
   /** Accounts of the demo that anybody may sign in with; none where it is no demo. */
   readonly demo: Demo['accounts'];
+  /** Address of a page that shows the mails that were sent, where they go to a stand-in; or empty. */
+  readonly postbox: string;
+  /** Whether there is an account at all. */
+  readonly begun: boolean;
 }
 
 export interface SignIn {
@@ -96,14 +100,6 @@ export interface CalendarInput
   readonly version?: number;
 }
 
-/** Somebody with an account. */
-export interface Account {
-  readonly id: string;
-  readonly name: string;
-  readonly email: string;
-  readonly steward: boolean;
-}
-
 /** What somebody is to a calendar, since when, and by whom. */
 export interface CalendarPerson {
   readonly userId: string;
@@ -120,6 +116,8 @@ export interface CalendarPerson {
 /** The people of a calendar, and the glass through which everybody else in the house sees it. */
 export interface CalendarPeople {
   readonly people: readonly CalendarPerson[];
+  /** Who was asked into the house, and will be something to it. */
+  readonly invited: readonly (Pick<CalendarPerson, 'standing' | 'glass'> & { readonly email: string })[];
   readonly houseGlass: Glass;
   /** Rises with each change. */
   readonly version: number;
@@ -158,6 +156,8 @@ export interface House {
   readonly properties: readonly PropertyDefinition[];
   /** Words that must not go out unnoticed. */
   readonly watchWords: readonly string[];
+  /** Domains of the house's own mail addresses, such as harbour.example; empty where that is not said. */
+  readonly mailDomains: readonly string[];
   readonly version: number;
 }
 

@@ -2,7 +2,6 @@ import type { Entry, FindIn } from '../entries';
 import type { OutwardView, Watch, WindowInput } from '../glass';
 import type { Revision } from '../reach';
 import type {
-  Account,
   AllCeilings,
   Calendar,
   CalendarImpact,
@@ -37,6 +36,20 @@ import type {
   WindowVersion,
   ZoneChange,
 } from './answers';
+import type {
+  Acceptance,
+  Account,
+  FirstSteward,
+  Invitation,
+  InvitationInput,
+  InvitationsInput,
+  MailServerInput,
+  NewPassword,
+  OwnAccount,
+  PassInput,
+  PassTold,
+  Post,
+} from './people';
 
 /**
  * Every call of the organiser's API by its method and its path below /api. Who may make it, and what it does, stands with
@@ -121,6 +134,35 @@ export interface Calls {
   'GET /labels': { answer: readonly Label[] };
   'DELETE /labels/:name': { answer: void };
   'GET /people': { answer: readonly Account[] };
+  'PUT /people/:id/steward': { body: { steward: boolean }; answer: readonly Account[] };
+  'PUT /people/:id/rest': { body: { rested: boolean }; answer: readonly Account[] };
+
+  'GET /invitations': { answer: readonly Invitation[] };
+  'POST /invitations': { body: InvitationsInput; answer: readonly Invitation[] };
+  'PUT /invitations/:id': { body: InvitationInput; answer: readonly Invitation[] };
+  'POST /invitations/:id/resend': { answer: readonly Invitation[] };
+  'DELETE /invitations/:id': { answer: readonly Invitation[] };
+
+  /** What an address that works once is for. */
+  'POST /passes': { body: PassInput; answer: PassTold };
+  'POST /passes/invitation': { body: Acceptance; answer: Session };
+  'POST /passes/first': { body: FirstSteward; answer: Session };
+  'POST /passes/password': { body: NewPassword; answer: Session };
+  'POST /passes/address': { body: PassInput; answer: void };
+  'POST /forgotten': { body: { email: string }; answer: void };
+
+  'GET /account': { answer: OwnAccount };
+  'PUT /account': { body: { name: string }; answer: OwnAccount };
+  'PUT /account/password': { body: { password: string; next: string }; answer: OwnAccount };
+  'POST /account/address': { body: { email: string; password: string }; answer: void };
+  'DELETE /account/devices': { answer: void };
+  'DELETE /account/devices/:id': { answer: OwnAccount };
+
+  'GET /post': { answer: Post };
+  'PUT /post/server': { body: MailServerInput; answer: Post };
+  'DELETE /post/server': { answer: Post };
+  'POST /post/test': { answer: Post };
+  'POST /post/:id/again': { answer: Post };
 }
 
 export type CallName = keyof Calls;

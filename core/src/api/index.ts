@@ -1,2 +1,3 @@
 export type * from './answers';
+export type * from './people';
 export type { AnswerOf, BodyOf, CallName, Calls, PathPart, QueryOf } from './calls';

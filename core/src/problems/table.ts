@@ -26,6 +26,57 @@ export const PROBLEMS = {
     status: 422,
     say: 'One of these people has no account any more. Reload the page, and choose again.',
   },
+  'steward-missing': {
+    status: 409,
+    say: 'A house needs at least one steward who is not at rest. Make somebody else one first.',
+  },
+  'publisher-resting': {
+    status: 409,
+    say: '{name} is the only publisher of: {calendars}. Name another one for each of them first.',
+  },
+  'password-weak': { status: 422, say: '{reason}' },
+  'password-wrong': { status: 403, say: 'This is not your password now. Write it again.' },
+  'pass-unknown': {
+    status: 404,
+    say: 'This address leads nowhere. Copy the whole of it from the mail, or ask for a new one.',
+  },
+  'pass-used': {
+    status: 410,
+    say: 'This address was used already, and works once only. Sign in, or ask for a new one.',
+  },
+  'pass-ended': { status: 410, say: 'This address worked until {ends}. Ask for a new one.' },
+  'invitation-withdrawn': {
+    status: 410,
+    say: 'This invitation was withdrawn, or changed and sent anew. Look for a newer mail, or ask whoever sent it.',
+  },
+  'invitation-answered': {
+    status: 409,
+    say: 'This invitation was accepted or withdrawn already. Reload the page to see what became of it.',
+  },
+  'invitation-pending': {
+    status: 409,
+    say: 'These are invited already, and have not answered yet: {emails}. Send theirs again instead.',
+  },
+  'too-many-invitations': {
+    status: 422,
+    say: '{most} invitations wait for an answer already. Withdraw some that are not needed.',
+  },
+  'address-known': {
+    status: 409,
+    say: 'These have an account already: {emails}. Say under a calendar’s people what they are to it.',
+  },
+  'calendar-gone': {
+    status: 422,
+    say: 'One of these calendars is not there any more. Reload the page, and choose again.',
+  },
+  'mail-state': {
+    status: 409,
+    say: 'This mail was sent, or is being sent just now. Reload the page to see what became of it.',
+  },
+  'mail-server-missing': {
+    status: 409,
+    say: 'No mail server is set. Set one first.',
+  },
   'sight-stopped': {
     status: 503,
     say: 'What you may see of this calendar cannot be worked out just now. Ask a publisher of it to look.',

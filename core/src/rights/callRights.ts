@@ -105,4 +105,34 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /labels': 'cut',
   'DELETE /labels/:name': 'steward',
   'GET /people': 'cut',
+  'PUT /people/:id/steward': 'steward',
+  'PUT /people/:id/rest': 'steward',
+
+  'GET /invitations': 'steward',
+  'POST /invitations': 'steward',
+  'PUT /invitations/:id': 'steward',
+  'POST /invitations/:id/resend': 'steward',
+  'DELETE /invitations/:id': 'steward',
+
+  // Whoever has the address: it says itself whom it is for.
+  'POST /passes': 'anybody',
+  'POST /passes/invitation': 'anybody',
+  'POST /passes/first': 'anybody',
+  'POST /passes/password': 'anybody',
+  'POST /passes/address': 'anybody',
+  'POST /forgotten': 'anybody',
+
+  // One's own.
+  'GET /account': 'signed in',
+  'PUT /account': 'signed in',
+  'PUT /account/password': 'signed in',
+  'POST /account/address': 'signed in',
+  'DELETE /account/devices': 'signed in',
+  'DELETE /account/devices/:id': 'signed in',
+
+  'GET /post': 'steward',
+  'PUT /post/server': 'steward',
+  'DELETE /post/server': 'steward',
+  'POST /post/test': 'steward',
+  'POST /post/:id/again': 'steward',
 };

@@ -10,3 +10,13 @@ export {
   type InsideGlass,
   type InsideSetting,
 } from './insideView';
+export { PASSWORD_LIMITS, passwordTrouble } from './passwords';
+export {
+  INVITATION_DAYS,
+  INVITATION_LIMITS,
+  INVITATION_STATES,
+  addressesIn,
+  invitationState,
+  isOutside,
+  type InvitationState,
+} from './invitations';

@@ -5,12 +5,13 @@ import type { EditTarget, WindowState } from './models';
 
 export const CHANNEL = 'zonal_changes';
 
-/** What a change touches: entries by an edit, a calendar itself, a calendar that is gone, or a window's rules. */
+/** What a change touches: entries by an edit, a calendar itself, one that is gone, a window's rules, or who is who in the house. */
 export type Touched =
   | { readonly calendarIds: readonly string[]; readonly edit: EditTarget; readonly onlyAdds: boolean }
   | { readonly calendarId: string }
   | { readonly droppedId: string }
-  | { readonly windowId: string };
+  | { readonly windowId: string }
+  | { readonly people: true };
 
 type StateReader = (
   sequelize: Sequelize,

@@ -15,6 +15,7 @@ import * as sheets from './migrations/011-sheets';
 import * as readers from './migrations/012-readers';
 import * as rights from './migrations/013-rights';
 import * as calendarNames from './migrations/014-calendar-names';
+import * as accounts from './migrations/015-accounts';
 
 export const MIGRATIONS = [
   first,
@@ -31,6 +32,7 @@ export const MIGRATIONS = [
   readers,
   rights,
   calendarNames,
+  accounts,
 ];
 
 /**

@@ -16,6 +16,7 @@ import type {
   WindowSaid,
   WindowSettings,
 } from '@zonal/core/glass';
+import type { LetterKind, MailState } from '@zonal/core/post';
 import type { Standing } from '@zonal/core/rights';
 import type { LedgerItem, LedgerStep, Revision, Stamp } from '@zonal/core/reach';
 import {
@@ -38,6 +39,8 @@ export class UserRow extends Model<InferAttributes<UserRow>, InferCreationAttrib
   declare role: Role;
   /** Set while the account is at rest: nobody can sign in with it. */
   declare restedAt: CreationOptional<Date | null>;
+  /** When the password was last changed; null where it is the first one. */
+  declare passwordAt: CreationOptional<Date | null>;
 }
 
 export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreationAttributes<CalendarRow>> {
@@ -73,6 +76,8 @@ export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttr
   declare properties: readonly PropertyDefinition[];
   /** Words that must not go out unnoticed. */
   declare watchWords: CreationOptional<readonly string[]>;
+  /** Domains of the house's own mail addresses; empty where that is not said. */
+  declare mailDomains: CreationOptional<readonly string[]>;
   declare version: number;
 }
 
@@ -358,6 +363,79 @@ export class StandingRow extends Model<InferAttributes<StandingRow>, InferCreati
   declare since: Date;
 }
 
+/** What an address leads to that works once. */
+export const PASS_KINDS = ['first', 'invitation', 'password', 'address'] as const;
+export type PassKind = (typeof PASS_KINDS)[number];
+
+/** An address that works once: only what whoever has it can work out is kept of it. */
+export class PassRow extends Model<InferAttributes<PassRow>, InferCreationAttributes<PassRow>> {
+  declare print: string;
+  declare kind: PassKind;
+  declare userId: string | null;
+  /** What it is for besides: an invitation's id, a new address. */
+  declare concerns: string;
+  declare endsAt: Date;
+  declare usedAt: CreationOptional<Date | null>;
+}
+
+/** What somebody will be to a calendar once they have accepted. */
+export interface PromisedStanding {
+  readonly calendarId: string;
+  readonly standing: Standing;
+  readonly glass: Glass | null;
+}
+
+/** Somebody who was asked into the house. */
+export class InvitationRow extends Model<
+  InferAttributes<InvitationRow>,
+  InferCreationAttributes<InvitationRow>
+> {
+  declare id: CreationOptional<string>;
+  declare email: string;
+  declare role: Role;
+  declare standings: readonly PromisedStanding[];
+  declare byId: string | null;
+  declare sentAt: Date;
+  declare endsAt: Date;
+  declare acceptedAt: CreationOptional<Date | null>;
+  declare withdrawnAt: CreationOptional<Date | null>;
+  declare version: CreationOptional<number>;
+}
+
+/** A mail that is to go out, or went. */
+export class MailRow extends Model<InferAttributes<MailRow>, InferCreationAttributes<MailRow>> {
+  declare id: CreationOptional<string>;
+  declare kind: LetterKind;
+  declare recipient: string;
+  declare subject: string;
+  /** Sealed; null once it was sent. */
+  declare content: string | null;
+  declare state: MailState;
+  declare tries: CreationOptional<number>;
+  /** Why it was not sent, or empty. */
+  declare trouble: CreationOptional<string>;
+  declare sentAt: CreationOptional<Date | null>;
+  declare readonly createdAt: CreationOptional<Date>;
+  declare readonly updatedAt: CreationOptional<Date>;
+}
+
+/** The mail server that the house sends from. */
+export class MailSettingsRow extends Model<
+  InferAttributes<MailSettingsRow>,
+  InferCreationAttributes<MailSettingsRow>
+> {
+  declare id: number;
+  declare host: string;
+  declare port: number;
+  /** Whether the connection is encrypted from its beginning. */
+  declare secure: boolean;
+  declare account: string;
+  /** Sealed; empty for none. */
+  declare secret: string;
+  declare sender: string;
+  declare version: number;
+}
+
 // Made anew for each column: Sequelize writes into them.
 const uuid = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
 const text = () => ({ type: DataTypes.TEXT, allowNull: false });
@@ -379,6 +457,7 @@ export function initModels(sequelize: Sequelize): void {
       passwordHash: text(),
       role: text(),
       restedAt: { type: DataTypes.DATE, allowNull: true },
+      passwordAt: { type: DataTypes.DATE, allowNull: true },
     },
     at('users'),
   );
@@ -425,6 +504,7 @@ export function initModels(sequelize: Sequelize): void {
       region: text(),
       properties: { type: DataTypes.JSONB, allowNull: false },
       watchWords: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
+      mailDomains: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       version: version(),
     },
     at('house'),
@@ -663,5 +743,60 @@ export function initModels(sequelize: Sequelize): void {
       updatedAt: DataTypes.DATE,
     },
     at('link_sheets'),
+  );
+  PassRow.init(
+    {
+      print: { type: DataTypes.TEXT, primaryKey: true },
+      kind: text(),
+      userId: some(DataTypes.UUID),
+      concerns: json(),
+      endsAt: { type: DataTypes.DATE, allowNull: false },
+      usedAt: some(DataTypes.DATE),
+    },
+    at('passes', false),
+  );
+  InvitationRow.init(
+    {
+      id: uuid(),
+      email: text(),
+      role: text(),
+      standings: json(),
+      byId: some(DataTypes.UUID),
+      sentAt: { type: DataTypes.DATE, allowNull: false },
+      endsAt: { type: DataTypes.DATE, allowNull: false },
+      acceptedAt: some(DataTypes.DATE),
+      withdrawnAt: some(DataTypes.DATE),
+      version: version(),
+    },
+    at('invitations'),
+  );
+  MailRow.init(
+    {
+      id: uuid(),
+      kind: text(),
+      recipient: text(),
+      subject: text(),
+      content: some(DataTypes.TEXT),
+      state: text(),
+      tries: { ...count(), defaultValue: 0 },
+      trouble: { ...text(), defaultValue: '' },
+      sentAt: some(DataTypes.DATE),
+      createdAt: DataTypes.DATE,
+      updatedAt: DataTypes.DATE,
+    },
+    at('mails'),
+  );
+  MailSettingsRow.init(
+    {
+      id: { type: DataTypes.INTEGER, primaryKey: true },
+      host: text(),
+      port: count(),
+      secure: { type: DataTypes.BOOLEAN, allowNull: false },
+      account: text(),
+      secret: text(),
+      sender: text(),
+      version: version(),
+    },
+    at('mail_settings', false),
   );
 }

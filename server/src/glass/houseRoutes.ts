@@ -2,7 +2,7 @@ import type { House } from '@zonal/core/api';
 import { PROPERTY_KINDS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
-import { ArrayMaxSize, ArrayUnique, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
+import { ArrayMaxSize, ArrayUnique, IsFQDN, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
 import type { MakeChange } from '../db/changes';
 import { HouseRow } from '../db/models';
 import { IsVersion, IsZone, Parts } from '../http/inputs';
@@ -32,6 +32,10 @@ export class HouseInput {
   @MaxLength(120, { each: true })
   @ArrayMaxSize(200)
   watchWords!: string[];
+  /** Domains of the house's own mail addresses. */
+  @IsFQDN({}, { each: true })
+  @ArrayMaxSize(50)
+  mailDomains!: string[];
   @IsVersion() version!: number;
 }
 
@@ -39,9 +43,10 @@ export class HouseInput {
 const publishes = (rights: HouseRights) => rights.steward || rights.calendarsFor('publish').length > 0;
 
 async function answer({ rights }: Pick<Call, 'rights'>): Promise<House> {
-  const { name, zone, country, region, properties, watchWords, version } = (await HouseRow.findByPk(1))!;
+  const { name, zone, country, region, properties, watchWords, mailDomains, version } =
+    (await HouseRow.findByPk(1))!;
   const words = publishes(rights) ? watchWords : [];
-  return { name, zone, country, region, properties, watchWords: words, version };
+  return { name, zone, country, region, properties, watchWords: words, mailDomains, version };
 }
 
 /** A property that goes away breaks filters that name it. */

@@ -3,9 +3,10 @@ import { GLASSES, type Glass } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { STANDINGS, type Standing } from '@zonal/core/rights';
 import { ArrayUnique, IsIn, IsOptional, IsUUID } from 'class-validator';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
-import { CalendarRow, StandingRow, UserRow } from '../db/models';
+import { CalendarRow, InvitationRow, StandingRow, UserRow } from '../db/models';
+import { allAccounts } from './accounts';
 import { IsVersion, Parts } from '../http/inputs';
 import { route } from '../http/route';
 
@@ -44,7 +45,16 @@ async function answer(calendarId: string, transaction?: Transaction): Promise<Ca
   people.sort(
     (a, b) => STANDINGS.indexOf(a.standing) - STANDINGS.indexOf(b.standing) || a.name.localeCompare(b.name),
   );
-  return { people, houseGlass: calendar.houseGlass, version: calendar.peopleVersion };
+  const asked = await InvitationRow.findAll({
+    where: { acceptedAt: null, withdrawnAt: null, endsAt: { [Op.gt]: new Date() } },
+    order: [['email', 'ASC']],
+    transaction: t,
+  });
+  const invited = asked.flatMap(({ email, standings }) => {
+    const to = standings.find((s) => s.calendarId === calendarId);
+    return to ? [{ email, standing: to.standing, glass: to.glass }] : [];
+  });
+  return { people, invited, houseGlass: calendar.houseGlass, version: calendar.peopleVersion };
 }
 
 export const peopleRoutes = (change: MakeChange) => [
@@ -53,8 +63,9 @@ export const peopleRoutes = (change: MakeChange) => [
     summary: 'Everybody with an account, for those who may say who sees or writes a calendar',
     handle: async ({ rights }) => {
       if (!rights.steward && !rights.calendarsFor('people').length) return [];
-      const rows = await UserRow.findAll({ where: { restedAt: null }, order: [['name', 'ASC']] });
-      return rows.map(({ id, name, email, role }) => ({ id, name, email, steward: role === 'steward' }));
+      const everybody = await allAccounts();
+      // Whose account is at rest concerns those who can take it up.
+      return rights.steward ? everybody : everybody.filter((a) => a.restedAt === null);
     },
   }),
   route('GET /calendars/:id/people', {

@@ -92,6 +92,7 @@ const editOf = async (
   return made.body.id;
 };
 const plate = { plate: 'CB', colour: 'teal', zone: 'America/Halifax', description: '' };
+const mailServer = { host: 'mail.example', port: 25, secure: false, account: '', sender: 'a@house.example' };
 const keyInput = { madeOutTo: 'X', audience: 'street', cap: null, contact: '', notes: '', expiresAt: null };
 
 /** How each call is made; those that are made with no calendar, or that no right is asked for, are not here. */
@@ -248,6 +249,11 @@ describe('every call of the API', () => {
       'PUT /house': house,
       'PUT /ceilings': { calendarId: null, audience: 'street', glass: 'clear' },
       'POST /ceilings/requests/:id': { grant: false },
+      'PUT /people/:id/steward': { steward: true },
+      'PUT /people/:id/rest': { rested: true },
+      'POST /invitations': { emails: ['new@ostrel.example'], steward: false, standings: [] },
+      'PUT /invitations/:id': { steward: true, standings: [], version: 1 },
+      'PUT /post/server': { ...mailServer, password: null, version: 0 },
     };
     const answer = await clients.publisher.call(name.split(' ')[0]!, path, bodies[name]);
     expect([answer.status, answer.body.code]).toEqual([403, 'steward-only']);

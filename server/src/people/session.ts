@@ -7,6 +7,7 @@ import pg from 'pg';
 import type { Config } from '../config';
 import { UserRow } from '../db/models';
 import { log } from '../log';
+import { programOf } from './programs';
 
 declare module 'express-session' {
   interface SessionData {
@@ -16,12 +17,15 @@ declare module 'express-session' {
     since: number;
     /** Print of the password at that time: a session ends with the password that began it. */
     proof: string;
+    /** The program that it was begun with, in words. */
+    program: string;
   }
 }
 
 const DAY = 24 * 3600 * 1000;
 /** A session that is not used ends after this, and any session at last. */
-const [IDLE, LONGEST] = [14 * DAY, 30 * DAY];
+export const IDLE = 14 * DAY;
+const LONGEST = 30 * DAY;
 
 /** Returns the middleware that keeps sessions in PostgreSQL, and a function that ends its connections. */
 export function sessions(config: Config): { middleware: RequestHandler; close: () => Promise<void> } {
@@ -98,6 +102,13 @@ export class Doorkeeper {
     req.session.userId = user.id;
     req.session.since = Date.now();
     req.session.proof = proofOf(user);
+    req.session.program = programOf(req.get('user-agent'));
+  }
+
+  /** Keeps a session whose password was just changed by itself: all others of the account end. */
+  async keepOn(req: Request, user: Pick<UserRow, 'passwordHash'>): Promise<void> {
+    req.session.proof = proofOf(user);
+    await done((then) => req.session.save(then));
   }
 
   async signOut(req: Request): Promise<void> {
@@ -134,7 +145,8 @@ export class Doorkeeper {
   }
 }
 
-function proofOf({ passwordHash }: UserRow): string {
+/** Returns a print of somebody's password as it is now. */
+export function proofOf({ passwordHash }: Pick<UserRow, 'passwordHash'>): string {
   return createHash('sha256').update(passwordHash).digest('base64url').slice(0, 22);
 }
 

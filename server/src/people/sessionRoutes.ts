@@ -19,24 +19,32 @@ export class SignIn {
   password!: string;
 }
 
-type Setting = Pick<Config, 'tryOut' | 'demoAccounts'>;
+export type SessionSetting = Pick<Config, 'tryOut' | 'demoAccounts' | 'postbox'>;
 
-async function answer(door: Doorkeeper, setting: Setting, req: Request, res: Response): Promise<Session> {
+/** Returns who is signed in, and what pages need to know before anything else. */
+export async function sessionAnswer(
+  door: Doorkeeper,
+  setting: SessionSetting,
+  req: Request,
+  res: Response,
+): Promise<Session> {
   const row = await door.visitor(req);
   return {
     user: row && { name: row.name, email: row.email, role: row.role },
     csrf: door.csrfToken(req, res),
     tryOut: setting.tryOut,
     demo: setting.demoAccounts ?? [],
+    postbox: row ? setting.postbox : '',
+    begun: row !== null || (await UserRow.count()) > 0,
   };
 }
 
-export const sessionRoutes = (door: Doorkeeper, setting: Setting) => [
+export const sessionRoutes = (door: Doorkeeper, setting: SessionSetting) => [
   route('GET /session', {
     tag: 'Signing in',
     summary: 'Who is signed in, and the CSRF token',
     open: true,
-    handle: ({ req, res }) => answer(door, setting, req, res),
+    handle: ({ req, res }) => sessionAnswer(door, setting, req, res),
   }),
   route('POST /session', {
     tag: 'Signing in',
@@ -47,7 +55,7 @@ export const sessionRoutes = (door: Doorkeeper, setting: Setting) => [
       const user = await UserRow.findOne({ where: { email: body.email.toLowerCase() } });
       if (!(await passwordFits(user?.passwordHash, body.password))) throw new Problem('sign-in-failed');
       await door.signIn(req, user!);
-      return answer(door, setting, req, res);
+      return sessionAnswer(door, setting, req, res);
     },
   }),
   route('DELETE /session', {

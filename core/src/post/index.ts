@@ -1,0 +1,13 @@
+export { headerText, letterHtml, letterText, type Letter, type LetterPart } from './letter';
+export {
+  LETTER_KINDS,
+  addressKnownLetter,
+  addressLetter,
+  invitationLetter,
+  passwordLetter,
+  sightReplyLetter,
+  sightRequestLetter,
+  testLetter,
+  type LetterKind,
+} from './letters';
+export { MAIL_STATES, mailWords, type MailState } from './mailState';

@@ -1,0 +1,143 @@
+import type { Letter, LetterPart } from './letter';
+
+/** What a mail is about: by this it is told under House. */
+export const LETTER_KINDS = {
+  invitation: 'invitation',
+  password: 'new password',
+  address: 'confirmation of an address',
+  'address-known': 'note that an address is known already',
+  'sight-request': 'wish to see a calendar',
+  'sight-reply': 'answer to a wish',
+  test: 'test mail',
+} as const;
+export type LetterKind = keyof typeof LETTER_KINDS;
+
+const text = (said: string): LetterPart => ({ kind: 'text', text: said });
+const note = (said: string): LetterPart => ({ kind: 'note', text: said });
+const link = (label: string, href: string): LetterPart => ({ kind: 'link', label, href });
+const UNASKED =
+  'If you did not ask for this, nothing has to be done: nothing changes unless the address above is followed.';
+
+/** Where a letter comes from; `house` is the organisation's name, or empty. */
+interface From {
+  readonly house: string;
+}
+
+const houseWords = ({ house }: From) => house || 'your organisation';
+
+/** Returns the letter by which somebody is asked to come into the house. `ends` is a day in words. */
+export function invitationLetter(
+  from: From & {
+    readonly by: string;
+    /** What they will be to which calendars, a line each. */
+    readonly lines: readonly string[];
+    readonly href: string;
+    readonly ends: string;
+  },
+): Letter {
+  const calendars: LetterPart[] = from.lines.length
+    ? [text('What you will be there:'), { kind: 'list', items: from.lines }]
+    : [];
+  return {
+    subject: `You are invited to the calendars of ${houseWords(from)}`,
+    parts: [
+      text(`${from.by} invites you to the calendars of ${houseWords(from)}.`),
+      ...calendars,
+      link('Accept, and choose a name and a password', from.href),
+      note(
+        `This address works once, and until ${from.ends}. If you do not know what this is about, leave it.`,
+      ),
+    ],
+  };
+}
+
+/** Returns the letter with which somebody sets a new password. `minutes` says how long its address works. */
+export function passwordLetter(from: From & { readonly href: string; readonly minutes: number }): Letter {
+  return {
+    subject: `A new password for ${houseWords(from)}`,
+    parts: [
+      text(`Somebody, probably you, asked for a new password to your account at ${houseWords(from)}.`),
+      link('Choose a new password', from.href),
+      note(`This address works once, and for ${from.minutes} minutes. ${UNASKED}`),
+    ],
+  };
+}
+
+/** Returns the letter by which somebody confirms that a mail address is theirs. */
+export function addressLetter(
+  from: From & { readonly name: string; readonly href: string; readonly minutes: number },
+): Letter {
+  return {
+    subject: `Confirm your address for ${houseWords(from)}`,
+    parts: [
+      text(
+        `${from.name} wants to sign in to the calendars of ${houseWords(from)} with this address from now on.`,
+      ),
+      link('Yes, this is my address', from.href),
+      note(`This address works once, and for ${from.minutes} minutes. ${UNASKED}`),
+    ],
+  };
+}
+
+/** Returns the letter to somebody whose address another account wanted to have. */
+export function addressKnownLetter(from: From): Letter {
+  return {
+    subject: `Your address is known to ${houseWords(from)} already`,
+    parts: [
+      text(
+        `Somebody with an account at ${houseWords(from)} wanted to sign in with this address. It belongs to your account, so nothing was changed.`,
+      ),
+      note('If that was you with a second account, ask a steward which of the two is to stay.'),
+    ],
+  };
+}
+
+/** Returns the letter to a publisher of whom somebody asks to see a calendar. It says no entry. */
+export function sightRequestLetter(
+  from: From & {
+    readonly by: string;
+    readonly calendar: string;
+    readonly glass: string;
+    readonly reason: string;
+    readonly href: string;
+  },
+): Letter {
+  return {
+    subject: `${from.by} asks to see ${from.calendar}`,
+    parts: [
+      text(`${from.by} asks to see the calendar “${from.calendar}” through ${from.glass}.`),
+      ...(from.reason ? [text(`“${from.reason}”`)] : []),
+      link('See what it would show, and answer', from.href),
+      note('You get this because you publish this calendar.'),
+    ],
+  };
+}
+
+/** Returns the letter that tells what became of a wish. */
+export function sightReplyLetter(
+  from: From & {
+    readonly by: string;
+    readonly calendar: string;
+    /** The glass that was given, in words; null where it was refused. */
+    readonly glass: string | null;
+    readonly href: string;
+  },
+): Letter {
+  const became = from.glass
+    ? `You see the calendar “${from.calendar}” through ${from.glass} now; ${from.by} lets you.`
+    : `${from.by} did not let you see more of the calendar “${from.calendar}”.`;
+  return {
+    subject: from.glass ? `You see ${from.calendar} now` : `Your wish to see ${from.calendar}`,
+    parts: [text(became), link('Open the calendars', from.href)],
+  };
+}
+
+/** Returns the letter by which a steward sees that mail arrives. */
+export function testLetter(from: From & { readonly by: string }): Letter {
+  return {
+    subject: `A test from ${houseWords(from)}`,
+    parts: [
+      text(`This is a test mail. ${from.by} sent it to see that mail arrives; nothing has to be done.`),
+    ],
+  };
+}

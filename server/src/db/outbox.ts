@@ -1,0 +1,53 @@
+import { headerText, letterHtml, letterText, type Letter, type LetterKind } from '@zonal/core/post';
+import type { Transaction } from 'sequelize';
+import { MailRow } from './models';
+import { seal, unsealed } from './sealed';
+
+/** A mail as it goes out. */
+export interface MailContent {
+  readonly text: string;
+  readonly html: string;
+}
+
+/** Asks, as part of a transaction, that a mail be handed over. */
+export type AskForMail = (id: string, transaction: Transaction) => Promise<void>;
+
+/**
+ * Mail that is to go out: it is written down with what makes it necessary, in one transaction, so that neither is without
+ * the other. What it says is sealed, as addresses that work once stand in it, and is dropped when it was sent.
+ */
+export class Outbox {
+  /** Without somebody to ask, mails wait until somebody is there. */
+  constructor(private readonly ask: AskForMail | null) {}
+
+  async put(to: string, kind: LetterKind, letter: Letter, transaction: Transaction): Promise<string> {
+    const content: MailContent = { text: letterText(letter), html: letterHtml(letter) };
+    const row = await MailRow.create(
+      {
+        kind,
+        recipient: headerText(to),
+        subject: headerText(letter.subject),
+        content: seal(JSON.stringify(content)),
+        state: 'waiting',
+      },
+      { transaction },
+    );
+    await this.ask?.(row.id, transaction);
+    return row.id;
+  }
+
+  /** Lets a mail that was not sent, or may not have been, be sent again. Returns false where it is none. */
+  async again(id: string, transaction: Transaction): Promise<boolean> {
+    const [changed] = await MailRow.update(
+      { state: 'waiting', trouble: '' },
+      { where: { id, state: ['kept', 'failed', 'unsure', 'waiting'] }, transaction },
+    );
+    if (changed) await this.ask?.(id, transaction);
+    return changed > 0;
+  }
+}
+
+/** Returns what a mail says that was not sent yet. */
+export function contentOf({ content }: Pick<MailRow, 'content'>): MailContent {
+  return JSON.parse(unsealed(content ?? seal('{"text":"","html":""}'))) as MailContent;
+}

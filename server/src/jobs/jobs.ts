@@ -1,0 +1,83 @@
+import PgBoss from 'pg-boss';
+import type { Sequelize, Transaction } from 'sequelize';
+import { log } from '../log';
+
+/** What is to be done apart from any request, with what it is told. */
+export interface JobData {
+  /** Hand a mail over to the mail server. */
+  mail: { readonly id: string };
+}
+export type JobName = keyof JobData;
+
+/** How often a job is tried again. */
+const RETRIES: Readonly<Record<JobName, number>> = { mail: 9 };
+
+/** A job as its worker gets it. */
+export interface Try<N extends JobName> {
+  readonly data: JobData[N];
+  /** Whether it is not tried again after this. */
+  readonly last: boolean;
+}
+
+/** Seconds. */
+export interface JobTimes {
+  /** A job of which nothing was heard for so long was lost with its process, and is done again. */
+  readonly lost: number;
+  /** So often new jobs are looked for, and lost ones. */
+  readonly look: number;
+  /** One that failed is tried again after so long, then after twice as long, and so on. */
+  readonly again: number;
+}
+
+/**
+ * Jobs that any process does, each once: they are kept in the database, beside what made them necessary, and outlast every
+ * process. One that fails is tried again later and later.
+ */
+export class Jobs {
+  private readonly boss: PgBoss;
+
+  constructor(
+    private readonly sequelize: Sequelize,
+    databaseUrl: string,
+    { lost, look, again }: JobTimes,
+  ) {
+    this.boss = new PgBoss({
+      connectionString: databaseUrl,
+      max: 2,
+      expireInSeconds: lost,
+      pollingIntervalSeconds: look,
+      retryDelay: again,
+      retryBackoff: true,
+      maintenanceIntervalSeconds: Math.max(1, Math.min(60, lost)),
+    });
+    this.boss.on('error', (error) => log.warn({ err: error }, 'jobs: the store cannot be reached'));
+  }
+
+  async start(): Promise<void> {
+    await this.boss.start();
+    for (const [name, retryLimit] of Object.entries(RETRIES))
+      await this.boss.createQueue(name, { name, policy: 'standard', retryLimit });
+  }
+
+  /** Does jobs of a name, one after the other. What throws is tried again. */
+  async work<N extends JobName>(name: N, handle: (job: Try<N>) => Promise<void>): Promise<void> {
+    await this.boss.work<JobData[N]>(name, { includeMetadata: true }, async (jobs) => {
+      for (const { data, retryCount, retryLimit } of jobs)
+        await handle({ data, last: retryCount >= retryLimit });
+    });
+  }
+
+  /** Asks for a job, as part of a transaction: it is there if the transaction is kept. */
+  async ask<N extends JobName>(name: N, data: JobData[N], transaction: Transaction): Promise<void> {
+    const executeSql = async (text: string, values: unknown[]) => {
+      const bind = values.map((value) => (value === undefined ? null : value));
+      const [rows] = await this.sequelize.query(text, { bind, transaction });
+      return { rows };
+    };
+    await this.boss.send(name, data, { db: { executeSql } });
+  }
+
+  async close(): Promise<void> {
+    await this.boss.stop({ graceful: true, timeout: 5_000, wait: true });
+  }
+}

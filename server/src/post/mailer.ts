@@ -1,0 +1,91 @@
+import { Op, type Sequelize } from 'sequelize';
+import { MailRow, MailSettingsRow } from '../db/models';
+import { contentOf, type Outbox } from '../db/outbox';
+import { unsealed } from '../db/sealed';
+import type { Jobs } from '../jobs/jobs';
+import { log } from '../log';
+import { NotSent, handOver, type MailServer } from './mailServer';
+
+/** Milliseconds after which a mail that was being handed over was left so by a process that died. */
+const LEFT = 120_000;
+
+/** Returns the mail server that the house set, else the one that the process was started with, or null. */
+export async function mailServerNow(usual: MailServer | null): Promise<MailServer | null> {
+  const row = await MailSettingsRow.findByPk(1);
+  if (!row) return usual;
+  const { host, port, secure, account, secret, sender } = row;
+  return { host, port, secure, account, password: secret && unsealed(secret), sender };
+}
+
+/**
+ * Hands one mail over, if it still waits. It is noted that this begins before anything leaves: a process that dies in the
+ * middle leaves a mail of which nobody knows, and which nobody sends again by itself. Throws where trying again can help.
+ */
+export async function sendMail(id: string, usual: MailServer | null, last: boolean): Promise<void> {
+  const mail = await MailRow.findOne({ where: { id, state: 'waiting' } });
+  if (!mail) return;
+  const server = await mailServerNow(usual);
+  if (!server) {
+    await turn(id, 'waiting', { state: 'kept' });
+    return;
+  }
+  const ready = { id, to: mail.recipient, subject: mail.subject, ...contentOf(mail) };
+  const handing = () => turn(id, 'waiting', { state: 'sending', tries: mail.tries + 1 });
+  try {
+    await handOver(server, ready, handing);
+    await turn(id, 'sending', { state: 'sent', content: null, sentAt: new Date(), trouble: '' });
+  } catch (error) {
+    const trouble = error instanceof Error ? error.message : String(error);
+    log.warn({ mail: id, trouble }, 'a mail was not sent');
+    if (!(error instanceof NotSent)) {
+      await turn(id, 'sending', { state: 'unsure', trouble });
+      return;
+    }
+    const forGood = error.forGood || last;
+    await turn(id, ['waiting', 'sending'], { state: forGood ? 'failed' : 'waiting', trouble });
+    if (!forGood) throw error;
+  }
+}
+
+/** Notes of mails that a dead process was just handing over that nobody knows whether they left. */
+export async function noteLeftMails(now = Date.now()): Promise<void> {
+  await MailRow.update(
+    { state: 'unsure', trouble: 'The server was interrupted while it handed this over.' },
+    { where: { state: 'sending', updatedAt: { [Op.lt]: new Date(now - LEFT) } } },
+  );
+}
+
+async function turn(
+  id: string,
+  from: MailRow['state'] | MailRow['state'][],
+  columns: Partial<Pick<MailRow, 'state' | 'tries' | 'content' | 'sentAt' | 'trouble'>>,
+): Promise<boolean> {
+  const [changed] = await MailRow.update(columns, { where: { id, state: from } });
+  return changed > 0;
+}
+
+/** Hands mails over as they come, those too that waited while nobody was there to do so. */
+export async function startPost(
+  jobs: Jobs,
+  outbox: Outbox,
+  sequelize: Sequelize,
+  usual: MailServer | null,
+): Promise<{ close: () => Promise<void> }> {
+  await jobs.start();
+  await jobs.work('mail', ({ data, last }) => sendMail(data.id, usual, last));
+  if (await mailServerNow(usual))
+    await sequelize.transaction(async (transaction) => {
+      for (const { id } of await MailRow.findAll({ where: { state: 'kept' }, transaction }))
+        await outbox.again(id, transaction);
+    });
+  const note = () =>
+    noteLeftMails().catch((error: unknown) => log.warn({ err: error }, 'left mails could not be noted'));
+  await note();
+  const timer = setInterval(() => void note(), LEFT / 4).unref();
+  return {
+    close: async () => {
+      clearInterval(timer);
+      await jobs.close();
+    },
+  };
+}
