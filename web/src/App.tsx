@@ -1,7 +1,12 @@
-import { Navigate, Route, Routes } from 'react-router';
+import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { problemOf, useSessionQuery } from './api/zonalApi';
 import { CalendarsPage } from './inside/CalendarsPage';
 import { HousePage } from './house/HousePage';
+import { PeoplePage } from './house/PeoplePage';
+import { PostPage } from './house/PostPage';
+import { AccountPage } from './shell/AccountPage';
+import { FirstDay } from './shell/FirstDay';
+import { BeginPage, ConfirmAddressPage, NewPasswordPage, WelcomePage } from './shell/PassPages';
 import { Shell } from './shell/Shell';
 import { SignIn } from './shell/SignIn';
 import { Empty, Loading, Notice } from './ui/Notice';
@@ -13,13 +18,26 @@ import { WindowsPage } from './glass/WindowsPage';
 import { SheetPage } from './outside/SheetPage';
 import { SheetsPage } from './outside/SheetsPage';
 
+/** Pages of addresses that work once, whoever is signed in. */
+const PASS_PAGES = {
+  '/welcome': WelcomePage,
+  '/begin': BeginPage,
+  '/new-password': NewPasswordPage,
+  '/confirm-address': ConfirmAddressPage,
+} as const;
+
 export function App() {
+  const { pathname, hash } = useLocation();
   const { data, error, isLoading } = useSessionQuery();
   if (isLoading) return <Loading what="Opening" />;
   if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  const PassPage = Object.hasOwn(PASS_PAGES, pathname)
+    ? PASS_PAGES[pathname as keyof typeof PASS_PAGES]
+    : null;
+  if (PassPage) return <PassPage key={hash} />;
   if (!data?.user) return <SignIn />;
   return (
-    <Shell user={data.user}>
+    <Shell user={data.user} postbox={data.postbox}>
       <Routes>
         <Route path="/" element={<Navigate to="/calendars" replace />} />
         <Route path="/calendars" element={<CalendarsPage />} />
@@ -30,6 +48,14 @@ export function App() {
         <Route path="/sheets" element={<SheetsPage />} />
         <Route path="/sheets/:id" element={<SheetPage />} />
         <Route path="/sightlines" element={<SightlinesPage />} />
+        <Route path="/account" element={<AccountPage />} />
+        <Route path="/first-day" element={<FirstDay />} />
+        {data.user.role === 'steward' && (
+          <>
+            <Route path="/house/people" element={<PeoplePage />} />
+            <Route path="/house/post" element={<PostPage />} />
+          </>
+        )}
         <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />
         <Route path="*" element={<Empty>There is no page at this address. Choose a section above.</Empty>} />
       </Routes>

@@ -5,6 +5,7 @@ import { unconfirmedSlice } from './api/unconfirmedSlice';
 import { zonalApi } from './api/zonalApi';
 import { historySlice } from './inside/historySlice';
 import { deskSlice, keepDesk } from './inside/deskSlice';
+import { firstDaySlice, keepFirstDay } from './shell/firstDaySlice';
 
 export const store = configureStore({
   reducer: {
@@ -13,14 +14,16 @@ export const store = configureStore({
     changes: changeSlice.reducer,
     history: historySlice.reducer,
     unconfirmed: unconfirmedSlice.reducer,
+    firstDay: firstDaySlice.reducer,
   },
   middleware: (defaults) => defaults().concat(zonalApi.middleware),
 });
 
-let desk = store.getState().desk;
+let { desk, firstDay } = store.getState();
 store.subscribe(() => {
-  const next = store.getState().desk;
-  if (next !== desk) keepDesk((desk = next));
+  const next = store.getState();
+  if (next.desk !== desk) keepDesk((desk = next.desk));
+  if (next.firstDay !== firstDay) keepFirstDay((firstDay = next.firstDay));
 });
 
 export type State = ReturnType<typeof store.getState>;

@@ -1,4 +1,5 @@
 import type {
+  Acceptance,
   AnswerOf,
   ApiProblem,
   CalendarInput,
@@ -11,9 +12,14 @@ import type {
   DraftInput,
   EditInput,
   EmbedInput,
+  FirstSteward,
   House,
+  InvitationInput,
+  InvitationsInput,
   KeyInput,
   KeyTurn,
+  MailServerInput,
+  NewPassword,
   Schedule,
   Session,
   SheetCheck,
@@ -54,7 +60,9 @@ async function sent(asking: Asking, api: BaseQueryApi) {
 const base: BaseQueryFn<Asking, unknown, ApiProblem> = async (asking, api) => {
   const reply = await sent(asking, api);
   if ('problem' in reply) return { error: reply.problem };
-  if (asking.name.endsWith(' /session') && reply.answer) ({ csrf } = reply.answer as Session);
+  const { answer } = reply;
+  // Whoever was just signed in is told the token of their session.
+  if (typeof answer === 'object' && answer && 'csrf' in answer) ({ csrf } = answer as Session);
   return { data: reply.answer ?? null };
 };
 
@@ -68,6 +76,9 @@ const TAGS = [
   'Label',
   'Sheet',
   'Person',
+  'Invitation',
+  'Account',
+  'Post',
 ] as const;
 type Tag = (typeof TAGS)[number];
 type Tags<A> =
@@ -75,6 +86,10 @@ type Tags<A> =
 
 /** Nothing that a call is sent with. */
 const bare = (_args: void) => ({});
+
+/** What is different for whoever was just signed in. */
+const SIGNED_IN = (_: unknown, error: unknown): Tag[] =>
+  error ? [] : ['Session', 'Calendar', 'Entry', 'Window'];
 
 export const zonalApi = createApi({
   reducerPath: 'api',
@@ -107,11 +122,7 @@ export const zonalApi = createApi({
 
     return {
       session: query('GET /session', bare, ['Session']),
-      signIn: mutation(
-        'POST /session',
-        (body: SignIn) => ({ body }),
-        (_, error) => (error ? [] : ['Session', 'Calendar', 'Entry', 'Window']),
-      ),
+      signIn: mutation('POST /session', (body: SignIn) => ({ body }), SIGNED_IN),
       signOut: mutation('DELETE /session', bare, ['Session']),
 
       calendars: query('GET /calendars', bare, ['Calendar']),
@@ -164,7 +175,65 @@ export const zonalApi = createApi({
         ['Entry', 'Calendar'],
       ),
 
+      pass: query('POST /passes', (token: string) => ({ body: { token } }), []),
+      accept: mutation('POST /passes/invitation', (body: Acceptance) => ({ body }), SIGNED_IN),
+      begin: mutation('POST /passes/first', (body: FirstSteward) => ({ body }), SIGNED_IN),
+      renewPassword: mutation('POST /passes/password', (body: NewPassword) => ({ body }), SIGNED_IN),
+      confirmAddress: mutation('POST /passes/address', (token: string) => ({ body: { token } }), [
+        'Account',
+        'Person',
+      ]),
+      forgotten: mutation('POST /forgotten', (email: string) => ({ body: { email } }), []),
+
+      account: query('GET /account', bare, ['Account']),
+      renameAccount: mutation('PUT /account', (name: string) => ({ body: { name } }), [
+        'Account',
+        'Session',
+        'Person',
+      ]),
+      changePassword: mutation(
+        'PUT /account/password',
+        (body: { password: string; next: string }) => ({ body }),
+        ['Account'],
+      ),
+      changeAddress: mutation(
+        'POST /account/address',
+        (body: { email: string; password: string }) => ({ body }),
+        [],
+      ),
+      signOutEverywhere: mutation('DELETE /account/devices', bare, ['Session']),
+      signOutDevice: mutation('DELETE /account/devices/:id', byId, ['Account']),
+
       people: query('GET /people', bare, ['Person']),
+      makeSteward: mutation(
+        'PUT /people/:id/steward',
+        ({ id, steward }: { id: string; steward: boolean }) => ({ path: { id }, body: { steward } }),
+        ['Person', 'Session'],
+      ),
+      restAccount: mutation(
+        'PUT /people/:id/rest',
+        ({ id, rested }: { id: string; rested: boolean }) => ({ path: { id }, body: { rested } }),
+        ['Person'],
+      ),
+      invitations: query('GET /invitations', bare, ['Invitation']),
+      invite: mutation('POST /invitations', (body: InvitationsInput) => ({ body }), [
+        'Invitation',
+        'Person',
+        'Post',
+      ]),
+      changeInvitation: mutation(
+        'PUT /invitations/:id',
+        ({ id, body }: { id: string; body: InvitationInput }) => ({ path: { id }, body }),
+        ['Invitation', 'Person'],
+      ),
+      resendInvitation: mutation('POST /invitations/:id/resend', byId, ['Invitation', 'Post']),
+      withdrawInvitation: mutation('DELETE /invitations/:id', byId, ['Invitation', 'Person']),
+
+      post: query('GET /post', bare, ['Post']),
+      setMailServer: mutation('PUT /post/server', (body: MailServerInput) => ({ body }), ['Post']),
+      forgetMailServer: mutation('DELETE /post/server', bare, ['Post']),
+      sendTestMail: mutation('POST /post/test', bare, ['Post']),
+      mailAgain: mutation('POST /post/:id/again', byId, ['Post']),
       calendarPeople: query('GET /calendars/:id/people', byId, ['Person', 'Calendar']),
       saveCalendarPeople: mutation(
         'PUT /calendars/:id/people',
@@ -314,6 +383,30 @@ export const {
   useFindQuery,
   useMakeEditMutation,
   useTurnEditMutation,
+  usePassQuery,
+  useAcceptMutation,
+  useBeginMutation,
+  useRenewPasswordMutation,
+  useConfirmAddressMutation,
+  useForgottenMutation,
+  useAccountQuery,
+  useRenameAccountMutation,
+  useChangePasswordMutation,
+  useChangeAddressMutation,
+  useSignOutEverywhereMutation,
+  useSignOutDeviceMutation,
+  useMakeStewardMutation,
+  useRestAccountMutation,
+  useInvitationsQuery,
+  useInviteMutation,
+  useChangeInvitationMutation,
+  useResendInvitationMutation,
+  useWithdrawInvitationMutation,
+  usePostQuery,
+  useSetMailServerMutation,
+  useForgetMailServerMutation,
+  useSendTestMailMutation,
+  useMailAgainMutation,
   usePeopleQuery,
   useCalendarPeopleQuery,
   useSaveCalendarPeopleMutation,

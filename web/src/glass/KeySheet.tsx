@@ -24,15 +24,20 @@ interface KeySheetProps {
   window: OutwardWindow;
   /** Null for a new one. */
   keyOf: WindowKey | null;
+  /** The mail address of an outsider that a new one is for. */
+  madeOutTo?: string;
   onClose: () => void;
 }
 
 const CAPS = ['', 'clear', 'tinted', 'frosted'] as const;
 
 /** Makes a key out to a place or person, or changes one. */
-export function KeySheet({ window, keyOf, onClose }: KeySheetProps) {
+export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetProps) {
   const { hostZone } = window;
-  const [form, setForm] = useState(() => formOf(keyOf, hostZone));
+  const [form, setForm] = useState(() => ({
+    ...formOf(keyOf, hostZone),
+    ...(madeOutTo ? { madeOutTo, contact: madeOutTo, audience: 'partners' as const } : {}),
+  }));
   const [version, setVersion] = useState(keyOf?.version);
   const [save, saving] = useSaveKeyMutation();
   const refusal = problemOf(saving.error);

@@ -2,7 +2,7 @@ import type { OutwardWindow, WindowKey } from '@zonal/core/api';
 import { canComeBack, keyState } from '@zonal/core/glass';
 import { KeyRound, Pencil, QrCode, RefreshCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useWithdrawKeyMutation } from '../api/zonalApi';
 import { Button, QuietButton } from '../ui/Button';
@@ -49,11 +49,17 @@ type Work = { readonly kind: 'change' | 'turn' | 'card'; readonly key: WindowKey
 
 /** The keys of a window: to whom each is made out, how it stands, and its addresses to hand out. */
 export function Keys({ window }: { window: OutwardWindow }) {
-  const [work, setWork] = useState<Work | null>(null);
+  const [query, setQuery] = useSearchParams();
+  // Whom a key is wanted for, where one comes from an invitation.
+  const [wantedFor] = useState(() => query.get('key-for') ?? '');
+  const [work, setWork] = useState<Work | null>(() => (wantedFor ? { kind: 'new' } : null));
   const [withdraw, withdrawing] = useWithdrawKeyMutation();
   const now = useNow();
   const problem = problemOf(withdrawing.error);
-  const done = () => setWork(null);
+  const done = () => {
+    setWork(null);
+    if (query.has('key-for')) setQuery({}, { replace: true });
+  };
   // As it is now: what was just changed stands in the window, not in what was opened.
   const keyNow = (id: string) => window.keys.find((k) => k.id === id)!;
   return (
@@ -154,7 +160,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
           </Key>
         );
       })}
-      {work?.kind === 'new' && <KeySheet window={window} keyOf={null} onClose={done} />}
+      {work?.kind === 'new' && <KeySheet window={window} keyOf={null} madeOutTo={wantedFor} onClose={done} />}
       {work?.kind === 'change' && <KeySheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
       {work?.kind === 'turn' && <KeyTurnSheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
       {work?.kind === 'card' && <KeyCard window={window} keyOf={keyNow(work.key.id)} onClose={done} />}

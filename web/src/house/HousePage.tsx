@@ -1,6 +1,7 @@
 import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
 import { HouseFacts } from './HouseFacts';
+import { HouseNav } from './HouseNav';
 import { usePlaces, type Places } from './places';
 import { capital } from '@zonal/core/entries';
 import { TroublesPanel } from './TroublesPanel';
@@ -40,6 +41,7 @@ export function HousePage({ steward }: { steward: boolean }) {
   return (
     <Page>
       <h1>House</h1>
+      {steward && <HouseNav />}
       <TroublesPanel />
       {steward ? (
         <HouseForm key={house.version} house={house} places={places} />
@@ -57,7 +59,8 @@ export function HousePage({ steward }: { steward: boolean }) {
 
 function HouseForm({ house, places }: { house: House; places: Places | null }) {
   const [form, setForm] = useState(house);
-  const [save, saving] = useSaveHouseMutation();
+  // The form begins anew with what was kept; what became of saving outlasts that.
+  const [save, saving] = useSaveHouseMutation({ fixedCacheKey: 'house' });
   const set = (part: Partial<House>) => setForm((f) => ({ ...f, ...part }));
   const setProperty = (at: number, part: Partial<PropertyDefinition>) =>
     set({ properties: form.properties.map((p, i) => (i === at ? { ...p, ...part } : p)) });
@@ -68,7 +71,8 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
       .map((p) => ({ ...p, name: p.name.trim(), choices: p.choices.map((c) => c.trim()).filter(Boolean) }))
       .filter((p) => p.name);
     const watchWords = form.watchWords.map((w) => w.trim()).filter((w) => w.length > 1);
-    void save({ ...form, properties, watchWords });
+    const mailDomains = form.mailDomains.map((d) => d.trim().toLowerCase().replace(/^@/, '')).filter(Boolean);
+    void save({ ...form, properties, watchWords, mailDomains });
   };
   return (
     <>
@@ -164,6 +168,13 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
             value={form.watchWords.join(',')}
             onChange={(text) => set({ watchWords: text.split(',') })}
             help="Rehearsals and sightlines point to them, beside mail addresses, phone numbers, passcodes and names."
+          />
+          <h2>Mail addresses of the house</h2>
+          <Field
+            label="Domains of your own mail addresses, with commas between"
+            value={form.mailDomains.join(',')}
+            onChange={(text) => set({ mailDomains: text.split(',') })}
+            help="Whoever is invited at another address is pointed out as an outsider. Empty: nobody is."
           />
           <Row>
             <MainButton type="submit" isDisabled={saving.isLoading}>

@@ -3,6 +3,7 @@ import { zoneWithOffset } from '@zonal/core/forms';
 import { may } from '@zonal/core/rights';
 import { dayFromText, dayToText, partsOfDay, type Day, dayAt } from '@zonal/core/zones';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
 import type { Calendar } from '@zonal/core/api';
@@ -203,6 +204,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         <Empty>
           <p>There are no calendars yet. Make the first one, then write entries or bring in a file.</p>
           <MainButton onPress={() => setWork({ kind: 'calendar', calendar: null })}>New calendar</MainButton>
+          <Link to="/first-day">Be led through a first day, step by step</Link>
         </Empty>
       )}
       {calendars.length > 0 && !shown.length && (

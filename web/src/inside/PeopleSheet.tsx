@@ -1,5 +1,5 @@
 import type { Calendar, CalendarPeople, CalendarPeopleInput } from '@zonal/core/api';
-import { GLASSES, GLASS_WORDS, type Glass } from '@zonal/core/glass';
+import { GLASSES } from '@zonal/core/glass';
 import { STANDINGS } from '@zonal/core/rights';
 import { X } from 'lucide-react';
 import { useState } from 'react';
@@ -13,6 +13,7 @@ import {
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { dayOf } from '../ui/dayOf';
+import { READ_THROUGH, glassText } from '../ui/glassText';
 import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Overtaken } from '../ui/Overtaken';
@@ -34,10 +35,6 @@ const List = styled(FramedList)`
     color: var(--faded);
   }
 `;
-
-/** Through shut glass nobody reads anything. */
-const READ_THROUGH = GLASSES.filter((g) => g !== 'shut');
-const glassText = (glass: Glass) => `${GLASS_WORDS[glass].word}: ${GLASS_WORDS[glass].plain}`;
 
 /** Who is what to a calendar, and how clearly everybody else in the house sees it. */
 export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
@@ -77,7 +74,9 @@ function Writing({
   const set = (part: Partial<Draft>) => setDraft((d) => ({ ...d, ...part }));
   const change = (userId: string, part: Partial<Draft['people'][number]>) =>
     set({ people: draft.people.map((p) => (p.userId === userId ? { ...p, ...part } : p)) });
-  const others = everybody.filter((a) => !a.steward && !draft.people.some((p) => p.userId === a.id));
+  const others = everybody.filter(
+    (a) => !a.steward && !a.restedAt && !draft.people.some((p) => p.userId === a.id),
+  );
   const nameOf = (id: string) =>
     kept.people.find((p) => p.userId === id)?.name ?? everybody.find((a) => a.id === id)?.name ?? '';
   const publishers = draft.people.filter((p) => p.standing === 'publisher').length;
@@ -132,6 +131,15 @@ function Writing({
           );
         })}
       </List>
+      {kept.invited.length > 0 && (
+        <Faded>
+          Invited, and not here yet:{' '}
+          {kept.invited
+            .map((i) => `${i.email} as ${i.standing}${i.glass ? ` through ${i.glass} glass` : ''}`)
+            .join('; ')}
+          .
+        </Faded>
+      )}
       {!publishers && <Notice>A calendar needs at least one publisher. Name another one first.</Notice>}
       {others.length > 0 && (
         <SelectOne

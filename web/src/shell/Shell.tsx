@@ -1,15 +1,17 @@
 import { LogOut, Moon, Sun, SunMoon } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
-import { NavLink } from 'react-router';
+import { Link, NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useLiveChanges } from '../api/useLiveChanges';
 import { useSignOutMutation } from '../api/zonalApi';
 import type { Session } from '@zonal/core/api';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
 import { unconfirmedWords } from '../api/unconfirmedSlice';
-import { useAppSelector } from '../store';
+import { useAppDispatch, useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
+import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { firstDayEnded } from './firstDaySlice';
 
 const Band = styled.header`
   display: flex;
@@ -94,10 +96,20 @@ const Skip = styled.a`
 const ICONS = { auto: SunMoon, light: Sun, dark: Moon };
 const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
 
-export function Shell({ user, children }: { user: NonNullable<Session['user']>; children: ReactNode }) {
+interface ShellProps {
+  user: NonNullable<Session['user']>;
+  /** Where a stand-in shows the mails that were sent, or empty. */
+  postbox: string;
+  children: ReactNode;
+}
+
+export function Shell({ user, postbox, children }: ShellProps) {
   useLiveChanges();
   const [signOut] = useSignOutMutation();
   const unconfirmed = useAppSelector((state) => state.unconfirmed);
+  const dispatch = useAppDispatch();
+  const { on } = useAppSelector((state) => state.firstDay);
+  const leading = useLocation().pathname !== '/first-day' && on;
   const [theme, setTheme] = useState(chosenTheme);
   const Icon = ICONS[theme];
   const turn = () => {
@@ -124,22 +136,35 @@ export function Shell({ user, children }: { user: NonNullable<Session['user']>; 
             Sightlines<small>outside: who sees what, and why</small>
           </NavLink>
           <NavLink to="/house">
-            House<small>ceilings, zone, properties</small>
+            House<small>people, ceilings, settings</small>
           </NavLink>
         </Way>
         <Person>
           <QuietButton onPress={turn} aria-label={`Theme: ${THEME_WORDS[theme]}. Change it`}>
             <Icon aria-hidden="true" />
           </QuietButton>
-          <span>
+          {postbox && (
+            <a href={postbox} target="_blank" rel="noreferrer">
+              Postbox
+            </a>
+          )}
+          <Link to="/account" aria-label={`Your account: ${user.name}, ${user.role}`}>
             {user.name}, {user.role}
-          </span>
+          </Link>
           <QuietButton onPress={() => void signOut()}>
             <LogOut aria-hidden="true" /> Sign out
           </QuietButton>
         </Person>
       </Band>
       <Main id="main">
+        {leading && (
+          <Above>
+            <Row>
+              <Link to="/first-day">Back to the steps of the first day</Link>
+              <QuietButton onPress={() => void dispatch(firstDayEnded())}>Lead me no more</QuietButton>
+            </Row>
+          </Above>
+        )}
         {unconfirmed && (
           <Above>
             <Notice>{unconfirmedWords(unconfirmed)}</Notice>

@@ -1,51 +1,11 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { problemOf, useSessionQuery, useSignInMutation } from '../api/zonalApi';
+import { problemOf, useForgottenMutation, useSessionQuery, useSignInMutation } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
 import { Field } from '../ui/Field';
+import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
-
-const Page = styled.main`
-  min-height: 100dvh;
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  @media (max-width: 50rem) {
-    grid-template-columns: 1fr;
-    align-content: start;
-  }
-`;
-
-/** Three panes: the inside, the glass, the outside. */
-const Panes = styled.div`
-  border-right: 3px double var(--line);
-  background:
-    repeating-linear-gradient(135deg, var(--hair) 0 1px, transparent 1px 9px) 33% 0 / 33.4% 100% no-repeat,
-    linear-gradient(var(--shade), var(--shade)) 0 0 / 33.3% 100% no-repeat,
-    var(--sheet);
-  display: flex;
-  align-items: end;
-  padding: 2rem;
-  min-height: 7rem;
-  p {
-    font:
-      600 1.4rem/1.3 'Literata Variable',
-      Georgia,
-      serif;
-    background: var(--paper);
-    border: 1px solid var(--line);
-    padding: 0.7rem 1rem;
-    max-width: 24rem;
-  }
-`;
-
-const Form = styled.form`
-  align-self: center;
-  justify-self: center;
-  width: min(22rem, 90vw);
-  display: grid;
-  gap: 1rem;
-  padding: 2rem 0;
-`;
+import { Door } from './Door';
 
 const Demo = styled.section`
   display: grid;
@@ -54,58 +14,101 @@ const Demo = styled.section`
   padding-top: 1rem;
 `;
 
+const SAID = 'Decide what each audience sees of your calendars, and hand it to them.';
+
 export function SignIn() {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
+  const [lost, setLost] = useState(false);
   const [signIn, { error, isLoading }] = useSignInMutation();
   const { data: session } = useSessionQuery();
   const demo = session?.demo ?? [];
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    void signIn({ email, password });
-  };
+  const address = (
+    <Field
+      label="E-mail address"
+      type="email"
+      autoComplete="username"
+      value={email}
+      onChange={setEmail}
+      isRequired
+    />
+  );
+  if (lost) return <Forgotten email={email} address={address} onBack={() => setLost(false)} />;
   return (
-    <Page>
-      <Panes>
-        <p>Decide what each audience sees of your calendars, and hand it to them.</p>
-      </Panes>
-      <Form onSubmit={submit}>
-        <h1>Zonal Window</h1>
-        {error && <Notice>{problemOf(error)?.message}</Notice>}
-        <Field
-          label="E-mail address"
-          type="email"
-          autoComplete="username"
-          value={email}
-          onChange={setEmail}
-          isRequired
-        />
-        <Field
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          value={password}
-          onChange={setPassword}
-          isRequired
-        />
+    <Door said={SAID} onSubmit={() => void signIn({ email, password })}>
+      <h1>Zonal Window</h1>
+      {session && !session.begun && (
+        <Notice>
+          There is no account here yet. Open the address that was printed where the server was started: there
+          the first steward begins.
+        </Notice>
+      )}
+      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {address}
+      <Field
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        value={password}
+        onChange={setPassword}
+        isRequired
+      />
+      <Row>
         <MainButton type="submit" isDisabled={isLoading}>
           Sign in
         </MainButton>
-        {demo.length > 0 && (
-          <Demo aria-label="People of the demo">
-            <span>This is the demo. Be one of its people:</span>
-            {demo.map((person) => (
-              <Button
-                key={person.email}
-                isDisabled={isLoading}
-                onPress={() => void signIn({ email: person.email, password: person.password })}
-              >
-                {person.name}, {person.role}
-              </Button>
-            ))}
-          </Demo>
+        <Button onPress={() => setLost(true)}>Password forgotten</Button>
+      </Row>
+      {demo.length > 0 && (
+        <Demo aria-label="People of the demo">
+          <span>This is the demo. Be one of its people:</span>
+          {demo.map((person) => (
+            <Button
+              key={person.email}
+              isDisabled={isLoading}
+              onPress={() => void signIn({ email: person.email, password: person.password })}
+            >
+              {person.name}, {person.role}
+            </Button>
+          ))}
+        </Demo>
+      )}
+    </Door>
+  );
+}
+
+interface ForgottenProps {
+  email: string;
+  address: React.ReactNode;
+  onBack: () => void;
+}
+
+/** Asks for a mail with which a new password is set; the answer is the same for known and unknown addresses. */
+function Forgotten({ email, address, onBack }: ForgottenProps) {
+  const [ask, { error, isLoading, isSuccess }] = useForgottenMutation();
+  return (
+    <Door said={SAID} onSubmit={() => void ask(email)}>
+      <h1>Password forgotten</h1>
+      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {isSuccess ? (
+        <p role="status">
+          If there is an account with this address, a mail is on its way. Follow the address in it within an
+          hour; it works once.
+        </p>
+      ) : (
+        <>
+          <p>Write the address that you sign in with. You get a mail with which you choose a new password.</p>
+          {address}
+        </>
+      )}
+      <Row>
+        {!isSuccess && (
+          <MainButton type="submit" isDisabled={isLoading || !email.includes('@')}>
+            Send me the mail
+          </MainButton>
         )}
-      </Form>
-    </Page>
+        <Button onPress={onBack}>Back to signing in</Button>
+      </Row>
+    </Door>
   );
 }

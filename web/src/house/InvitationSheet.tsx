@@ -1,0 +1,61 @@
+import type { Invitation } from '@zonal/core/api';
+import { useState, type FormEvent } from 'react';
+import { problemOf, useChangeInvitationMutation } from '../api/zonalApi';
+import { Button, MainButton } from '../ui/Button';
+import { Row, Stack } from '../ui/layout';
+import { Notice } from '../ui/Notice';
+import { Overtaken } from '../ui/Overtaken';
+import { Sheet } from '../ui/Sheet';
+import { Tick } from '../ui/Tick';
+import { StandingsFields } from './StandingsFields';
+
+const formOf = ({ steward, standings, version }: Invitation) => ({ steward, standings, version });
+
+/** Changes what somebody will be who has not answered yet. */
+export function InvitationSheet({ invitation, onClose }: { invitation: Invitation; onClose: () => void }) {
+  const [form, setForm] = useState(() => formOf(invitation));
+  const [save, saving] = useChangeInvitationMutation();
+  const problem = problemOf(saving.error);
+  const current =
+    problem?.code === 'version-conflict' ? (problem.details['current'] as Invitation | null) : null;
+  const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const { error } = await save({ id: invitation.id, body: form });
+    if (!error) onClose();
+  };
+  return (
+    <Sheet title={`The invitation of ${invitation.email}`} onClose={onClose} wide>
+      <form onSubmit={(event) => void submit(event)}>
+        <Stack>
+          <p>The address that they were sent stays as it is; what they will be counts when they accept.</p>
+          <StandingsFields value={form.standings} onChange={(standings) => set({ standings })} />
+          <Tick isSelected={form.steward} onChange={(steward) => set({ steward })}>
+            Steward of the house
+            <small>They may do everything: people, ceilings, settings, and every calendar.</small>
+          </Tick>
+          {current && (
+            <Overtaken
+              what="invitation"
+              onMine={() => {
+                set({ version: current.version });
+                saving.reset();
+              }}
+              onTheirs={() => {
+                setForm(formOf(current));
+                saving.reset();
+              }}
+            />
+          )}
+          {problem && !current && <Notice>{problem.message}</Notice>}
+          <Row>
+            <MainButton type="submit" isDisabled={saving.isLoading}>
+              Keep it so
+            </MainButton>
+            <Button onPress={onClose}>Leave without saving</Button>
+          </Row>
+        </Stack>
+      </form>
+    </Sheet>
+  );
+}

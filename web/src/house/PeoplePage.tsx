@@ -1,0 +1,206 @@
+import type { Account, Invitation } from '@zonal/core/api';
+import { INVITATION_STATES } from '@zonal/core/rights';
+import { MAIL_STATES } from '@zonal/core/post';
+import { MailPlus } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import {
+  problemOf,
+  useCalendarsQuery,
+  useInvitationsQuery,
+  useMakeStewardMutation,
+  usePeopleQuery,
+  useResendInvitationMutation,
+  useRestAccountMutation,
+  useWithdrawInvitationMutation,
+} from '../api/zonalApi';
+import { Button, MainButton } from '../ui/Button';
+import { dayOf } from '../ui/dayOf';
+import { Faded, FramedList, Row, Stack } from '../ui/layout';
+import { Empty, Loading, Notice } from '../ui/Notice';
+import { HouseNav } from './HouseNav';
+import { InvitationSheet } from './InvitationSheet';
+import { InviteSheet } from './InviteSheet';
+
+const Page = styled(Stack)`
+  max-width: 60rem;
+`;
+
+const Lines = styled(FramedList)`
+  > li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0.4rem 1rem;
+    align-items: center;
+    @media (max-width: 44rem) {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+  > li[data-over] {
+    color: var(--faded);
+  }
+  small {
+    display: block;
+    color: var(--faded);
+  }
+`;
+
+/** Everybody with an account, and who was asked to come. */
+export function PeoplePage() {
+  const [inviting, setInviting] = useState(false);
+  return (
+    <Page>
+      <h1>House</h1>
+      <HouseNav />
+      <Row style={{ justifyContent: 'space-between' }}>
+        <h2>Invitations</h2>
+        <MainButton onPress={() => setInviting(true)}>
+          <MailPlus aria-hidden="true" /> Invite people
+        </MainButton>
+      </Row>
+      <Invitations />
+      <h2>Accounts</h2>
+      <Accounts />
+      {inviting && <InviteSheet onClose={() => setInviting(false)} />}
+    </Page>
+  );
+}
+
+function Invitations() {
+  const { data: invitations, error } = useInvitationsQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [changing, setChanging] = useState<Invitation | null>(null);
+  const [resend, resending] = useResendInvitationMutation();
+  const [withdraw, withdrawing] = useWithdrawInvitationMutation();
+  const problem = problemOf(error ?? resending.error ?? withdrawing.error);
+  if (!invitations)
+    return problem ? <Notice>{problem.message}</Notice> : <Loading what="Fetching invitations" />;
+  const busy = resending.isLoading || withdrawing.isLoading;
+  return (
+    <>
+      {problem && <Notice>{problem.message}</Notice>}
+      {!invitations.length && <Empty>Nobody was invited in the last weeks.</Empty>}
+      {invitations.length > 0 && (
+        <Lines aria-label="Invitations">
+          {invitations.map((invitation) => {
+            const { id, email, state } = invitation;
+            const open = state === 'pending' || state === 'ended';
+            return (
+              <li key={id} {...(open ? {} : { 'data-over': '' })}>
+                <span>
+                  <strong>{email}</strong>, {INVITATION_STATES[state]}
+                  <InvitationNotes invitation={invitation} />
+                </span>
+                {open && (
+                  <Row>
+                    <Button isDisabled={busy} onPress={() => setChanging(invitation)}>
+                      Change
+                    </Button>
+                    <Button
+                      isDisabled={busy}
+                      aria-label={`Send again to ${email}`}
+                      onPress={() => void resend(id)}
+                    >
+                      Send again
+                    </Button>
+                    <Button
+                      isDisabled={busy}
+                      aria-label={`Withdraw the invitation of ${email}`}
+                      onPress={() => void withdraw(id)}
+                    >
+                      Withdraw
+                    </Button>
+                  </Row>
+                )}
+              </li>
+            );
+          })}
+        </Lines>
+      )}
+      {changing && <InvitationSheet invitation={changing} onClose={() => setChanging(null)} />}
+    </>
+  );
+}
+
+function InvitationNotes({ invitation }: { invitation: Invitation }) {
+  const { data: calendars = [] } = useCalendarsQuery();
+  const { steward, standings, by, sentAt, endsAt, answeredAt, state, outside, mail } = invitation;
+  const nameOf = (id: string) => calendars.find((c) => c.id === id)?.name ?? 'a calendar that is gone';
+  const will = [
+    ...(steward ? ['steward of the house'] : []),
+    ...standings.map(
+      (s) => `${s.standing} of ${nameOf(s.calendarId)}${s.glass ? ` through ${s.glass} glass` : ''}`,
+    ),
+  ];
+  const sent = `${by ? `by ${by}, ` : ''}sent ${dayOf(sentAt)}`;
+  const when = answeredAt
+    ? `${sent}, answered ${dayOf(answeredAt)}`
+    : `${sent}, ${state === 'ended' ? 'ended' : 'open until'} ${dayOf(endsAt)}`;
+  return (
+    <>
+      <small>{will.join('; ') || 'no calendar of their own'}</small>
+      <small>
+        {when}
+        {mail && mail !== 'sent' && `; its mail: ${MAIL_STATES[mail].word}`}
+        {outside && '; outside the house’s own addresses'}
+      </small>
+    </>
+  );
+}
+
+function Accounts() {
+  const { data: accounts, error } = usePeopleQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [makeSteward, making] = useMakeStewardMutation();
+  const [rest, resting] = useRestAccountMutation();
+  const problem = problemOf(error ?? making.error ?? resting.error);
+  if (!accounts) return problem ? <Notice>{problem.message}</Notice> : <Loading what="Fetching accounts" />;
+  const busy = making.isLoading || resting.isLoading;
+  return (
+    <>
+      <Faded>
+        Stewards may do everything, and set the ceilings. An account at rest signs nobody in; what it did
+        keeps its name.
+      </Faded>
+      {problem && <Notice>{problem.message}</Notice>}
+      <Lines aria-label="Accounts">
+        {accounts.map((account) => (
+          <li key={account.id} {...(account.restedAt ? { 'data-over': '' } : {})}>
+            <span>
+              <strong>{account.name}</strong>
+              <small>{accountWords(account)}</small>
+            </span>
+            <Row>
+              {!account.restedAt && (
+                <Button
+                  isDisabled={busy}
+                  aria-label={
+                    account.steward ? `Make ${account.name} no steward` : `Make ${account.name} a steward`
+                  }
+                  onPress={() => void makeSteward({ id: account.id, steward: !account.steward })}
+                >
+                  {account.steward ? 'No steward any more' : 'Make a steward'}
+                </Button>
+              )}
+              <Button
+                isDisabled={busy}
+                aria-label={
+                  account.restedAt ? `Take up ${account.name} again` : `Put ${account.name} to rest`
+                }
+                onPress={() => void rest({ id: account.id, rested: !account.restedAt })}
+              >
+                {account.restedAt ? 'Take up again' : 'Put to rest'}
+              </Button>
+            </Row>
+          </li>
+        ))}
+      </Lines>
+    </>
+  );
+}
+
+function accountWords({ email, steward, restedAt }: Account): string {
+  return [
+    email,
+    ...(steward ? ['steward'] : []),
+    ...(restedAt ? [`at rest since ${dayOf(restedAt)}`] : []),
+  ].join(', ');
+}

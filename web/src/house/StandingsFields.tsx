@@ -1,0 +1,92 @@
+import type { ToCalendar } from '@zonal/core/api';
+import { READ_THROUGH, glassText } from '../ui/glassText';
+import { STANDINGS } from '@zonal/core/rights';
+import { X } from 'lucide-react';
+import styled from 'styled-components';
+import { useCalendarsQuery } from '../api/zonalApi';
+import { QuietButton } from '../ui/Button';
+import { SelectOne } from '../ui/Choice';
+import { Faded, FramedList, Stack } from '../ui/layout';
+
+const List = styled(FramedList)`
+  > li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 8rem 18.5rem auto;
+    gap: 0.5rem;
+    align-items: center;
+    @media (max-width: 44rem) {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+`;
+
+interface StandingsFieldsProps {
+  value: readonly ToCalendar[];
+  onChange: (value: readonly ToCalendar[]) => void;
+}
+
+/** What somebody will be to which calendars. */
+export function StandingsFields({ value, onChange }: StandingsFieldsProps) {
+  const { data: calendars = [] } = useCalendarsQuery();
+  const open = calendars.filter((c) => !c.archivedAt && !value.some((s) => s.calendarId === c.id));
+  const change = (calendarId: string, part: Partial<ToCalendar>) =>
+    onChange(value.map((s) => (s.calendarId === calendarId ? { ...s, ...part } : s)));
+  return (
+    <Stack>
+      {value.length > 0 && (
+        <List aria-label="What they will be">
+          {value.map(({ calendarId, standing, glass }) => {
+            const name = calendars.find((c) => c.id === calendarId)?.name ?? 'a calendar that is gone';
+            return (
+              <li key={calendarId}>
+                <span>{name}</span>
+                <SelectOne
+                  hideLabel
+                  label={`What they are to ${name}`}
+                  value={standing}
+                  options={STANDINGS.map((s) => ({ value: s, text: s }))}
+                  onChange={(next) =>
+                    change(calendarId, {
+                      standing: next,
+                      glass: next === 'reader' ? (glass ?? 'frosted') : null,
+                    })
+                  }
+                />
+                {standing === 'reader' ? (
+                  <SelectOne
+                    hideLabel
+                    label={`Glass on ${name}`}
+                    value={glass ?? 'frosted'}
+                    options={READ_THROUGH.map((g) => ({ value: g, text: glassText(g) }))}
+                    onChange={(next) => change(calendarId, { glass: next })}
+                  />
+                ) : (
+                  <Faded>sees everything</Faded>
+                )}
+                <QuietButton
+                  aria-label={`Leave ${name} out`}
+                  onPress={() => onChange(value.filter((s) => s.calendarId !== calendarId))}
+                >
+                  <X aria-hidden="true" />
+                </QuietButton>
+              </li>
+            );
+          })}
+        </List>
+      )}
+      {open.length > 0 && (
+        <SelectOne
+          label="Add a calendar"
+          value=""
+          options={[
+            { value: '', text: value.length ? 'Another one …' : 'None: what everybody in the house sees' },
+            ...open.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` })),
+          ]}
+          onChange={(calendarId) =>
+            calendarId && onChange([...value, { calendarId, standing: 'reader', glass: 'frosted' }])
+          }
+        />
+      )}
+    </Stack>
+  );
+}

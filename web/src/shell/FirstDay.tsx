@@ -1,0 +1,243 @@
+import type { Calendar } from '@zonal/core/api';
+import { CalendarPlus, FileInput, PanelsTopLeft } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import {
+  problemOf,
+  useCalendarsQuery,
+  useHouseQuery,
+  useMakeEditMutation,
+  useSaveCalendarMutation,
+  useWindowsQuery,
+} from '../api/zonalApi';
+import { CalendarSheet } from '../inside/CalendarSheet';
+import { ImportSheet } from '../inside/import/ImportSheet';
+import { plateFrom, plateLook } from '../inside/plateFrom';
+import { useAppDispatch, useAppSelector } from '../store';
+import { Button, MainButton } from '../ui/Button';
+import { CopyButton } from '../ui/CopyButton';
+import { Faded, OutsideBox, Row, Stack } from '../ui/layout';
+import { Loading, Notice } from '../ui/Notice';
+import {
+  FIRST_STEPS,
+  firstDayBegun,
+  firstDayEnded,
+  nextStep,
+  stepSkipped,
+  type FirstStep,
+} from './firstDaySlice';
+import { READYMADE, readymadeDays, type Readymade } from './readymadeCalendar';
+
+const Steps = styled.ol`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-width: 48rem;
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  > li {
+    display: grid;
+    grid-template-columns: 2.2rem minmax(0, 1fr);
+    gap: 0.8rem;
+    padding: 0.9rem 1rem;
+    border-bottom: 1px solid var(--hair);
+  }
+  > li:last-child {
+    border-bottom: 0;
+  }
+  > li:not([aria-current]) h2 {
+    color: var(--faded);
+  }
+  > li > i {
+    font:
+      600 1.5rem/1.2 'Literata Variable',
+      Georgia,
+      serif;
+    text-align: center;
+    border-right: 1px solid var(--hair);
+  }
+`;
+
+const TITLES: Readonly<Record<FirstStep, string>> = {
+  calendar: 'A calendar, inside',
+  window: 'A window, the glass before it',
+  address: 'Its address, for people outside',
+};
+
+/** Leads through a first day with nothing in it: the first calendar, the first window, its address. */
+export function FirstDay() {
+  const dispatch = useAppDispatch();
+  const { skipped } = useAppSelector((state) => state.firstDay);
+  const { data: calendars, error } = useCalendarsQuery();
+  const { data: windows } = useWindowsQuery();
+  const [filling, setFilling] = useState<Calendar | null>(null);
+  useEffect(() => void dispatch(firstDayBegun()), [dispatch]);
+  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (!calendars || !windows) return <Loading what="Looking what there is" />;
+  const step = nextStep({ calendars: calendars.length, windows: windows.length }, skipped);
+  const there: Readonly<Record<FirstStep, string>> = {
+    calendar: calendars.length ? `There: ${calendars.map((c) => c.name).join(', ')}.` : 'Skipped.',
+    window: windows.length ? `There: ${windows.map((w) => w.wording.name).join(', ')}.` : 'Skipped.',
+    address: 'Skipped, or handed out.',
+  };
+  return (
+    <Stack>
+      <h1>A first day</h1>
+      <p>
+        The way leads from inside to outside, in three steps. Each can be skipped, and comes back in its own
+        section.
+      </p>
+      <Steps>
+        {FIRST_STEPS.map((one, at) => {
+          const passed = step === null || at < FIRST_STEPS.indexOf(step);
+          return (
+            <li key={one} {...(one === step ? { 'aria-current': 'step' as const } : {})}>
+              <i aria-hidden="true">{at + 1}</i>
+              <Stack>
+                <h2>{TITLES[one]}</h2>
+                {passed && <Faded>{there[one]}</Faded>}
+                {one === step && (
+                  <>
+                    {one === 'calendar' && <FirstCalendar calendars={calendars} onFile={setFilling} />}
+                    {one === 'window' && <FirstWindow />}
+                    {one === 'address' && <FirstAddress />}
+                    <Row>
+                      <Button onPress={() => void dispatch(stepSkipped(one))}>
+                        {one === 'address' ? 'I have it' : 'Skip this step'}
+                      </Button>
+                    </Row>
+                  </>
+                )}
+              </Stack>
+            </li>
+          );
+        })}
+      </Steps>
+      {step === null && <Ended />}
+      {filling && <ImportSheet calendars={[filling]} onClose={() => setFilling(null)} />}
+    </Stack>
+  );
+}
+
+function Ended() {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const end = () => {
+    dispatch(firstDayEnded());
+    void navigate('/calendars');
+  };
+  return (
+    <>
+      <p role="status">
+        That is all. Colleagues are invited under <Link to="/house/people">House, People</Link>; mail needs a
+        server, set under <Link to="/house/post">House, Post</Link>.
+      </p>
+      <Row>
+        <MainButton onPress={end}>Go to the calendars</MainButton>
+      </Row>
+    </>
+  );
+}
+
+/** The first calendar: an empty one, one out of a file, or a ready-made one. */
+function FirstCalendar({
+  calendars,
+  onFile,
+}: {
+  calendars: readonly Calendar[];
+  /** Called with the calendar that a file is to come into. */
+  onFile: (calendar: Calendar) => void;
+}) {
+  const { data: house } = useHouseQuery();
+  const [empty, setEmpty] = useState(false);
+  const [save, saving] = useSaveCalendarMutation();
+  const [makeEdit, making] = useMakeEditMutation();
+  const problem = problemOf(saving.error ?? making.error);
+  const busy = saving.isLoading || making.isLoading;
+  const zone = house?.zone ?? 'UTC';
+  const make = async (name: string, description: string) => {
+    const look = plateLook(calendars);
+    const body = { name, description, zone, plate: plateFrom(name), ...look };
+    return (await save({ body })).data;
+  };
+  const readymade = async (kind: Readymade) => {
+    const { name, say } = READYMADE[kind];
+    const calendar = await make(name, say);
+    if (!calendar || !house) return;
+    const year = new Date().getFullYear();
+    const entries = await readymadeDays(kind, { country: house.country, region: house.region, zone }, year);
+    const changes = entries.map((entry) => ({ version: 0, calendarId: calendar.id, entry }));
+    await makeEdit({ label: `Made ${name}`, changes });
+  };
+  const fromFile = async () => {
+    const calendar = await make('From a file', '');
+    if (calendar) onFile(calendar);
+  };
+  return (
+    <>
+      <p>
+        Calendars are the material. Nothing of them can be seen outside before a window is opened, and inside
+        only by those whom you let.
+      </p>
+      {problem && <Notice>{problem.message}</Notice>}
+      <Row>
+        <MainButton isDisabled={busy} onPress={() => setEmpty(true)}>
+          <CalendarPlus aria-hidden="true" /> An empty one
+        </MainButton>
+        <Button isDisabled={busy} onPress={() => void fromFile()}>
+          <FileInput aria-hidden="true" /> Out of a file
+        </Button>
+        <Button isDisabled={busy || !house?.country} onPress={() => void readymade('holidays')}>
+          Ready-made: public holidays
+        </Button>
+        <Button isDisabled={busy} onPress={() => void readymade('moon')}>
+          Ready-made: phases of the moon
+        </Button>
+      </Row>
+      {!house?.country && <Faded>For public holidays, a steward chooses the country under House.</Faded>}
+      {empty && <CalendarSheet calendar={null} calendars={calendars} onClose={() => setEmpty(false)} />}
+    </>
+  );
+}
+
+function FirstWindow() {
+  const navigate = useNavigate();
+  return (
+    <>
+      <p>
+        A window shows a part of your calendars, as clearly as you choose: only when time is taken, or titles
+        and places, or everything that may go out. You see what readers see before anybody does.
+      </p>
+      <Row>
+        <MainButton onPress={() => void navigate('/windows/new')}>
+          <PanelsTopLeft aria-hidden="true" /> Open the first window
+        </MainButton>
+      </Row>
+    </>
+  );
+}
+
+function FirstAddress() {
+  const { data: windows = [] } = useWindowsQuery();
+  const window = windows.find((w) => !w.closedAt && w.keys.length > 0);
+  const key = window?.keys[0];
+  if (!window || !key)
+    return <p>The window has no key yet. Make one in the window, made out to whoever gets it.</p>;
+  return (
+    <OutsideBox aria-label={`Addresses of ${window.wording.name}`}>
+      <span>
+        <strong>{window.wording.name}</strong>, made out to {key.madeOutTo}. Whoever has the address sees the
+        window; nobody needs an account.
+      </span>
+      <a href={key.see} target="_blank" rel="noreferrer" style={{ overflowWrap: 'anywhere' }}>
+        {key.see}
+      </a>
+      <Row>
+        <CopyButton what="page address" text={key.see} />
+        <CopyButton what="feed address" text={key.feed} />
+        <Link to={`/windows/${window.id}`}>All its keys</Link>
+      </Row>
+    </OutsideBox>
+  );
+}
