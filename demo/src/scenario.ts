@@ -514,6 +514,17 @@ export const HOUSE_GLASS: Readonly<Record<string, Glass>> = {
   LV: 'frosted',
 };
 
+/** Calendars that everybody in the house may know of, though they see nothing of them: they can ask. */
+export const KNOWN: readonly string[] = ['PR'];
+
+/** What somebody asked for, and nobody answered yet. */
+export const WISH = {
+  by: 'siri@ostrel.example',
+  plate: 'PR',
+  glass: 'frosted',
+  reason: 'I plan the school visits, and need to know when no pilot is free.',
+} as const;
+
 /** The link sheet of the demo: windows by slug with the keys on it; none stands for the address for everybody. */
 export const SHEET = {
   name: 'Harbour calendars for shipping agents',

@@ -18,6 +18,7 @@ import {
   UserRow,
   WindowRow,
   WindowSourceRow,
+  WishRow,
   type Role,
 } from '@zonal/server/db/models';
 import { randomToken, rememberVersion, sourceRowsOf } from '@zonal/server/glass/windowStore';
@@ -26,7 +27,16 @@ import { tokenPrint } from '@zonal/server/outside/sheetStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';
-import { HOUSE_GLASS, SHEET, STANDINGS_OF, WINDOWS, calendarsAround, saidOfDemo } from './scenario';
+import {
+  HOUSE_GLASS,
+  KNOWN,
+  SHEET,
+  STANDINGS_OF,
+  WINDOWS,
+  WISH,
+  calendarsAround,
+  saidOfDemo,
+} from './scenario';
 
 /** A made-up place on the coast of the harbour's zone. */
 const SPOT = { place: 'Ostrel', latitude: 44.31, longitude: -63.78 };
@@ -42,6 +52,7 @@ const HOUSE = {
     { name: 'Party size', kind: 'number' as const, choices: [] },
   ],
   watchWords: ['charter', 'salvage'],
+  mailDomains: ['ostrel.example'],
 };
 
 /** Keys were made and last used so many milliseconds ago; one of them never was. */
@@ -83,7 +94,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
     const idOf = new Map<string, string>();
     for (const { entries, ...calendar } of calendarsAround(today)) {
       const houseGlass = HOUSE_GLASS[calendar.plate] ?? 'shut';
-      const columns = { ...calendar, ...SPOT, zone: HOME, houseGlass };
+      const columns = { ...calendar, ...SPOT, zone: HOME, houseGlass, known: KNOWN.includes(calendar.plate) };
       const row = await CalendarRow.create(columns, { transaction });
       idOf.set(calendar.plate, row.id);
       const rows = entries.map((e) => ({
@@ -102,6 +113,10 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
         const row = { calendarId: idOf.get(plate)!, userId, standing, glass, byId: null, since };
         await StandingRow.create(row, { transaction });
       }
+    const wisher = await UserRow.findOne({ where: { email: WISH.by }, transaction });
+    const { glass: wished, reason } = WISH;
+    const wish = { calendarId: idOf.get(WISH.plate)!, standing: 'reader' as const, glass: wished, reason };
+    if (wisher) await WishRow.create({ ...wish, userId: wisher.id, state: 'open' }, { transaction });
     const steward = await UserRow.findOne({ where: { role: 'steward' }, transaction });
     for (const [plate, audience, glass] of CEILINGS) {
       const ceiling = { calendarId: idOf.get(plate)!, audience, glass, userId: steward?.id ?? null };

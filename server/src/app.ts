@@ -13,6 +13,7 @@ import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './inside/calendarRoutes';
 import type { Config } from './config';
 import { demoRoute } from './demoRoute';
+import { directoryRoutes } from './inside/directoryRoutes';
 import { entryRoutes } from './inside/entryRoutes';
 import { InsideViews } from './inside/insideViews';
 import { NewsCutter } from './inside/newsCutter';
@@ -151,6 +152,7 @@ function api(
     ...postRoutes(change, outbox, config.mailServer),
     ...calendarRoutes(sequelize, change, views),
     ...peopleRoutes(change),
+    ...directoryRoutes(change, publicUrl, outbox),
     ...entryRoutes(sequelize, change, views),
     ...editRoutes(sequelize, change),
     ...houseRoutes(change),

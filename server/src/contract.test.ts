@@ -137,7 +137,7 @@ describe('the answers of the API', () => {
     const asked = await told('POST /invitations', '/invitations', { ...ask, standings: reads });
     const [one, other] = ask.emails.map((email) => asked.find((i: any) => i.email === email));
     await told('PUT /invitations/:id', `/invitations/${one.id}`, {
-      steward: true,
+      steward: false,
       standings: [],
       version: 1,
     });
@@ -176,8 +176,18 @@ describe('the answers of the API', () => {
     await told('PUT /calendars/:id/people', `/calendars/${id}/people`, {
       people: people.people.map(({ userId, standing, glass }: any) => ({ userId, standing, glass })),
       houseGlass: 'frosted',
+      known: true,
       version: people.version,
     });
+    await told('GET /directory', '/directory');
+    await told('PUT /directory/:id/desk', `/directory/${id}/desk`, { onDesk: true });
+    const wishing = { standing: 'reader', glass: 'clear', reason: 'x' };
+    await came.call('POST', `/calendars/${id}/wishes`, wishing);
+    const [wished] = await told('GET /wishes', '/wishes');
+    await told('POST /wishes/:id', `/wishes/${wished.id}`, { ...wishing, reason: undefined, grant: true });
+    const [mine] = (await came.call('POST', `/calendars/${id}/wishes`, wishing)).body;
+    expect((await came.call('DELETE', `/wishes/${mine.id}`)).status).toBe(200);
+    seen.add('POST /calendars/:id/wishes').add('DELETE /wishes/:id');
     const two = await told('POST /calendars', '/calendars', { ...plate, name: 'Second', plate: 'SE' });
     const both = await told(
       'POST /windows',

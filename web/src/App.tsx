@@ -1,5 +1,6 @@
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { problemOf, useSessionQuery } from './api/zonalApi';
+import { DirectoryPage } from './inside/DirectoryPage';
 import { CalendarsPage } from './inside/CalendarsPage';
 import { HousePage } from './house/HousePage';
 import { PeoplePage } from './house/PeoplePage';
@@ -9,7 +10,8 @@ import { FirstDay } from './shell/FirstDay';
 import { BeginPage, ConfirmAddressPage, NewPasswordPage, WelcomePage } from './shell/PassPages';
 import { Shell } from './shell/Shell';
 import { SignIn } from './shell/SignIn';
-import { Empty, Loading, Notice } from './ui/Notice';
+import { Empty, Loading } from './ui/Notice';
+import { ProblemNotice } from './ui/ProblemNotice';
 import { SightlinesPage } from './glass/SightlinesPage';
 import { EmbedPage } from './glass/EmbedPage';
 import { LedgerPage } from './glass/LedgerPage';
@@ -30,7 +32,7 @@ export function App() {
   const { pathname, hash } = useLocation();
   const { data, error, isLoading } = useSessionQuery();
   if (isLoading) return <Loading what="Opening" />;
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   const PassPage = Object.hasOwn(PASS_PAGES, pathname)
     ? PASS_PAGES[pathname as keyof typeof PASS_PAGES]
     : null;
@@ -41,6 +43,7 @@ export function App() {
       <Routes>
         <Route path="/" element={<Navigate to="/calendars" replace />} />
         <Route path="/calendars" element={<CalendarsPage />} />
+        <Route path="/calendars/directory" element={<DirectoryPage />} />
         <Route path="/windows" element={<WindowsPage />} />
         <Route path="/windows/:id" element={<Studio />} />
         <Route path="/windows/:id/embed/:keyId" element={<EmbedPage />} />

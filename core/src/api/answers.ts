@@ -90,6 +90,8 @@ export interface Calendar {
   readonly sight: Sight;
   /** Names of the windows over it, for those who may know them. */
   readonly windows: readonly string[];
+  /** Whether the asker has it on the desk. */
+  readonly onDesk: boolean;
 }
 
 /** A calendar as it is made or changed; with no version it is new. */
@@ -119,6 +121,8 @@ export interface CalendarPeople {
   /** Who was asked into the house, and will be something to it. */
   readonly invited: readonly (Pick<CalendarPerson, 'standing' | 'glass'> & { readonly email: string })[];
   readonly houseGlass: Glass;
+  /** Whether everybody in the house may know of it: its name, what it is for, and who publishes it. */
+  readonly known: boolean;
   /** Rises with each change. */
   readonly version: number;
 }
@@ -127,6 +131,8 @@ export interface CalendarPeople {
 export interface CalendarPeopleInput {
   readonly people: readonly Pick<CalendarPerson, 'userId' | 'standing' | 'glass'>[];
   readonly houseGlass: Glass;
+  /** Whether everybody in the house may know of it. */
+  readonly known: boolean;
   /** The version that was seen. */
   readonly version: number;
 }

@@ -36,6 +36,7 @@ import type {
   WindowVersion,
   ZoneChange,
 } from './answers';
+import type { DirectoryCalendar, Wish, WishInput, WishReply } from './directory';
 import type {
   Acceptance,
   Account,
@@ -133,6 +134,14 @@ export interface Calls {
   'GET /house/watch': { answer: Watch };
   'GET /labels': { answer: readonly Label[] };
   'DELETE /labels/:name': { answer: void };
+  'GET /directory': { answer: readonly DirectoryCalendar[] };
+  'PUT /directory/:id/desk': { body: { onDesk: boolean }; answer: readonly DirectoryCalendar[] };
+  /** One's own wishes, and those that one may answer, newest first. */
+  'GET /wishes': { answer: readonly Wish[] };
+  'POST /calendars/:id/wishes': { body: WishInput; answer: readonly Wish[] };
+  'POST /wishes/:id': { body: WishReply; answer: readonly Wish[] };
+  'DELETE /wishes/:id': { answer: readonly Wish[] };
+
   'GET /people': { answer: readonly Account[] };
   'PUT /people/:id/steward': { body: { steward: boolean }; answer: readonly Account[] };
   'PUT /people/:id/rest': { body: { rested: boolean }; answer: readonly Account[] };

@@ -1,3 +1,4 @@
 export type * from './answers';
+export type * from './directory';
 export type * from './people';
 export type { AnswerOf, BodyOf, CallName, Calls, PathPart, QueryOf } from './calls';

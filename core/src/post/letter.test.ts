@@ -54,10 +54,18 @@ This address works once, and until 3 May 2031. If you do not know what this is a
   });
 
   it('tells what became of a wish', () => {
-    const said = { house: 'H', by: 'Jon', calendar: 'Works', href: 'https://h.example/' };
-    expect(letterText(sightReplyLetter({ ...said, glass: 'tinted glass' }))).toContain(
-      'through tinted glass now',
+    const said = {
+      house: 'H',
+      by: 'Jon',
+      wish: 'see “Works” through clear glass',
+      href: 'https://h.example/',
+    };
+    const given = 'see “Works” through tinted glass';
+    expect(letterText(sightReplyLetter({ ...said, given }))).toContain(
+      'You may see “Works” through tinted glass now; Jon lets you.',
     );
-    expect(letterText(sightReplyLetter({ ...said, glass: null }))).toContain('did not let you see more');
+    expect(letterText(sightReplyLetter({ ...said, given: null }))).toContain(
+      'Jon did not grant your wish to see “Works” through clear glass.',
+    );
   });
 });

@@ -92,42 +92,40 @@ export function addressKnownLetter(from: From): Letter {
   };
 }
 
-/** Returns the letter to a publisher of whom somebody asks to see a calendar. It says no entry. */
+/** Returns the letter to a publisher whom somebody asks for more of a calendar. `wish` says what, as wishWords does. It says no entry. */
 export function sightRequestLetter(
   from: From & {
     readonly by: string;
-    readonly calendar: string;
-    readonly glass: string;
+    readonly wish: string;
     readonly reason: string;
     readonly href: string;
   },
 ): Letter {
   return {
-    subject: `${from.by} asks to see ${from.calendar}`,
+    subject: `${from.by} asks to ${from.wish}`,
     parts: [
-      text(`${from.by} asks to see the calendar “${from.calendar}” through ${from.glass}.`),
-      ...(from.reason ? [text(`“${from.reason}”`)] : []),
+      text(`${from.by} asks to ${from.wish}.`),
+      ...(from.reason ? [text(`They say: “${from.reason}”`)] : []),
       link('See what it would show, and answer', from.href),
       note('You get this because you publish this calendar.'),
     ],
   };
 }
 
-/** Returns the letter that tells what became of a wish. */
+/** Returns the letter that tells what became of a wish; `given` is what was granted, or null where it was refused. */
 export function sightReplyLetter(
   from: From & {
     readonly by: string;
-    readonly calendar: string;
-    /** The glass that was given, in words; null where it was refused. */
-    readonly glass: string | null;
+    readonly wish: string;
+    readonly given: string | null;
     readonly href: string;
   },
 ): Letter {
-  const became = from.glass
-    ? `You see the calendar “${from.calendar}” through ${from.glass} now; ${from.by} lets you.`
-    : `${from.by} did not let you see more of the calendar “${from.calendar}”.`;
+  const became = from.given
+    ? `You may ${from.given} now; ${from.by} lets you.`
+    : `${from.by} did not grant your wish to ${from.wish}.`;
   return {
-    subject: from.glass ? `You see ${from.calendar} now` : `Your wish to see ${from.calendar}`,
+    subject: from.given ? 'Your wish was granted' : 'Your wish was not granted',
     parts: [text(became), link('Open the calendars', from.href)],
   };
 }

@@ -69,6 +69,10 @@ export const PROBLEMS = {
     status: 422,
     say: 'One of these calendars is not there any more. Reload the page, and choose again.',
   },
+  'too-many-wishes': {
+    status: 422,
+    say: '{most} of your wishes wait for an answer already. Take one back first.',
+  },
   'mail-state': {
     status: 409,
     say: 'This mail was sent, or is being sent just now. Reload the page to see what became of it.',

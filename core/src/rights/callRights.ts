@@ -7,6 +7,8 @@ import type { Deed } from './rights';
  */
 export type Concerned =
   | 'calendar'
+  | 'known calendar'
+  | 'wish'
   | 'source'
   | 'entry'
   | 'edit'
@@ -104,6 +106,14 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /house/watch': 'cut',
   'GET /labels': 'cut',
   'DELETE /labels/:name': 'steward',
+  'GET /directory': 'cut',
+  'PUT /directory/:id/desk': 'cut',
+  'GET /wishes': 'cut',
+  'POST /calendars/:id/wishes': on('ask-to-see', 'known calendar'),
+  'POST /wishes/:id': on('people', 'wish'),
+  // One's own.
+  'DELETE /wishes/:id': 'cut',
+
   'GET /people': 'cut',
   'PUT /people/:id/steward': 'steward',
   'PUT /people/:id/rest': 'steward',

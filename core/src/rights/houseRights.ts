@@ -14,6 +14,8 @@ export interface GuardedCalendar {
   readonly zone: ZoneName;
   /** The glass through which everybody in the house sees it. */
   readonly houseGlass: Glass;
+  /** Whether everybody in the house may know of it. */
+  readonly known: boolean;
 }
 
 /** What one person may do in the house, calendar by calendar. */
@@ -54,6 +56,16 @@ export class HouseRights {
   /** Returns the calendars with which the person may do a deed. */
   calendarsFor(deed: Deed): string[] {
     return [...this.calendars.keys()].filter((id) => this.may(deed, id));
+  }
+
+  /** Returns whether the person may know of a calendar: that it is there, its name, what it is for, who publishes it. */
+  knows(calendarId: string): boolean {
+    return this.sight(calendarId) !== 'shut' || (this.calendars.get(calendarId)?.known ?? false);
+  }
+
+  /** Returns the calendars of which the person may know. */
+  inKnowledge(): string[] {
+    return [...this.calendars.keys()].filter((id) => this.knows(id));
   }
 
   /** Returns the calendars of which the person sees something, through whichever glass. */

@@ -20,3 +20,4 @@ export {
   isOutside,
   type InvitationState,
 } from './invitations';
+export { wishWords } from './wishWords';

@@ -8,11 +8,13 @@ import { DEEDS, may, whoMay, type Deed, type Who } from './rights';
 const A = 'a';
 const rightsOf = (
   made: Made | null,
-  parts: { steward?: boolean; houseGlass?: Glass; ceilings?: Ceilings } = {},
+  parts: { steward?: boolean; known?: boolean; houseGlass?: Glass; ceilings?: Ceilings } = {},
 ) =>
   new HouseRights(
     parts.steward ?? false,
-    new Map([[A, { zone: 'America/Halifax', houseGlass: parts.houseGlass ?? 'shut' }]]),
+    new Map([
+      [A, { zone: 'America/Halifax', houseGlass: parts.houseGlass ?? 'shut', known: parts.known ?? false }],
+    ]),
     new Map(made ? [[A, made]] : []),
     parts.ceilings ?? NO_CEILINGS,
   );

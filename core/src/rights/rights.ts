@@ -24,7 +24,7 @@ export const DEEDS = {
     who: ['steward', 'publisher', 'editor'],
     say: 'ask for a higher ceiling of this calendar',
   },
-  'ask-to-see': { who: ['reader', 'house'], say: 'ask to see more of this calendar' },
+  'ask-to-see': { who: ['reader', 'house'], say: 'ask to be more to this calendar' },
   'run-house': { who: ['steward'], say: 'look after the house' },
 } as const satisfies Readonly<Record<string, { readonly who: readonly Who[]; readonly say: string }>>;
 export type Deed = keyof typeof DEEDS;

@@ -16,6 +16,7 @@ import * as readers from './migrations/012-readers';
 import * as rights from './migrations/013-rights';
 import * as calendarNames from './migrations/014-calendar-names';
 import * as accounts from './migrations/015-accounts';
+import * as directory from './migrations/016-directory';
 
 export const MIGRATIONS = [
   first,
@@ -33,6 +34,7 @@ export const MIGRATIONS = [
   rights,
   calendarNames,
   accounts,
+  directory,
 ];
 
 /**

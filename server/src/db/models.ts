@@ -1,4 +1,4 @@
-import type { SheetItem } from '@zonal/core/api';
+import type { SheetItem, WishState } from '@zonal/core/api';
 import type { Entry, Imported, PropertyDefinition } from '@zonal/core/entries';
 import type { EmbedLook } from '@zonal/core/forms';
 import type {
@@ -61,6 +61,8 @@ export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreati
   declare lockdown: CreationOptional<{ readonly at: string; readonly userId: string } | null>;
   /** The glass through which everybody in the house sees it. */
   declare houseGlass: CreationOptional<Glass>;
+  /** Whether everybody in the house may know of it. */
+  declare known: CreationOptional<boolean>;
   /** Rises whenever its people change. */
   declare peopleVersion: CreationOptional<number>;
   declare version: CreationOptional<number>;
@@ -367,6 +369,27 @@ export class StandingRow extends Model<InferAttributes<StandingRow>, InferCreati
 export const PASS_KINDS = ['first', 'invitation', 'password', 'address'] as const;
 export type PassKind = (typeof PASS_KINDS)[number];
 
+/** A calendar that somebody took off their desk. */
+export class OffDeskRow extends Model<InferAttributes<OffDeskRow>, InferCreationAttributes<OffDeskRow>> {
+  declare userId: string;
+  declare calendarId: string;
+}
+
+/** Somebody's wish to be something to a calendar. */
+export class WishRow extends Model<InferAttributes<WishRow>, InferCreationAttributes<WishRow>> {
+  declare id: CreationOptional<string>;
+  declare calendarId: string;
+  declare userId: string;
+  declare standing: Standing;
+  /** Of a reader; null for those who see everything. */
+  declare glass: Glass | null;
+  declare reason: string;
+  declare state: WishState;
+  declare answeredBy: CreationOptional<string | null>;
+  declare answeredAt: CreationOptional<Date | null>;
+  declare readonly createdAt: CreationOptional<Date>;
+}
+
 /** An address that works once: only what whoever has it can work out is kept of it. */
 export class PassRow extends Model<InferAttributes<PassRow>, InferCreationAttributes<PassRow>> {
   declare print: string;
@@ -477,6 +500,7 @@ export function initModels(sequelize: Sequelize): void {
       archivedAt: { type: DataTypes.DATE, allowNull: true },
       lockdown: { type: DataTypes.JSONB, allowNull: true },
       houseGlass: { ...text(), defaultValue: 'shut' },
+      known: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       peopleVersion: version(),
       version: version(),
     },
@@ -743,6 +767,22 @@ export function initModels(sequelize: Sequelize): void {
       updatedAt: DataTypes.DATE,
     },
     at('link_sheets'),
+  );
+  OffDeskRow.init({ userId: owner(), calendarId: owner() }, at('off_desk', false));
+  WishRow.init(
+    {
+      id: uuid(),
+      calendarId: { type: DataTypes.UUID, allowNull: false },
+      userId: { type: DataTypes.UUID, allowNull: false },
+      standing: text(),
+      glass: some(DataTypes.TEXT),
+      reason: text(),
+      state: text(),
+      answeredBy: some(DataTypes.UUID),
+      answeredAt: some(DataTypes.DATE),
+      createdAt: DataTypes.DATE,
+    },
+    { ...at('wishes'), updatedAt: false },
   );
   PassRow.init(
     {

@@ -15,12 +15,12 @@ import {
   type UserRow,
 } from '../db/models';
 import { rightsOf } from '../people/rights';
-import { calendarOf } from './calendarStore';
+import { calendarOf, offDesk } from './calendarStore';
 import { MOST_AT_ONCE } from './editInput';
 import { addChanges, stageEdit, turnEdit } from './editStore';
 import { entryOf } from './entryStore';
 import type { InsideViews } from './insideViews';
-import { route } from '../http/route';
+import { route, type Call } from '../http/route';
 import { ArchiveInput, CalendarInput, ZoneInput } from './calendarInput';
 
 /** Returns the names of the windows over each calendar. */
@@ -62,12 +62,13 @@ async function checkName(name: string, rights: HouseRights, own?: string): Promi
 
 export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: InsideViews) => {
   /** Returns calendars as somebody may know them: those of which they see something, or one of them. */
-  const answers = async (rights: HouseRights, only?: string): Promise<Calendar[]> => {
+  const answers = async (rights: HouseRights, userId: string, only?: string): Promise<Calendar[]> => {
     const ids = rights.inSight().filter((id) => only === undefined || id === only);
     const rows = await CalendarRow.findAll({ where: { id: ids }, order: [['name', 'ASC']] });
     const whole = ids.filter((id) => rights.sight(id) === 'all');
     const counts = await EntryRow.count({ where: { calendarId: whole }, group: ['calendarId'] });
     const countOf = new Map(counts.map((c) => [String(c['calendarId']), c.count]));
+    const off = await offDesk(userId);
     const names = await windowNames(rights.calendarsFor('know-windows').filter((id) => ids.includes(id)));
     const told: Calendar[] = [];
     for (const r of rows) {
@@ -93,14 +94,15 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
         who: rights.who(r.id)!,
         sight,
         windows: names.get(r.id) ?? [],
+        onDesk: !off.has(r.id),
       });
     }
     return told;
   };
-  const answer = async (id: string, rights: HouseRights): Promise<Calendar> =>
-    (await answers(rights, id))[0]!;
+  const answer = async (id: string, { rights, user }: Pick<Call, 'rights' | 'user'>): Promise<Calendar> =>
+    (await answers(rights, user.id, id))[0]!;
   /** As it is after a change that may have made the asker something to it. */
-  const answerNow = async (id: string, user: UserRow) => answer(id, await rightsOf(user));
+  const answerNow = async (id: string, user: UserRow) => answer(id, { rights: await rightsOf(user), user });
   /** Open pages hear of a change of the calendar itself as of one of its entries. */
   const telling = <T>(user: UserRow, id: string, work: (transaction: Transaction) => Promise<T>) =>
     change(user.id, async (transaction) => ({
@@ -111,7 +113,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
     route('GET /calendars', {
       tag: 'Calendars',
       summary: 'The calendars of which the asker sees something, by name, archived ones among them',
-      handle: ({ rights }) => answers(rights),
+      handle: ({ rights, user }) => answers(rights, user.id),
     }),
     route('POST /calendars', {
       tag: 'Calendars',
@@ -136,7 +138,7 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
       tag: 'Calendars',
       summary: 'Change a calendar; its zone only while it has no entries',
       body: CalendarInput,
-      again: ({ param, rights }) => answer(param('id'), rights),
+      again: ({ param, ...call }) => answer(param('id'), call),
       handle: async ({ body, param, user, rights }) => {
         const current = await calendarOf(param('id'));
         const { id } = current;
@@ -151,20 +153,20 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
           CalendarRow.update(columns, { where, transaction }),
         );
         if (!changed)
-          throw new Problem('version-conflict', { current: await answer(id, rights), yours: body });
-        return answer(id, rights);
+          throw new Problem('version-conflict', { current: await answer(id, { rights, user }), yours: body });
+        return answer(id, { rights, user });
       },
     }),
     route('PUT /calendars/:id/archive', {
       tag: 'Calendars',
       summary: 'Put a calendar away, or bring it back; windows go on showing it',
       body: ArchiveInput,
-      again: ({ param, rights }) => answer(param('id'), rights),
+      again: ({ param, ...call }) => answer(param('id'), call),
       handle: async ({ body, param, user, rights }) => {
         const { id } = await calendarOf(param('id'));
         const columns = { archivedAt: body.archived ? new Date() : null };
         await telling(user, id, (transaction) => CalendarRow.update(columns, { where: { id }, transaction }));
-        return answer(id, rights);
+        return answer(id, { rights, user });
       },
     }),
     route('POST /calendars/:id/zone', {

@@ -1,7 +1,15 @@
 import type { CallName, EntryChange, SheetItem } from '@zonal/core/api';
 import { WINDOW_LIMITS } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { CALL_RIGHTS, DEEDS, whoMay, type Concerned, type Deed, type HouseRights } from '@zonal/core/rights';
+import {
+  CALL_RIGHTS,
+  DEEDS,
+  may,
+  whoMay,
+  type Concerned,
+  type Deed,
+  type HouseRights,
+} from '@zonal/core/rights';
 import { isUUID } from 'class-validator';
 import { QueryTypes } from 'sequelize';
 import {
@@ -10,6 +18,7 @@ import {
   EntryRow,
   KeyRow,
   SheetRow,
+  WishRow,
   WindowRow,
   WindowSourceRow,
   type UserRow,
@@ -35,7 +44,8 @@ type Groups = readonly (readonly string[])[];
 export async function guard(asked: Asked, user: UserRow): Promise<HouseRights> {
   const rights = await rightsOf(user);
   const right = CALL_RIGHTS[asked.name];
-  if (right === 'steward' && !rights.steward) throw new Problem('steward-only');
+  if (right === 'steward' && !may('run-house', rights.steward ? 'steward' : 'house'))
+    throw new Problem('steward-only');
   if (typeof right === 'object') {
     const { deed, on } = right;
     const groups = await CONCERNED[on](asked, user, rights);
@@ -136,6 +146,16 @@ const CONCERNED: Readonly<
   Record<Concerned, (asked: Asked, user: UserRow, rights: HouseRights) => Groups | Promise<Groups>>
 > = {
   calendar: ({ param }) => [[param('id')]],
+  // Whoever sees everything of it has nothing to ask for.
+  'known calendar': ({ param }, _user, rights) => {
+    if (!rights.knows(param('id'))) throw new Problem('not-found');
+    return [[param('id')]];
+  },
+  wish: async ({ param }, _user, rights) => {
+    const wish = isUUID(param('id')) ? await WishRow.findByPk(param('id')) : null;
+    if (!wish || !rights.may('see-all', wish.calendarId)) throw new Problem('not-found');
+    return [[wish.calendarId]];
+  },
   source: ({ param }) => [[param('calendarId')]],
   entry: async ({ param }, _user, rights) => {
     const [calendarId] = isUUID(param('id')) ? await calendarsOfEntries([param('id')], rights) : [];

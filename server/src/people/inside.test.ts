@@ -111,7 +111,17 @@ async function everything(cases: readonly Case[], hiddenId: string): Promise<Map
     `/calendars/${ids[0]}/entries?from=2026-05-01T00:00:00Z&to=2026-07-01T00:00:00Z`,
     ...cases.slice(0, 5).map((c) => `/entries/${uuidOf(`${c.calendarId} ${c.states[0][0]!.id}`)}`),
     ...['text', 'label', 'person', 'property'].map((where) => `/find?text=e&in=${where}`),
-    ...['/labels', '/windows', '/sheets', '/ceilings', '/house', '/house/watch', '/people'],
+    ...[
+      '/labels',
+      '/windows',
+      '/sheets',
+      '/ceilings',
+      '/house',
+      '/house/watch',
+      '/people',
+      '/directory',
+      '/wishes',
+    ],
     `/calendars/${ids[0]}/people`,
     `/calendars/${ids[0]}/impact`,
   ];

@@ -7,6 +7,7 @@ import { CalendarRow, InvitationRow, UserRow, type PromisedStanding } from '../d
 import type { Outbox } from '../db/outbox';
 import { route } from '../http/route';
 import { InvitationInput, InvitationsInput, type ToCalendarInput } from './accountInput';
+import { glassOf } from './standings';
 import { allInvitations, invitationEnds, mailInvitation } from './invitations';
 
 const PENDING = { acceptedAt: null, withdrawnAt: null };
@@ -19,11 +20,7 @@ async function promised(
   const ids = standings.map((s) => s.calendarId);
   if ((await CalendarRow.count({ where: { id: ids }, transaction })) < ids.length)
     throw new Problem('calendar-gone');
-  return standings.map(({ calendarId, standing, glass }) => ({
-    calendarId,
-    standing,
-    glass: standing === 'reader' ? (glass ?? 'frosted') : null,
-  }));
+  return standings.map((s) => ({ calendarId: s.calendarId, standing: s.standing, glass: glassOf(s) }));
 }
 
 /** Throws `not-found`, or `invitation-answered` where it is over. */

@@ -2,11 +2,12 @@ import type { CalendarPeople } from '@zonal/core/api';
 import { GLASSES, type Glass } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { STANDINGS, type Standing } from '@zonal/core/rights';
-import { ArrayUnique, IsIn, IsOptional, IsUUID } from 'class-validator';
+import { ArrayUnique, IsBoolean, IsIn, IsOptional, IsUUID } from 'class-validator';
 import { Op, type Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, InvitationRow, StandingRow, UserRow } from '../db/models';
 import { allAccounts } from './accounts';
+import { setStandings } from './standings';
 import { IsVersion, Parts } from '../http/inputs';
 import { route } from '../http/route';
 
@@ -26,6 +27,8 @@ export class CalendarPeopleInput {
   people!: PersonInput[];
   /** The glass through which everybody else in the house sees it. */
   @IsIn(GLASSES) houseGlass!: Glass;
+  /** Whether everybody in the house may know of it. */
+  @IsBoolean() known!: boolean;
   @IsVersion() version!: number;
 }
 
@@ -54,7 +57,13 @@ async function answer(calendarId: string, transaction?: Transaction): Promise<Ca
     const to = standings.find((s) => s.calendarId === calendarId);
     return to ? [{ email, standing: to.standing, glass: to.glass }] : [];
   });
-  return { people, invited, houseGlass: calendar.houseGlass, version: calendar.peopleVersion };
+  return {
+    people,
+    invited,
+    houseGlass: calendar.houseGlass,
+    known: calendar.known,
+    version: calendar.peopleVersion,
+  };
 }
 
 export const peopleRoutes = (change: MakeChange) => [
@@ -83,9 +92,9 @@ export const peopleRoutes = (change: MakeChange) => [
       const calendarId = param('id');
       if (!body.people.some((p) => p.standing === 'publisher')) throw new Problem('publisher-missing');
       await change(user.id, async (transaction) => {
-        const { houseGlass, version } = body;
+        const { houseGlass, known, version } = body;
         const [changed] = await CalendarRow.update(
-          { houseGlass, peopleVersion: version + 1 },
+          { houseGlass, known, peopleVersion: version + 1 },
           { where: { id: calendarId, peopleVersion: version }, transaction },
         );
         if (!changed)
@@ -93,18 +102,7 @@ export const peopleRoutes = (change: MakeChange) => [
         const ids = body.people.map((p) => p.userId);
         if ((await UserRow.count({ where: { id: ids }, transaction })) < ids.length)
           throw new Problem('person-unknown');
-        const before = new Map(
-          (await StandingRow.findAll({ where: { calendarId }, transaction })).map((r) => [r.userId, r]),
-        );
-        await StandingRow.destroy({ where: { calendarId }, transaction });
-        const rows = body.people.map(({ userId, standing, glass }) => {
-          const own = standing === 'reader' ? (glass ?? 'frosted') : null;
-          const old = before.get(userId);
-          const same = old?.standing === standing && old.glass === own;
-          const noted = same ? { byId: old.byId, since: old.since } : { byId: user.id, since: new Date() };
-          return { calendarId, userId, standing, glass: own, ...noted };
-        });
-        await StandingRow.bulkCreate(rows, { transaction });
+        await setStandings(calendarId, body.people, user.id, transaction);
         return { result: undefined, touched: [{ calendarId }] };
       });
       return answer(calendarId);

@@ -2,7 +2,7 @@ import type { CallName } from '@zonal/core/api';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { CALL_RIGHTS, may, type Who } from '@zonal/core/rights';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { UserRow } from '../db/models';
+import { UserRow, WishRow } from '../db/models';
 import { TestClient, colleague, freshDatabase, makeTo, testServer, windowInput } from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
@@ -52,6 +52,7 @@ async function place(houseGlass = 'tinted') {
   const kept = await steward.call('PUT', `/calendars/${calendar.id}/people`, {
     people,
     houseGlass,
+    known: false,
     version: 1,
   });
   expect(kept.status).toBe(200);
@@ -113,7 +114,7 @@ const CALLS: Partial<Record<CallName, Make>> = {
   'GET /calendars/:id/people': ({ calendar }) => [`/calendars/${calendar.id}/people`],
   'PUT /calendars/:id/people': ({ calendar, people }) => [
     `/calendars/${calendar.id}/people`,
-    { people, houseGlass: 'tinted', version: 2 },
+    { people, houseGlass: 'tinted', known: false, version: 2 },
   ],
   'GET /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`],
   'POST /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`, input()],
@@ -191,6 +192,16 @@ const CALLS: Partial<Record<CallName, Make>> = {
   'POST /sheets/:id/bring-back': async (at, client) => [
     `/sheets/${(await sheetOf(at, client)).id}/bring-back`,
   ],
+  'POST /calendars/:id/wishes': ({ calendar }) => [
+    `/calendars/${calendar.id}/wishes`,
+    { standing: 'reader', glass: 'clear', reason: 'x' },
+  ],
+  'POST /wishes/:id': async ({ calendar }) => {
+    const row = { calendarId: calendar.id, standing: 'reader' as const, glass: 'clear' as const, reason: '' };
+    const asker = await colleague(server.base, `asker${++serial}`);
+    const { id } = await WishRow.create({ ...row, userId: asker.id, state: 'open' });
+    return [`/wishes/${id}`, { grant: true, standing: 'reader', glass: 'tinted' }];
+  },
   'POST /ceilings/requests': ({ calendar }) => [
     '/ceilings/requests',
     { calendarId: calendar.id, audience: 'street', glass: 'clear', reason: 'x' },
@@ -298,6 +309,7 @@ describe('people of a calendar', () => {
       clients.publisher.call('PUT', `/calendars/${calendar.id}/people`, {
         people: list,
         houseGlass: 'shut',
+        known: false,
         version,
       });
     expect((await put([], 2)).body.code).toBe('publisher-missing');

@@ -25,6 +25,8 @@ import type {
   SheetCheck,
   SheetInput,
   SignIn,
+  WishInput,
+  WishReply,
   ZoneChange,
 } from '@zonal/core/api';
 import type { FindQuery } from '@zonal/core/entries';
@@ -79,6 +81,8 @@ const TAGS = [
   'Invitation',
   'Account',
   'Post',
+  'Directory',
+  'Wish',
 ] as const;
 type Tag = (typeof TAGS)[number];
 type Tags<A> =
@@ -203,6 +207,25 @@ export const zonalApi = createApi({
       ),
       signOutEverywhere: mutation('DELETE /account/devices', bare, ['Session']),
       signOutDevice: mutation('DELETE /account/devices/:id', byId, ['Account']),
+
+      directory: query('GET /directory', bare, ['Calendar', 'Directory']),
+      putOnDesk: mutation(
+        'PUT /directory/:id/desk',
+        ({ id, onDesk }: { id: string; onDesk: boolean }) => ({ path: { id }, body: { onDesk } }),
+        ['Calendar', 'Directory'],
+      ),
+      wishes: query('GET /wishes', bare, ['Wish', 'Calendar']),
+      ask: mutation(
+        'POST /calendars/:id/wishes',
+        ({ id, body }: { id: string; body: WishInput }) => ({ path: { id }, body }),
+        ['Wish'],
+      ),
+      answerWish: mutation(
+        'POST /wishes/:id',
+        ({ id, body }: { id: string; body: WishReply }) => ({ path: { id }, body }),
+        ['Wish', 'Person', 'Calendar'],
+      ),
+      takeWishBack: mutation('DELETE /wishes/:id', byId, ['Wish']),
 
       people: query('GET /people', bare, ['Person']),
       makeSteward: mutation(
@@ -407,6 +430,12 @@ export const {
   useForgetMailServerMutation,
   useSendTestMailMutation,
   useMailAgainMutation,
+  useDirectoryQuery,
+  usePutOnDeskMutation,
+  useWishesQuery,
+  useAskMutation,
+  useAnswerWishMutation,
+  useTakeWishBackMutation,
   usePeopleQuery,
   useCalendarPeopleQuery,
   useSaveCalendarPeopleMutation,

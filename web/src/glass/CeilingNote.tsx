@@ -7,7 +7,7 @@ import type { Ceiling } from '@zonal/core/api';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Row } from '../ui/layout';
-import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Note = styled.div`
   border-left: 4px solid var(--warn);
@@ -31,7 +31,7 @@ export function CeilingNote({ ceiling, wanted }: { ceiling: Ceiling; wanted: Gla
         <strong>{GLASS_WORDS[glass].word}</strong>, set by {by || 'somebody who has left'} on {dayOf(at)}.
         They see no more than that.
       </span>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {asked.isSuccess ? (
         <span role="status">Asked. A steward finds it under House.</span>
       ) : asking ? (

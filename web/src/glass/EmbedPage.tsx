@@ -20,6 +20,7 @@ import { CopyButton } from '../ui/CopyButton';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { useNow } from '../ui/useNow';
 import { EmbedTrial } from './EmbedTrial';
@@ -62,7 +63,7 @@ export function EmbedPage() {
   const { id, keyId } = useParams();
   const { data: windows, error, isLoading } = useWindowsQuery();
   if (isLoading) return <Loading what="Fetching the window" />;
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   const window = windows?.find((w) => w.id === id);
   const key = window?.keys.find((k) => k.id === keyId);
   if (!window || !key)
@@ -153,7 +154,7 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
               }}
             />
           )}
-          {problem && !current && <Notice>{problem.message}</Notice>}
+          {problem && !current && <ProblemNotice problem={problem} />}
           <Row>
             <OutsideButton isDisabled={!changed || keeping.isLoading} onPress={() => void save()}>
               Show it so on other sites

@@ -10,7 +10,7 @@ import { CopyButton } from '../ui/CopyButton';
 import { Rings } from '../ui/GlassMark';
 import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Named } from '../ui/Named';
-import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { useNow } from '../ui/useNow';
 import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
@@ -74,7 +74,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
         Whoever has an address sees the window; nobody needs an account. One key for each place or person:
         then each can be ended by itself.
       </Faded>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {window.listed && (
         <Key role="group" aria-label="Notice board">
           <Who>

@@ -20,6 +20,7 @@ import { Button } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Halves = styled.div`
   display: grid;
@@ -62,7 +63,7 @@ export function LedgerPage() {
   const { id } = useParams();
   const { data: windows, error, isLoading } = useWindowsQuery();
   if (isLoading) return <Loading what="Fetching the ledger" />;
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   const window = windows?.find((w) => w.id === id);
   if (!window) return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
   return <Ledger key={window.id} window={window} />;
@@ -104,7 +105,7 @@ function Ledger({ window }: { window: OutwardWindow }) {
           />
         </div>
       )}
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       {!lines && !error && <Loading what="Fetching the ledger" />}
       {lines && !lines.length && <Empty>Nothing was shown with this key yet.</Empty>}
       {lines && lines.length > 0 && shown !== null && (
@@ -196,7 +197,7 @@ function Restore({ window, version }: { window: OutwardWindow; version: WindowVe
       <Button onPress={() => void restore()} isDisabled={keeping.isLoading}>
         Take these rules up again
       </Button>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
     </>
   );
 }

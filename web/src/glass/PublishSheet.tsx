@@ -18,6 +18,7 @@ import { Button, OutsideButton } from '../ui/Button';
 import { DateField } from '../ui/DateFields';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 import { rulesOfDraft, type DraftSetting } from './draft';
 
@@ -100,7 +101,7 @@ export function PublishSheet({
         {(busy || !told) && !failed && <Loading what="Working out the difference" />}
         {failed && <Notice>{failed}</Notice>}
         {told && <RehearsalView rehearsals={[{ ...told, quiet: false }]} />}
-        {problem && <Notice>{problem.message}</Notice>}
+        {problem && <ProblemNotice problem={problem} />}
         {current && (
           <Row>
             <Button onPress={() => onTake(current, 'theirs')}>Take theirs</Button>

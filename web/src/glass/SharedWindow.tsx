@@ -6,7 +6,7 @@ import { OutsideButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { GlassMark } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
 
 /** A window that shows calendars of others too: one sees it and its addresses, and can take one's own calendars out. */
@@ -26,7 +26,7 @@ export function SharedWindow({ window, own }: { window: OutwardWindow; own: read
         This window shows calendars of which you are no publisher. Whoever is a publisher to all of them
         changes it; you can take yours out.
       </p>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {window.sources.map(({ calendarId, glass, as }) => {
         const calendar = own.find((c) => c.id === calendarId);
         return (

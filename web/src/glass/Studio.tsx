@@ -18,6 +18,7 @@ import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { ClosingNote, ClosingSheet } from './ClosingSheet';
 import { Keys } from './Keys';
 import { ceilingsOf, regained, type DraftSetting } from './draft';
@@ -94,7 +95,7 @@ export function Studio() {
   if ([calendars, windows, ...spokenOf].some((query) => query.isLoading))
     return <Loading what="Fetching the window" />;
   const problem = problemOf(calendars.error ?? windows.error);
-  if (problem) return <Notice>{problem.message}</Notice>;
+  if (problem) return <ProblemNotice problem={problem} />;
   const window = windows.data?.find((w) => w.id === id);
   if (id !== 'new' && !window)
     return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
@@ -183,7 +184,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
           {closed && <OutsideButton onPress={() => void setShut(false)}>Open it again</OutsideButton>}
         </Row>
       </Head>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {kept?.publishAt && (
         <Row role="status">
           <Live>

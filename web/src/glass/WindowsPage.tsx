@@ -7,7 +7,8 @@ import { problemOf, useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
 import { MainButton } from '../ui/Button';
 import { GlassMark, Rings } from '../ui/GlassMark';
 import { Row, Stack } from '../ui/layout';
-import { Empty, Loading, Notice } from '../ui/Notice';
+import { Empty, Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
 import { useNow } from '../ui/useNow';
 import { windowNotes } from './windowNotes';
@@ -80,7 +81,7 @@ export function WindowsPage() {
   const navigate = useNavigate();
   const now = useNow();
   if (isLoading) return <Loading what="Fetching windows" />;
-  if (error || !windows) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error || !windows) return <ProblemNotice problem={problemOf(error)} />;
   const openNew = calendars?.some((c) => may('publish', c.who)) && (
     <MainButton onPress={() => void navigate('/windows/new')}>
       <PanelsTopLeft aria-hidden="true" /> Open a window

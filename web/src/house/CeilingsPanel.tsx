@@ -30,6 +30,7 @@ import { Button, OutsideButton } from '../ui/Button';
 import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
 import { dayOf } from '../ui/dayOf';
@@ -78,7 +79,7 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
   const { data, error } = useCeilingsQuery();
   const { data: calendars = [] } = useCalendarsQuery();
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   if (!data) return <Loading what="Fetching ceilings" />;
   const open = data.requests.filter((r) => r.state === 'open');
   const rows = [null, ...calendars.filter((c) => !c.archivedAt)];

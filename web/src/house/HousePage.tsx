@@ -16,6 +16,7 @@ import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { ZoneSelect } from '../ui/ZoneSelect';
 
 const Page = styled(Stack)`
@@ -36,7 +37,7 @@ const Line = styled.div`
 export function HousePage({ steward }: { steward: boolean }) {
   const { data: house, error } = useHouseQuery();
   const places = usePlaces();
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   if (!house) return <Loading what="Fetching the house" />;
   return (
     <Page>

@@ -3,7 +3,7 @@ import { useState, type FormEvent } from 'react';
 import { problemOf, useChangeInvitationMutation } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
 import { Row, Stack } from '../ui/layout';
-import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
@@ -47,7 +47,7 @@ export function InvitationSheet({ invitation, onClose }: { invitation: Invitatio
               }}
             />
           )}
-          {problem && !current && <Notice>{problem.message}</Notice>}
+          {problem && !current && <ProblemNotice problem={problem} />}
           <Row>
             <MainButton type="submit" isDisabled={saving.isLoading}>
               Keep it so

@@ -13,7 +13,7 @@ import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, OutsideBox, Row, Stack } from '../ui/layout';
-import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
 import { StandingsFields } from './StandingsFields';
@@ -66,7 +66,7 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
             Stewards of the house
             <small>They may do everything: people, ceilings, settings, and every calendar.</small>
           </Tick>
-          {error && <Notice>{problemOf(error)?.message}</Notice>}
+          {error && <ProblemNotice problem={problemOf(error)} />}
           <Row>
             <MainButton
               type="submit"

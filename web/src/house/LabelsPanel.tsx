@@ -4,6 +4,7 @@ import { problemOf, useForgetLabelMutation, useLabelsQuery } from '../api/zonalA
 import { QuietButton } from '../ui/Button';
 import { Faded, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 
 const List = styled.ul`
   list-style: none;
@@ -23,7 +24,7 @@ const List = styled.ul`
 export function LabelsPanel() {
   const { data: labels, error } = useLabelsQuery();
   const [forget, forgetting] = useForgetLabelMutation();
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   if (!labels) return <Loading what="Fetching labels" />;
   return (
     <Stack as="section" aria-labelledby="labels">

@@ -17,7 +17,8 @@ import {
 import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
 import { Faded, FramedList, Row, Stack } from '../ui/layout';
-import { Empty, Loading, Notice } from '../ui/Notice';
+import { Empty, Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { HouseNav } from './HouseNav';
 import { InvitationSheet } from './InvitationSheet';
 import { InviteSheet } from './InviteSheet';
@@ -73,11 +74,11 @@ function Invitations() {
   const [withdraw, withdrawing] = useWithdrawInvitationMutation();
   const problem = problemOf(error ?? resending.error ?? withdrawing.error);
   if (!invitations)
-    return problem ? <Notice>{problem.message}</Notice> : <Loading what="Fetching invitations" />;
+    return problem ? <ProblemNotice problem={problem} /> : <Loading what="Fetching invitations" />;
   const busy = resending.isLoading || withdrawing.isLoading;
   return (
     <>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {!invitations.length && <Empty>Nobody was invited in the last weeks.</Empty>}
       {invitations.length > 0 && (
         <Lines aria-label="Invitations">
@@ -152,7 +153,7 @@ function Accounts() {
   const [makeSteward, making] = useMakeStewardMutation();
   const [rest, resting] = useRestAccountMutation();
   const problem = problemOf(error ?? making.error ?? resting.error);
-  if (!accounts) return problem ? <Notice>{problem.message}</Notice> : <Loading what="Fetching accounts" />;
+  if (!accounts) return problem ? <ProblemNotice problem={problem} /> : <Loading what="Fetching accounts" />;
   const busy = making.isLoading || resting.isLoading;
   return (
     <>
@@ -160,7 +161,7 @@ function Accounts() {
         Stewards may do everything, and set the ceilings. An account at rest signs nobody in; what it did
         keeps its name.
       </Faded>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       <Lines aria-label="Accounts">
         {accounts.map((account) => (
           <li key={account.id} {...(account.restedAt ? { 'data-over': '' } : {})}>

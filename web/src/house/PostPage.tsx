@@ -16,6 +16,7 @@ import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
 import { Faded, FramedList, Pair, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { Tick } from '../ui/Tick';
 import { HouseNav } from './HouseNav';
@@ -47,7 +48,7 @@ export function PostPage() {
     pollingInterval: LOOK,
   });
   const { data: session } = useSessionQuery();
-  if (error && !post) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error && !post) return <ProblemNotice problem={problemOf(error)} />;
   if (!post) return <Loading what="Fetching the post" />;
   return (
     <Page>
@@ -81,7 +82,7 @@ function ServerNow({ post, postbox }: { post: Post; postbox: string }) {
       ) : (
         <Notice>No mail server is set. Mails are kept until there is one; set it below.</Notice>
       )}
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       <Row>
         <Button isDisabled={isLoading || !server} onPress={() => void test()}>
           Send me a test mail
@@ -103,7 +104,7 @@ function MailList({ mails }: { mails: readonly Mail[] }) {
           ? `${inTrouble} of them ${inTrouble === 1 ? 'needs' : 'need'} a look.`
           : 'None of them needs a look.'}
       </Faded>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       {!mails.length && <Empty>No mail was written yet.</Empty>}
       {mails.length > 0 && (
         <Mails aria-label="Mails">
@@ -185,7 +186,7 @@ function ServerForm({ post }: { post: Post }) {
               }}
             />
           )}
-          {problem && !current && <Notice>{problem.message}</Notice>}
+          {problem && !current && <ProblemNotice problem={problem} />}
           <Pair>
             <Field
               label="Name of the server"

@@ -16,6 +16,7 @@ import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
 import { ZoneSelect } from '../ui/ZoneSelect';
@@ -105,7 +106,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
       <form onSubmit={(e) => void submit(e)}>
         <Stack>
           {wrong && <Notice>{wrong}</Notice>}
-          {problem && <Notice>{problem.message}</Notice>}
+          {problem && <ProblemNotice problem={problem} />}
           {calendar && (
             <Row>
               <Button onPress={() => setMore('people')}>

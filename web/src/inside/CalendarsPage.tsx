@@ -12,6 +12,7 @@ import { useAppDispatch, useAppSelector } from '../store';
 import { MainButton } from '../ui/Button';
 import { Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { useNow } from '../ui/useNow';
 import { CalendarSheet } from './CalendarSheet';
 import { ClocksRow } from './ClocksRow';
@@ -61,7 +62,7 @@ const Foot = styled.small`
 export function CalendarsPage() {
   const { data: calendars, error, isLoading } = useCalendarsQuery();
   if (isLoading) return <Loading what="Fetching calendars" />;
-  if (error || !calendars) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error || !calendars) return <ProblemNotice problem={problemOf(error)} />;
   return <Desk calendars={calendars} />;
 }
 
@@ -81,7 +82,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   const edits = useEdits();
   const now = useNow();
 
-  const calendars = useMemo(() => all.filter((c) => !c.archivedAt), [all]);
+  const calendars = useMemo(() => all.filter((c) => !c.archivedAt && c.onDesk), [all]);
   const shown = useMemo(() => calendars.filter((c) => !desk.hidden.includes(c.id)), [calendars, desk.hidden]);
   const writable = useMemo(() => calendars.filter((c) => may('write', c.who)), [calendars]);
   const toWrite = shown.filter((c) => may('write', c.who));
@@ -198,12 +199,17 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           now={now}
         />
       )}
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {(deskEdits.refused || edits.problem) && <Notice>{deskEdits.refused || edits.problem?.message}</Notice>}
       {!calendars.length && (
         <Empty>
-          <p>There are no calendars yet. Make the first one, then write entries or bring in a file.</p>
+          <p>
+            {all.length
+              ? 'No calendar is on your desk. The directory has those of the house; or make one of your own.'
+              : 'There are no calendars yet. Make the first one, then write entries or bring in a file.'}
+          </p>
           <MainButton onPress={() => setWork({ kind: 'calendar', calendar: null })}>New calendar</MainButton>
+          <Link to="/calendars/directory">Look what there is in the house</Link>
           <Link to="/first-day">Be led through a first day, step by step</Link>
         </Empty>
       )}

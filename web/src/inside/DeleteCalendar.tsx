@@ -3,6 +3,7 @@ import type { Calendar } from '@zonal/core/api';
 import { Button, OutsideButton } from '../ui/Button';
 import { Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 
 /** Says what deleting a calendar would hit, and then deletes it. */
@@ -15,7 +16,7 @@ export function DeleteCalendar({ calendar, onClose }: { calendar: Calendar; onCl
   return (
     <Sheet title={`Delete ${calendar.name}`} onClose={onClose}>
       <Stack>
-        {problem && <Notice>{problem.message}</Notice>}
+        {problem && <ProblemNotice problem={problem} />}
         {!impact && !problem && <Loading what="Looking what this would hit" />}
         {impact && (
           <>

@@ -13,6 +13,7 @@ import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 import { useNow } from '../ui/useNow';
 import { ClockNotes } from './ClockNotes';
@@ -116,7 +117,7 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           {wrong && <Notice>{wrong}</Notice>}
-          {problem && !conflict && <Notice>{problem.message}</Notice>}
+          {problem && !conflict && <ProblemNotice problem={problem} />}
           {conflict && before && (
             <Conflict
               mine={mineOf(form, before, slot, scope)}

@@ -14,8 +14,11 @@ import { fieldText, whenWords } from '@zonal/core/forms';
 import { whoMay } from '@zonal/core/rights';
 import { DAY } from '@zonal/core/zones';
 import styled from 'styled-components';
-import { Faded, Stack } from '../ui/layout';
+import { useState } from 'react';
+import { Button } from '../ui/Button';
+import { Faded, Row, Stack } from '../ui/layout';
 import { Sheet } from '../ui/Sheet';
+import { AskSheet } from './AskSheet';
 import type { DateOf } from './entryEdit';
 import { sightWords } from './sightWords';
 
@@ -44,6 +47,7 @@ interface EntryGlanceProps {
 
 /** An entry that one sees and does not write. */
 export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps) {
+  const [asking, setAsking] = useState(false);
   const moved = entry.overrides.find((o) => date.slot && same(o.slot, date.slot));
   const content = moved?.content ?? entry;
   const facts = CONTENT_FIELDS.filter((field) => field !== 'title' && !isUsual(content, field)).flatMap(
@@ -52,6 +56,7 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
       return text ? [[capital(fieldWord(field)), text] as const] : [];
     },
   );
+  if (asking) return <AskSheet calendar={calendar} onClose={onClose} />;
   return (
     <Sheet title={content.title || 'Untitled entry'} onClose={onClose}>
       <Stack>
@@ -72,6 +77,9 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
         <Faded>
           {sightWords(calendar)} To change it, ask {whoMay('write')}.
         </Faded>
+        <Row>
+          <Button onPress={() => setAsking(true)}>Ask for more …</Button>
+        </Row>
       </Stack>
     </Sheet>
   );

@@ -16,8 +16,10 @@ import { dayOf } from '../ui/dayOf';
 import { READ_THROUGH, glassText } from '../ui/glassText';
 import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
+import { Tick } from '../ui/Tick';
 import { SightPreview } from './SightPreview';
 
 const List = styled(FramedList)`
@@ -41,7 +43,7 @@ export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose
   const { data, error } = useCalendarPeopleQuery(calendar.id);
   return (
     <Sheet title={`People of ${calendar.name}`} onClose={onClose} wide>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       {!data && !error && <Loading what="Fetching its people" />}
       {data && <Writing calendar={calendar} kept={data} onClose={onClose} />}
     </Sheet>
@@ -50,9 +52,10 @@ export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose
 
 type Draft = CalendarPeopleInput;
 
-const draftOf = ({ people, houseGlass, version }: CalendarPeople): Draft => ({
+const draftOf = ({ people, houseGlass, known, version }: CalendarPeople): Draft => ({
   people: people.map(({ userId, standing, glass }) => ({ userId, standing, glass })),
   houseGlass,
+  known,
   version,
 });
 
@@ -160,6 +163,17 @@ function Writing({
         options={GLASSES.map((g) => ({ value: g, text: glassText(g) }))}
         onChange={(houseGlass) => set({ houseGlass })}
       />
+      <Tick
+        isSelected={draft.known || draft.houseGlass !== 'shut'}
+        isDisabled={draft.houseGlass !== 'shut'}
+        onChange={(known) => set({ known })}
+      >
+        Everybody in the house may know of it
+        <small>
+          The directory tells its name, what it is for and who publishes it, so that colleagues can ask to see
+          it. Of what stands in it that says nothing.
+        </small>
+      </Tick>
       <SightPreview calendar={calendar} people={draft} nameOf={nameOf} />
       {current && (
         <Overtaken
@@ -174,7 +188,7 @@ function Writing({
           }}
         />
       )}
-      {problem && !current && <Notice>{problem.message}</Notice>}
+      {problem && !current && <ProblemNotice problem={problem} />}
       <Row>
         <MainButton isDisabled={saving.isLoading || !publishers} onPress={() => void submit()}>
           Keep it so

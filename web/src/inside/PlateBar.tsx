@@ -1,6 +1,7 @@
 import { Archive, CalendarPlus, FileInput, FileOutput, Plus } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { ToggleButton } from 'react-aria-components';
+import { Link } from 'react-router';
 import styled, { css } from 'styled-components';
 import type { Calendar } from '@zonal/core/api';
 import { Button, MainButton, QuietButton } from '../ui/Button';
@@ -98,6 +99,7 @@ export function PlateBar(props: PlateBarProps) {
             <CalendarPlus aria-hidden="true" />
           </QuietButton>
         </Named>
+        <Link to="/calendars/directory">Directory</Link>
         {archived.length > 0 && (
           <QuietButton aria-expanded={away} onPress={() => setAway(!away)}>
             <Archive aria-hidden="true" /> {archived.length} put away

@@ -17,13 +17,15 @@ const Lines = styled(FramedList)`
 interface SightPreviewProps {
   calendar: Calendar;
   /** As it stands in the form. */
-  people: CalendarPeopleInput;
+  people: Pick<CalendarPeopleInput, 'people' | 'houseGlass' | 'known'>;
   nameOf: (userId: string) => string;
+  /** The one whose sight it is about; else each can be chosen. */
+  only?: string;
 }
 
 /** What somebody would see of a calendar next, by what stands in the form. */
-export function SightPreview({ calendar, people, nameOf }: SightPreviewProps) {
-  const [who, setWho] = useState('');
+export function SightPreview({ calendar, people, nameOf, only }: SightPreviewProps) {
+  const [who, setWho] = useState(only ?? '');
   const { data } = useCeilingsQuery();
   const [now] = useState(() => Date.now());
   const readers = people.people.filter((p) => p.standing === 'reader');
@@ -41,17 +43,27 @@ export function SightPreview({ calendar, people, nameOf }: SightPreviewProps) {
   const { answer, problem, busy } = useAnswer(question);
   return (
     <Stack>
-      <SelectOne
-        label="What would be seen next, by"
-        value={own === null ? '' : who}
-        options={[
-          { value: '', text: 'everybody else in the house' },
-          ...readers.map((p) => ({ value: p.userId, text: nameOf(p.userId) })),
-        ]}
-        onChange={setWho}
-      />
+      {only ? (
+        <h3>What {nameOf(only)} would see next</h3>
+      ) : (
+        <SelectOne
+          label="What would be seen next, by"
+          value={own === null ? '' : who}
+          options={[
+            { value: '', text: 'everybody else in the house' },
+            ...readers.map((p) => ({ value: p.userId, text: nameOf(p.userId) })),
+          ]}
+          onChange={setWho}
+        />
+      )}
       {problem && !shut && <Notice>{problem}</Notice>}
-      {shut && <Faded role="status">Nothing: they do not even know of this calendar.</Faded>}
+      {shut && (
+        <Faded role="status">
+          {people.known
+            ? 'Nothing: they know that this calendar is there, and what it is for, and can ask.'
+            : 'Nothing: they do not even know of this calendar.'}
+        </Faded>
+      )}
       {!shut && answer && (
         <Lines aria-label="What would be seen" aria-busy={busy}>
           {answer.map(({ when, title, place }, i) => (

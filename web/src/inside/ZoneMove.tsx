@@ -11,7 +11,8 @@ import { useAppDispatch } from '../store';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip } from '../ui/Choice';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Loading, Notice } from '../ui/Notice';
+import { Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { useNow } from '../ui/useNow';
@@ -74,7 +75,7 @@ export function ZoneMove({ calendar, onClose }: { calendar: Calendar; onClose: (
   return (
     <Sheet title={`Change the time zone of ${calendar.name}`} onClose={onClose} wide>
       <Stack>
-        {problem && <Notice>{problem.message}</Notice>}
+        {problem && <ProblemNotice problem={problem} />}
         <p>It is in {zoneText(calendar.zone)} now.</p>
         <ZoneSelect label="New time zone" value={zone} onChange={setZone} />
         <div>

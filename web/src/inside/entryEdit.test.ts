@@ -25,6 +25,7 @@ const calendar: Calendar = {
   who: 'editor',
   sight: 'all',
   windows: [],
+  onDesk: true,
 };
 const series: Entry = {
   ...EMPTY_CONTENT,

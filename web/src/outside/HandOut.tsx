@@ -9,6 +9,7 @@ import { SelectOne } from '../ui/Choice';
 import { CopyButton } from '../ui/CopyButton';
 import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Box = styled(OutsideBox)`
   code {
@@ -90,7 +91,7 @@ export function HandOut({ sheet, changed, onTurned }: HandOutProps) {
       </Row>
       {trouble && <Notice>{trouble}</Notice>}
       {mail !== null && <Text readOnly aria-label="Text of the mail" value={mail} />}
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       <Row>
         <Button
           isDisabled={turning.isLoading}

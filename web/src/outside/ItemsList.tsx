@@ -5,7 +5,8 @@ import styled from 'styled-components';
 import { problemOf, useCheckItemsQuery } from '../api/zonalApi';
 import { QuietButton } from '../ui/Button';
 import { FramedList, Row } from '../ui/layout';
-import { Empty, Notice } from '../ui/Notice';
+import { Empty } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { ItemNotes } from './ItemNotes';
 import { itemName, movedItem, withItem } from './sheetDraft';
 
@@ -37,7 +38,7 @@ export function ItemsList({
     );
   return (
     <>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       <List as="ol" aria-label="On the sheet">
         {items.map((item, i) => {
           const checked = known.get(itemName(item));

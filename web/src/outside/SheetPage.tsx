@@ -7,7 +7,8 @@ import { problemOf, useSaveSheetMutation, useSheetsQuery } from '../api/zonalApi
 import { Button, OutsideButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Empty, Loading, Notice } from '../ui/Notice';
+import { Empty, Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { HandOut } from './HandOut';
 import { ItemsChooser } from './ItemsChooser';
@@ -29,7 +30,7 @@ export function SheetPage() {
   const { id } = useParams();
   const { data: sheets, error, isLoading } = useSheetsQuery();
   if (isLoading) return <Loading what="Fetching the link sheet" />;
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   const sheet = sheets?.find((s) => s.id === id) ?? null;
   if (!sheet && id !== 'new')
     return (
@@ -98,7 +99,7 @@ function Writing({ sheet }: { sheet: Sheet | null }) {
               }}
             />
           )}
-          {problem && !current && <Notice>{problem.message}</Notice>}
+          {problem && !current && <ProblemNotice problem={problem} />}
           <Row>
             <OutsideButton
               isDisabled={!changed || !draft.name.trim() || saving.isLoading}

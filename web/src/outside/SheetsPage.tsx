@@ -9,7 +9,8 @@ import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Named } from '../ui/Named';
-import { Empty, Loading, Notice } from '../ui/Notice';
+import { Empty, Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Line = styled.li`
   display: grid;
@@ -35,7 +36,7 @@ export function SheetsPage() {
   const navigate = useNavigate();
   const problem = problemOf(withdrawing.error);
   if (isLoading) return <Loading what="Fetching link sheets" />;
-  if (error || !sheets) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error || !sheets) return <ProblemNotice problem={problemOf(error)} />;
   const openNew = (
     <MainButton onPress={() => void navigate('/sheets/new')}>
       <ListChecks aria-hidden="true" /> Write a link sheet
@@ -52,7 +53,7 @@ export function SheetsPage() {
         address of its own, and whoever has that finds what is on the sheet now.{' '}
         <Link to="/windows">Back to Windows</Link>
       </p>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       {!sheets.length ? (
         <Empty>
           <p>There is no link sheet yet.</p>

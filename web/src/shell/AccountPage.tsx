@@ -15,7 +15,8 @@ import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
 import { Faded, FramedList, Pair, Row, Stack } from '../ui/layout';
-import { Loading, Notice } from '../ui/Notice';
+import { Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Page = styled(Stack)`
   max-width: 48rem;
@@ -38,7 +39,7 @@ const Devices = styled(FramedList)`
 /** One's own account: name, address, password, and where it is signed in. */
 export function AccountPage() {
   const { data: account, error } = useAccountQuery(undefined, { refetchOnMountOrArgChange: true });
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   if (!account) return <Loading what="Fetching your account" />;
   return (
     <Page>
@@ -71,7 +72,7 @@ function Part({ title, problem, done, submit, disabled, onSubmit, children }: Pa
     <form onSubmit={send} aria-label={title}>
       <Stack>
         <h2>{title}</h2>
-        {problem && <Notice>{problem.message}</Notice>}
+        {problem && <ProblemNotice problem={problem} />}
         {children}
         <Row>
           <MainButton type="submit" isDisabled={disabled}>
@@ -189,7 +190,7 @@ function DevicesList({ account }: { account: OwnAccount }) {
   return (
     <Stack as="section" aria-labelledby="devices">
       <h2 id="devices">Where you are signed in</h2>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       <Devices aria-label="Programs that are signed in">
         {account.devices.map(({ id, program, since, usedAt, own }) => (
           <li key={id}>

@@ -18,7 +18,8 @@ import { useAppDispatch, useAppSelector } from '../store';
 import { Button, MainButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { Faded, OutsideBox, Row, Stack } from '../ui/layout';
-import { Loading, Notice } from '../ui/Notice';
+import { Loading } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import {
   FIRST_STEPS,
   firstDayBegun,
@@ -73,7 +74,7 @@ export function FirstDay() {
   const { data: windows } = useWindowsQuery();
   const [filling, setFilling] = useState<Calendar | null>(null);
   useEffect(() => void dispatch(firstDayBegun()), [dispatch]);
-  if (error) return <Notice>{problemOf(error)?.message}</Notice>;
+  if (error) return <ProblemNotice problem={problemOf(error)} />;
   if (!calendars || !windows) return <Loading what="Looking what there is" />;
   const step = nextStep({ calendars: calendars.length, windows: windows.length }, skipped);
   const there: Readonly<Record<FirstStep, string>> = {
@@ -180,7 +181,7 @@ function FirstCalendar({
         Calendars are the material. Nothing of them can be seen outside before a window is opened, and inside
         only by those whom you let.
       </p>
-      {problem && <Notice>{problem.message}</Notice>}
+      {problem && <ProblemNotice problem={problem} />}
       <Row>
         <MainButton isDisabled={busy} onPress={() => setEmpty(true)}>
           <CalendarPlus aria-hidden="true" /> An empty one

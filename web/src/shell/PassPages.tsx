@@ -17,6 +17,7 @@ import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Row } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { Door } from './Door';
 
@@ -98,7 +99,7 @@ function Welcome({ token, pass }: Opened) {
           </ul>
         </div>
       )}
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       <Field
         label="Your name"
         autoComplete="name"
@@ -141,7 +142,7 @@ function Begin({ token }: Opened) {
     >
       <h1>Begin</h1>
       <p>There is no account yet. Yours is the first, and looks after the house: a steward’s.</p>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       <Field
         label="Name of your organisation"
         autoComplete="organization"
@@ -203,7 +204,7 @@ function NewPassword({ token, pass }: Opened) {
       <p>
         For <strong>{pass.email}</strong>.
       </p>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       <NewPasswordField value={password} onChange={setPassword} />
       <Row>
         <MainButton type="submit" isDisabled={isLoading || !password}>
@@ -222,7 +223,7 @@ function ConfirmAddress({ token, pass }: Opened) {
       onSubmit={() => void confirm(token)}
     >
       <h1>Confirm your address</h1>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       {isSuccess ? (
         <>
           <p role="status">

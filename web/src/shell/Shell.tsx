@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useLiveChanges } from '../api/useLiveChanges';
-import { useSignOutMutation } from '../api/zonalApi';
+import { useSignOutMutation, useWishesQuery } from '../api/zonalApi';
 import type { Session } from '@zonal/core/api';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
 import { unconfirmedWords } from '../api/unconfirmedSlice';
@@ -96,6 +96,27 @@ const Skip = styled.a`
 const ICONS = { auto: SunMoon, light: Sun, dark: Moon };
 const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
 
+/** What waits in a section. */
+function Count({ children }: { children: ReactNode }) {
+  return (
+    <Mark>
+      {children}
+      <span className="unseen"> wishes wait for your answer</span>
+    </Mark>
+  );
+}
+
+const Mark = styled.strong`
+  border: 1px solid var(--ink);
+  border-radius: 2px;
+  padding: 0 0.35rem;
+  margin-left: 0.35rem;
+  font-size: 0.8rem;
+`;
+
+/** So often, in milliseconds, it is looked what waits. */
+const LOOK = 30_000;
+
 interface ShellProps {
   user: NonNullable<Session['user']>;
   /** Where a stand-in shows the mails that were sent, or empty. */
@@ -107,6 +128,8 @@ export function Shell({ user, postbox, children }: ShellProps) {
   useLiveChanges();
   const [signOut] = useSignOutMutation();
   const unconfirmed = useAppSelector((state) => state.unconfirmed);
+  const { data: wishes } = useWishesQuery(undefined, { pollingInterval: LOOK });
+  const waiting = wishes?.filter((w) => w.toAnswer).length ?? 0;
   const dispatch = useAppDispatch();
   const { on } = useAppSelector((state) => state.firstDay);
   const leading = useLocation().pathname !== '/first-day' && on;
@@ -127,7 +150,8 @@ export function Shell({ user, postbox, children }: ShellProps) {
         </Name>
         <Way aria-label="Sections">
           <NavLink to="/calendars">
-            Calendars<small>inside: the material</small>
+            <span>Calendars{waiting > 0 && <Count> {waiting}</Count>}</span>
+            <small>inside: the material</small>
           </NavLink>
           <NavLink to="/windows">
             Windows<small>glass: what is let out</small>

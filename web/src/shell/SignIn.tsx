@@ -5,6 +5,7 @@ import { Button, MainButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { ProblemNotice } from '../ui/ProblemNotice';
 import { Door } from './Door';
 
 const Demo = styled.section`
@@ -43,7 +44,7 @@ export function SignIn() {
           the first steward begins.
         </Notice>
       )}
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       {address}
       <Field
         label="Password"
@@ -89,7 +90,7 @@ function Forgotten({ email, address, onBack }: ForgottenProps) {
   return (
     <Door said={SAID} onSubmit={() => void ask(email)}>
       <h1>Password forgotten</h1>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
+      {error && <ProblemNotice problem={problemOf(error)} />}
       {isSuccess ? (
         <p role="status">
           If there is an account with this address, a mail is on its way. Follow the address in it within an

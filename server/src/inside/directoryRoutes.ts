@@ -1,0 +1,217 @@
+import type { DirectoryCalendar, Wish } from '@zonal/core/api';
+import { GLASSES, type Glass } from '@zonal/core/glass';
+import { sightReplyLetter, sightRequestLetter } from '@zonal/core/post';
+import { Problem } from '@zonal/core/problems';
+import { STANDINGS, wishWords, type HouseRights, type Standing } from '@zonal/core/rights';
+import { IsBoolean, IsIn, IsOptional, IsString, MaxLength, isUUID } from 'class-validator';
+import { Op, type Transaction } from 'sequelize';
+import type { MakeChange } from '../db/changes';
+import { CalendarRow, HouseRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/models';
+import type { Outbox } from '../db/outbox';
+import { route, type Call } from '../http/route';
+import { glassOf, setStandings } from '../people/standings';
+import { offDesk } from './calendarStore';
+
+/** Wishes that are told, newest first. */
+const TOLD = 200;
+/** Wishes of one person that wait for an answer. */
+const MOST_OPEN = 50;
+const READ_THROUGH = GLASSES.filter((g) => g !== 'shut');
+
+export class DeskInput {
+  @IsBoolean() onDesk!: boolean;
+}
+
+export class WishInput {
+  @IsIn(STANDINGS) standing!: Standing;
+  /** Of a reader; null for those who see everything. */
+  @IsOptional() @IsIn(READ_THROUGH) glass!: Glass | null;
+  @IsString() @MaxLength(1000) reason!: string;
+}
+
+export class WishReply {
+  @IsBoolean() grant!: boolean;
+  /** What they become where it is granted. */
+  @IsIn(STANDINGS) standing!: Standing;
+  @IsOptional() @IsIn(READ_THROUGH) glass!: Glass | null;
+}
+
+type Asker = Pick<Call, 'rights' | 'user'>;
+
+async function publishersOf(calendarIds: readonly string[]): Promise<Map<string, UserRow[]>> {
+  const where = { calendarId: [...calendarIds], standing: 'publisher' as const };
+  const standings = await StandingRow.findAll({ where });
+  const users = await UserRow.findAll({
+    where: { id: standings.map((s) => s.userId), restedAt: null },
+    order: [['name', 'ASC']],
+  });
+  const of = (id: string) =>
+    users.filter((u) => standings.some((s) => s.calendarId === id && s.userId === u.id));
+  return new Map(calendarIds.map((id) => [id, of(id)]));
+}
+
+async function directory({ rights, user }: Asker): Promise<DirectoryCalendar[]> {
+  const ids = rights.inKnowledge();
+  const rows = await CalendarRow.findAll({ where: { id: ids, archivedAt: null }, order: [['name', 'ASC']] });
+  const [publishers, off] = await Promise.all([publishersOf(ids), offDesk(user.id)]);
+  return rows.map(({ id, name, description, zone, plate, colour, shape, pattern }) => ({
+    ...{ id, name, description, zone, plate, colour, shape, pattern },
+    publishers: publishers.get(id)!.map((u) => u.name),
+    who: rights.who(id)!,
+    sight: rights.sight(id),
+    onDesk: rights.sight(id) !== 'shut' && !off.has(id),
+  }));
+}
+
+/** Returns one's own wishes of calendars of which one may still know, and those that one may answer. */
+async function wishes({ rights, user }: Asker): Promise<Wish[]> {
+  const rows = await WishRow.findAll({
+    where: {
+      [Op.or]: [
+        { userId: user.id, calendarId: rights.inKnowledge() },
+        { calendarId: rights.calendarsFor('people') },
+      ],
+    },
+    order: [['createdAt', 'DESC']],
+    limit: TOLD,
+  });
+  const calendars = await CalendarRow.findAll({ where: { id: rows.map((r) => r.calendarId) } });
+  const ids = rows.flatMap((r) => [r.userId, ...(r.answeredBy ? [r.answeredBy] : [])]);
+  const users = new Map((await UserRow.findAll({ where: { id: ids } })).map((u) => [u.id, u.name]));
+  return rows.map((r) => ({
+    id: r.id,
+    calendarId: r.calendarId,
+    calendar: calendars.find((c) => c.id === r.calendarId)!.name,
+    standing: r.standing,
+    glass: r.glass,
+    reason: r.reason,
+    userId: r.userId,
+    by: users.get(r.userId) ?? '',
+    at: r.createdAt.toISOString(),
+    state: r.state,
+    answeredBy: (r.answeredBy && users.get(r.answeredBy)) ?? '',
+    answeredAt: r.answeredAt?.toISOString() ?? null,
+    toAnswer: r.state === 'open' && rights.may('people', r.calendarId),
+  }));
+}
+
+/** Throws `not-found` for a calendar of which somebody may not even know. */
+function requireKnown(id: string, rights: HouseRights): string {
+  if (!rights.knows(id)) throw new Problem('not-found');
+  return id;
+}
+
+/** The calendars of the house that one may know of, and how one asks to see more of them. */
+export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: Outbox) => {
+  const houseName = async (transaction: Transaction) => (await HouseRow.findByPk(1, { transaction }))!.name;
+  const href = `${publicUrl}/calendars/directory`;
+  return [
+    route('GET /directory', {
+      tag: 'Directory',
+      summary: 'The calendars of the house of which the asker may know: name, what for, who publishes them',
+      handle: (call) => directory(call),
+    }),
+    route('PUT /directory/:id/desk', {
+      tag: 'Directory',
+      summary: 'Put a calendar on one’s desk, or take it off',
+      body: DeskInput,
+      again: (call) => directory(call),
+      handle: async ({ body, param, ...call }) => {
+        const row = { userId: call.user.id, calendarId: requireKnown(param('id'), call.rights) };
+        if (body.onDesk) await OffDeskRow.destroy({ where: row });
+        else await OffDeskRow.upsert(row);
+        return directory(call);
+      },
+    }),
+    route('GET /wishes', {
+      tag: 'Directory',
+      summary: 'What the asker wished for, and what became of it; and the wishes that the asker may answer',
+      handle: (call) => wishes(call),
+    }),
+    route('POST /calendars/:id/wishes', {
+      tag: 'Directory',
+      summary:
+        'Ask a calendar’s publishers to be let see it, or more of it; an open wish of before is replaced',
+      status: 201,
+      body: WishInput,
+      again: (call) => wishes(call),
+      handle: async ({ body, param, ...call }) => {
+        const { user } = call;
+        const calendar = (await CalendarRow.findByPk(param('id')))!;
+        await change(user.id, async (transaction) => {
+          const own = { userId: user.id, state: 'open' as const };
+          const open = await WishRow.findAll({ where: own, transaction });
+          if (open.filter((w) => w.calendarId !== calendar.id).length >= MOST_OPEN)
+            throw new Problem('too-many-wishes', { most: MOST_OPEN });
+          const again = open.some((w) => w.calendarId === calendar.id);
+          await WishRow.destroy({ where: { ...own, calendarId: calendar.id }, transaction });
+          const glass = glassOf(body);
+          const { standing, reason } = body;
+          const row = { calendarId: calendar.id, userId: user.id, standing, glass, reason: reason.trim() };
+          await WishRow.create({ ...row, state: 'open' }, { transaction });
+          const house = await houseName(transaction);
+          const wish = wishWords({ standing, glass }, calendar.name);
+          const letter = sightRequestLetter({ house, by: user.name, wish, reason: row.reason, href });
+          // Whoever changes a wish that waits already does not write once more.
+          const to = again ? [] : ((await publishersOf([calendar.id])).get(calendar.id) ?? []);
+          for (const { email } of to) await outbox.put(email, 'sight-request', letter, transaction);
+          return { result: undefined, touched: [] };
+        });
+        return wishes(call);
+      },
+    }),
+    route('POST /wishes/:id', {
+      tag: 'Directory',
+      summary: 'Answer a wish: the asker becomes what is said here, at once, or it is refused',
+      body: WishReply,
+      again: (call) => wishes(call),
+      handle: async ({ body, param, ...call }) => {
+        const { user } = call;
+        await change(user.id, async (transaction) => {
+          const wish = (await WishRow.findByPk(param('id'), { transaction }))!;
+          if (wish.state !== 'open') throw new Problem('request-answered');
+          const { calendarId, userId } = wish;
+          const state = body.grant ? 'granted' : 'refused';
+          await wish.update({ state, answeredBy: user.id, answeredAt: new Date() }, { transaction });
+          const calendar = (await CalendarRow.findByPk(calendarId, { transaction }))!;
+          if (body.grant) {
+            const others = await StandingRow.findAll({ where: { calendarId }, transaction });
+            const kept = others.filter((s) => s.userId !== userId);
+            const made = { userId, standing: body.standing, glass: glassOf(body) };
+            await setStandings(calendarId, [...kept, made], user.id, transaction);
+            await calendar.increment('peopleVersion', { transaction });
+          }
+          const asker = (await UserRow.findByPk(userId, { transaction }))!;
+          const given = { standing: body.standing, glass: glassOf(body) };
+          const letter = sightReplyLetter({
+            ...{ house: await houseName(transaction), by: user.name, href },
+            wish: wishWords(wish, calendar.name),
+            given: body.grant ? wishWords(given, calendar.name) : null,
+          });
+          await outbox.put(asker.email, 'sight-reply', letter, transaction);
+          return { result: undefined, touched: body.grant ? [{ calendarId }] : [] };
+        });
+        return wishes(call);
+      },
+    }),
+    route('DELETE /wishes/:id', {
+      tag: 'Directory',
+      summary: 'Take one’s own wish back while it is open',
+      again: (call) => wishes(call),
+      handle: async ({ param, ...call }) => {
+        const id = param('id');
+        const own = isUUID(id) ? await WishRow.findOne({ where: { id, userId: call.user.id } }) : null;
+        if (!own) throw new Problem('not-found');
+        await change(call.user.id, async (transaction) => {
+          const [taken] = await WishRow.update(
+            { state: 'taken-back' },
+            { where: { id, state: 'open' }, transaction },
+          );
+          if (!taken) throw new Problem('request-answered');
+          return { result: undefined, touched: [] };
+        });
+        return wishes(call);
+      },
+    }),
+  ];
+};
