@@ -81,4 +81,13 @@ export { CLOCKS, FIRST_DAYS, readingOf, type Reading } from './speech/reading';
 export { LANGUAGES, type Language, type Message } from './speech/catalogue';
 export { speechFor, speechOf, type Speech } from './speech/speech';
 export { clockChangeText, slipText } from './insideWords';
-export { dayText, monthText, offsetText, timeText, whenWords, zoneText, zoneWithOffset } from './page/words';
+export {
+  dayText,
+  monthText,
+  offsetText,
+  spanWords,
+  timeText,
+  whenWords,
+  zoneText,
+  zoneWithOffset,
+} from './page/words';

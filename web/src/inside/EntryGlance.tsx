@@ -10,9 +10,8 @@ import {
   type Entry,
   type When,
 } from '@zonal/core/entries';
-import { fieldText, whenWords } from '@zonal/core/forms';
+import { fieldText, spanWords } from '@zonal/core/forms';
 import { whoMay } from '@zonal/core/rights';
-import { DAY } from '@zonal/core/zones';
 import styled from 'styled-components';
 import { useState } from 'react';
 import { Button } from '../ui/Button';
@@ -93,12 +92,6 @@ function isUsual(content: Content, field: keyof Content): boolean {
 /** A date of a series lasts as long as the series says. */
 function endFrom(slot: When, { start, end }: Entry): When {
   return whenLike(slot, wallOf(slot) + wallOf(end) - wallOf(start));
-}
-
-/** Returns when something begins and ends; of whole days, the last one that is meant. */
-function spanWords({ start, end }: { start: When; end: When }): string {
-  const last = end.kind === 'date' ? whenLike(end, wallOf(end) - DAY) : end;
-  return wallOf(last) === wallOf(start) ? whenWords(start) : `${whenWords(start)} to ${whenWords(last)}`;
 }
 
 function same(a: object, b: object): boolean {

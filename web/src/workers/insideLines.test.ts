@@ -22,8 +22,8 @@ const lines = (glass: Glass) => {
 
 it('what somebody would see next is told in order, and as their glass lets it through', () => {
   expect(lines('tinted')).toEqual([
-    { when: 'Tue 2 Jun 2026, 10:00', title: 'Sooner', place: 'Quay' },
-    { when: 'Thu 4 Jun 2026, 10:00', title: 'Later', place: 'Quay' },
+    { when: 'Tue 2 Jun 2026, 10:00 to Wed 3 Jun 2026, 10:00', title: 'Sooner', place: 'Quay' },
+    { when: 'Thu 4 Jun 2026, 10:00 to Fri 5 Jun 2026, 10:00', title: 'Later', place: 'Quay' },
   ]);
   expect(lines('frosted').map((l) => [l.title, l.place])).toEqual([
     ['Busy', ''],

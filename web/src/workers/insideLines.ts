@@ -1,5 +1,5 @@
 import { occurrencesOf, type Entry } from '@zonal/core/entries';
-import { whenWords } from '@zonal/core/forms';
+import { spanWords } from '@zonal/core/forms';
 import { entriesInside, rangeInside } from '@zonal/core/rights';
 import { DAY } from '@zonal/core/zones';
 import type { InsideLine, InsideQuestion } from './questions';
@@ -20,8 +20,8 @@ export function insideLines(
     .flatMap((entry) => occurrencesOf(entry, next, calendar.zone))
     .sort((a, b) => a.from - b.from)
     .slice(0, MOST)
-    .map(({ start, content }) => ({
-      when: whenWords(start, calendar.zone),
+    .map(({ start, end, content }) => ({
+      when: spanWords({ start, end }, calendar.zone),
       title: content.title,
       place: content.place,
     }));

@@ -15,7 +15,7 @@ import {
   type Wall,
   type ZoneName,
 } from '../../zones';
-import { wallOf, type When } from '../../entries';
+import { wallOf, whenLike, type When } from '../../entries';
 
 /** Short names of the weekdays, Monday first. */
 export const WEEKDAYS = WEEKDAY_NAMES.map((name) => name.slice(0, 3));
@@ -64,4 +64,16 @@ export function whenWords(when: When, on?: ZoneName): string {
   const wall = on && when.kind === 'zoned' ? wallAt(on, instantOf(when.zone, own)) : own;
   const day = dayText(Math.floor(wall / DAY));
   return when.kind === 'date' ? day : `${day}, ${timeText(wall)}`;
+}
+
+/** Returns when something begins and ends, on the clocks of a zone where one is named; of whole days, the last one that is meant. */
+export function spanWords(
+  { start, end }: { readonly start: When; readonly end: When },
+  on?: ZoneName,
+): string {
+  const last = end.kind === 'date' ? whenLike(end, wallOf(end) - DAY) : end;
+  if (wallOf(last) === wallOf(start) && last.kind === start.kind) return whenWords(start, on);
+  const [from, to] = [whenWords(start, on), whenWords(last, on)];
+  const sameDay = from.split(',')[0] === to.split(',')[0];
+  return `${from} to ${sameDay ? to.split(', ')[1]! : to}`;
 }
