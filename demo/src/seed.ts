@@ -4,6 +4,7 @@ import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
 import { weekOf } from '@zonal/server/db/readers';
+import { sayWhose } from '@zonal/server/db/journal';
 import { learnLabels } from '@zonal/server/db/labels';
 import { migrate } from '@zonal/server/db/migrate';
 import {
@@ -90,6 +91,8 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       };
       await UserRow.create(row, { transaction });
     }
+    const looksAfter = await UserRow.findOne({ where: { role: 'steward' }, transaction });
+    await sayWhose(sequelize, looksAfter?.id ?? null, transaction);
     await HouseRow.update(HOUSE, { where: { id: 1 }, transaction });
     const idOf = new Map<string, string>();
     for (const { entries, ...calendar } of calendarsAround(today)) {

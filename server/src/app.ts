@@ -34,6 +34,7 @@ import type { Publisher } from './outside/publisher';
 import { accountRoutes } from './people/accountRoutes';
 import { guard } from './people/guard';
 import { invitationRoutes } from './people/invitationRoutes';
+import { journalRoutes } from './people/journalRoutes';
 import { passRoutes } from './people/passRoutes';
 import { peopleRoutes } from './people/peopleRoutes';
 import { Doorkeeper, sessions } from './people/session';
@@ -152,6 +153,7 @@ function api(
     ...postRoutes(change, outbox, config.mailServer),
     ...calendarRoutes(sequelize, change, views),
     ...peopleRoutes(change),
+    ...journalRoutes(sequelize),
     ...directoryRoutes(change, publicUrl, outbox),
     ...entryRoutes(sequelize, change, views),
     ...editRoutes(sequelize, change),

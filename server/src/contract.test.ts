@@ -160,6 +160,7 @@ describe('the answers of the API', () => {
     await told('PUT /account/password', '/account/password', { password: PASSWORD, next: `${PASSWORD}s` });
     await told('PUT /account/password', '/account/password', { password: `${PASSWORD}s`, next: PASSWORD });
     await told('POST /forgotten', '/forgotten', { email: one.email });
+    await told('GET /journal', '/journal?area=keys');
     const post = await told('GET /post', '/post');
     const mailServer = {
       host: 'mail.example',

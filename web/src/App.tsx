@@ -3,6 +3,7 @@ import { problemOf, useSessionQuery } from './api/zonalApi';
 import { DirectoryPage } from './inside/DirectoryPage';
 import { CalendarsPage } from './inside/CalendarsPage';
 import { HousePage } from './house/HousePage';
+import { JournalPage } from './house/JournalPage';
 import { PeoplePage } from './house/PeoplePage';
 import { PostPage } from './house/PostPage';
 import { AccountPage } from './shell/AccountPage';
@@ -57,6 +58,7 @@ export function App() {
           <>
             <Route path="/house/people" element={<PeoplePage />} />
             <Route path="/house/post" element={<PostPage />} />
+            <Route path="/house/journal" element={<JournalPage />} />
           </>
         )}
         <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />

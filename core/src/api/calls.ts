@@ -37,6 +37,7 @@ import type {
   ZoneChange,
 } from './answers';
 import type { DirectoryCalendar, Wish, WishInput, WishReply } from './directory';
+import type { Journal } from './journal';
 import type {
   Acceptance,
   Account,
@@ -166,6 +167,20 @@ export interface Calls {
   'POST /account/address': { body: { email: string; password: string }; answer: void };
   'DELETE /account/devices': { answer: void };
   'DELETE /account/devices/:id': { answer: OwnAccount };
+
+  'GET /journal': {
+    query: {
+      area?: string;
+      by?: string;
+      /** Id of a calendar, a window, a key or a person that it concerns. */
+      about?: string;
+      from?: string;
+      to?: string;
+      /** Lines older than this one. */
+      before?: string;
+    };
+    answer: Journal;
+  };
 
   'GET /post': { answer: Post };
   'PUT /post/server': { body: MailServerInput; answer: Post };

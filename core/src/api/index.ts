@@ -1,4 +1,5 @@
 export type * from './answers';
 export type * from './directory';
+export type * from './journal';
 export type * from './people';
 export type { AnswerOf, BodyOf, CallName, Calls, PathPart, QueryOf } from './calls';

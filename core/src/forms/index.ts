@@ -58,6 +58,7 @@ export {
 export { tableText, writeCsv } from './csv/writeCsv';
 export { fieldText } from './fieldText';
 export { lintCalendar, type Finding } from './lint/lintCalendar';
+export { journalTable } from './csv/journalTable';
 export { reasonWords, sightlineTable } from './csv/sightlineTable';
 export { plainName } from './plainName';
 export { writePage, writtenPage } from './page/page';

@@ -140,6 +140,8 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'DELETE /account/devices': 'signed in',
   'DELETE /account/devices/:id': 'signed in',
 
+  'GET /journal': 'steward',
+
   'GET /post': 'steward',
   'PUT /post/server': 'steward',
   'DELETE /post/server': 'steward',

@@ -1,6 +1,7 @@
 import { Problem } from '@zonal/core/problems';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { callNotes, type Unconfirmed } from '../http/callNotes';
+import { sayWhose } from './journal';
 import type { EditTarget, WindowState } from './models';
 
 export const CHANNEL = 'zonal_changes';
@@ -43,6 +44,7 @@ export async function logged<T>(
   let worked = false;
   const done = sequelize.transaction(async (transaction) => {
     await sequelize.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
+    await sayWhose(sequelize, userId, transaction);
     const { result, touched } = await work(transaction);
     await noteDone(sequelize, result, transaction);
     worked = !touched.length;

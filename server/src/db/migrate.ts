@@ -16,7 +16,9 @@ import * as readers from './migrations/012-readers';
 import * as rights from './migrations/013-rights';
 import * as calendarNames from './migrations/014-calendar-names';
 import * as accounts from './migrations/015-accounts';
+import { noteChanges } from './journal';
 import * as directory from './migrations/016-directory';
+import * as journal from './migrations/017-journal';
 
 export const MIGRATIONS = [
   first,
@@ -35,6 +37,7 @@ export const MIGRATIONS = [
   calendarNames,
   accounts,
   directory,
+  journal,
 ];
 
 /**
@@ -60,6 +63,10 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
   while (await migrateOnce(sequelize)) {
     // One more, in a transaction of its own.
   }
+  await sequelize.transaction(async (transaction) => {
+    await lock(sequelize, transaction);
+    await noteChanges(sequelize, transaction);
+  });
 }
 
 async function migrateOnce(sequelize: Sequelize): Promise<boolean> {

@@ -20,6 +20,7 @@ import type {
   KeyTurn,
   MailServerInput,
   NewPassword,
+  QueryOf,
   Schedule,
   Session,
   SheetCheck,
@@ -83,6 +84,7 @@ const TAGS = [
   'Post',
   'Directory',
   'Wish',
+  'Journal',
 ] as const;
 type Tag = (typeof TAGS)[number];
 type Tags<A> =
@@ -252,6 +254,7 @@ export const zonalApi = createApi({
       resendInvitation: mutation('POST /invitations/:id/resend', byId, ['Invitation', 'Post']),
       withdrawInvitation: mutation('DELETE /invitations/:id', byId, ['Invitation', 'Person']),
 
+      journal: query('GET /journal', (asked: JournalQuery) => ({ query: asked }), ['Journal']),
       post: query('GET /post', bare, ['Post']),
       setMailServer: mutation('PUT /post/server', (body: MailServerInput) => ({ body }), ['Post']),
       forgetMailServer: mutation('DELETE /post/server', bare, ['Post']),
@@ -373,6 +376,9 @@ export const zonalApi = createApi({
   },
 });
 
+/** What is asked of the journal. */
+export type JournalQuery = QueryOf<'GET /journal'>;
+
 /** A link sheet that is made, or changed where it has an id. */
 interface SavedSheet {
   readonly id: string | null;
@@ -425,6 +431,8 @@ export const {
   useChangeInvitationMutation,
   useResendInvitationMutation,
   useWithdrawInvitationMutation,
+  useJournalQuery,
+  useLazyJournalQuery,
   usePostQuery,
   useSetMailServerMutation,
   useForgetMailServerMutation,

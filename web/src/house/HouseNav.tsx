@@ -25,6 +25,7 @@ export function HouseNav() {
       </NavLink>
       <NavLink to="/house/people">People</NavLink>
       <NavLink to="/house/post">Post</NavLink>
+      <NavLink to="/house/journal">Journal</NavLink>
     </Strip>
   );
 }

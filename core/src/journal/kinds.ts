@@ -1,0 +1,172 @@
+/** What the journal is about, as it is filtered. */
+export const JOURNAL_AREAS = {
+  people: 'who may do what',
+  accounts: 'accounts and invitations',
+  ceilings: 'ceilings',
+  windows: 'windows',
+  keys: 'keys and link sheets',
+  calendars: 'calendars',
+  house: 'the house',
+} as const;
+export type JournalArea = keyof typeof JOURNAL_AREAS;
+
+/** What can be noted: its area, what it is called, what of it is noted, and by which of its columns it is told apart. */
+export interface JournalKind {
+  readonly area: JournalArea;
+  readonly word: string;
+  /** Columns of its table; `*settings` stands for what is kept in that one column, part by part. */
+  readonly noted: readonly string[];
+  readonly told: readonly string[];
+}
+
+/**
+ * Each table of which changes are noted. What is secret (passwords, addresses, what readers are told apart by) is never
+ * among what is noted.
+ */
+export const JOURNAL_KINDS = {
+  standings: {
+    area: 'people',
+    word: 'right',
+    noted: ['standing', 'glass'],
+    told: ['calendar_id', 'user_id'],
+  },
+  wishes: {
+    area: 'people',
+    word: 'wish',
+    noted: ['standing', 'glass', 'reason', 'state'],
+    told: ['id', 'calendar_id', 'user_id'],
+  },
+  users: {
+    area: 'accounts',
+    word: 'account',
+    noted: ['name', 'email', 'role', 'rested_at', 'password_at'],
+    told: ['id'],
+  },
+  invitations: {
+    area: 'accounts',
+    word: 'invitation',
+    noted: ['email', 'role', 'standings', 'sent_at', 'accepted_at', 'withdrawn_at'],
+    told: ['id'],
+  },
+  ceilings: { area: 'ceilings', word: 'ceiling', noted: ['glass'], told: ['calendar_id', 'audience'] },
+  windows: {
+    area: 'windows',
+    word: 'window',
+    noted: ['name', 'listed', 'closed_at', 'closes_at', '*settings'],
+    told: ['id'],
+  },
+  window_sources: {
+    area: 'windows',
+    word: 'calendar in a window',
+    noted: ['glass', 'fields', 'told_as'],
+    told: ['window_id', 'calendar_id'],
+  },
+  keys: {
+    area: 'keys',
+    word: 'key',
+    noted: ['made_out_to', 'audience', 'cap', 'expires_at', 'withdrawn_at', 'contact', 'meant_for', 'hosts'],
+    told: ['id', 'window_id'],
+  },
+  turned_tokens: {
+    area: 'keys',
+    word: 'new address of a key',
+    noted: ['turned_at', 'ends_at'],
+    told: ['key_id', 'turned_at'],
+  },
+  link_sheets: {
+    area: 'keys',
+    word: 'link sheet',
+    noted: ['name', 'note', 'items', 'withdrawn_at'],
+    told: ['id'],
+  },
+  calendars: {
+    area: 'calendars',
+    word: 'calendar',
+    noted: ['name', 'zone', 'house_glass', 'known', 'archived_at', 'lockdown'],
+    told: ['id'],
+  },
+  house: {
+    area: 'house',
+    word: 'house',
+    noted: ['name', 'zone', 'country', 'region', 'properties', 'watch_words', 'mail_domains'],
+    told: ['id'],
+  },
+  mail_settings: {
+    area: 'house',
+    word: 'mail server',
+    noted: ['host', 'port', 'secure', 'account', 'sender'],
+    told: ['id'],
+  },
+} as const satisfies Readonly<Record<string, JournalKind>>;
+export type JournalKindName = keyof typeof JOURNAL_KINDS;
+
+/** What is noted, in words, where the name of its column is not plain enough. */
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  rested_at: 'at rest since',
+  password_at: 'password changed',
+  sent_at: 'sent',
+  accepted_at: 'accepted',
+  withdrawn_at: 'withdrawn',
+  closed_at: 'closed',
+  closes_at: 'closes by itself',
+  told_as: 'told as',
+  made_out_to: 'made out to',
+  expires_at: 'ends',
+  meant_for: 'meant for so many readers',
+  turned_at: 'turned',
+  ends_at: 'address of before leads on until',
+  house_glass: 'glass of the house',
+  known: 'in the directory',
+  archived_at: 'put away',
+  lockdown: 'locked down',
+  watch_words: 'words to watch',
+  mail_domains: 'mail domains',
+  busyWord: 'word for frosted entries',
+  dueAs: 'due items go out as',
+  titlePattern: 'pattern of titles',
+  hostZone: 'host zone',
+  labelHolds: 'label holds',
+  tellTentative: 'tells tentative',
+  remind: 'reminds minutes before',
+  secure: 'encrypted from the first byte',
+  windowId: 'window',
+  keyId: 'key',
+  calendarId: 'calendar',
+  nextDays: 'days ahead',
+  pastDays: 'days back',
+};
+
+/** Returns what a field is called where it was changed. */
+export function journalField(field: string): string {
+  return FIELD_WORDS[field] ?? field;
+}
+
+/** Letters of a value as it is told; a filter of a window can be long. */
+const LONGEST = 300;
+const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d/;
+
+/** Returns a value as it is told: `–` for none, `yes` and `no`, moments to the minute in UTC, records part by part. */
+export function journalValue(value: unknown): string {
+  if (value === null || value === undefined || value === '') return '–';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string')
+    return MOMENT.test(value) ? `${value.slice(0, 16).replace('T', ' ')} UTC` : cut(value);
+  return cut(plain(value)) || '–';
+}
+
+/** Parts of a record with their names, parts of a list one after the other; what holds nothing is left out. */
+function plain(value: unknown): string {
+  if (value === null || value === undefined || value === '') return '';
+  if (Array.isArray(value)) return value.map(plain).filter(Boolean).join('; ');
+  if (typeof value !== 'object') return typeof value === 'string' ? value : JSON.stringify(value);
+  return Object.entries(value)
+    .flatMap(([name, part]) => {
+      const said = typeof part === 'object' && part !== null ? nested(plain(part)) : plain(part);
+      return said ? [`${journalField(name)} ${said}`] : [];
+    })
+    .join(', ');
+}
+
+const nested = (said: string) => said && `(${said})`;
+
+const cut = (text: string) => (text.length > LONGEST ? `${text.slice(0, LONGEST)} …` : text);

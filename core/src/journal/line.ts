@@ -1,0 +1,29 @@
+import { journalField, journalValue } from './kinds';
+
+/** What became of a thing. */
+export const JOURNAL_TURNS = { made: 'made', changed: 'changed', gone: 'taken away' } as const;
+export type JournalTurn = keyof typeof JOURNAL_TURNS;
+
+/** One field of what was changed, in words. */
+export interface JournalChange {
+  readonly what: string;
+  readonly from: string;
+  readonly to: string;
+}
+
+type Noted = Readonly<Record<string, unknown>> | null;
+
+/** Returns what became of a thing by what it was and is; null stands for not being there. */
+export function turnOf(before: Noted, after: Noted): JournalTurn {
+  if (before === null) return 'made';
+  return after === null ? 'gone' : 'changed';
+}
+
+/** Returns from what to what each field was changed, in words; what neither had is left out. */
+export function journalChanges(before: Noted, after: Noted): JournalChange[] {
+  const fields = [...new Set([...Object.keys(before ?? {}), ...Object.keys(after ?? {})])].sort();
+  return fields.flatMap((field) => {
+    const [from, to] = [journalValue(before?.[field]), journalValue(after?.[field])];
+    return from === to ? [] : [{ what: journalField(field), from, to }];
+  });
+}
