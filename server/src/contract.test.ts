@@ -180,6 +180,7 @@ describe('the answers of the API', () => {
       known: true,
       version: people.version,
     });
+    await told('GET /standings', '/standings');
     await told('GET /directory', '/directory');
     await told('PUT /directory/:id/desk', `/directory/${id}/desk`, { onDesk: true });
     const wishing = { standing: 'reader', glass: 'clear', reason: 'x' };

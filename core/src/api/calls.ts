@@ -51,6 +51,7 @@ import type {
   PassInput,
   PassTold,
   Post,
+  Standings,
 } from './people';
 
 /**
@@ -144,6 +145,7 @@ export interface Calls {
   'DELETE /wishes/:id': { answer: readonly Wish[] };
 
   'GET /people': { answer: readonly Account[] };
+  'GET /standings': { answer: Standings };
   'PUT /people/:id/steward': { body: { steward: boolean }; answer: readonly Account[] };
   'PUT /people/:id/rest': { body: { rested: boolean }; answer: readonly Account[] };
 

@@ -1,6 +1,6 @@
 import type { Glass } from '../glass';
 import type { LetterKind, MailState } from '../post';
-import type { InvitationState, Standing } from '../rights';
+import type { InvitationState, NamedPerson, Standing } from '../rights';
 
 /** Somebody with an account. */
 export interface Account {
@@ -10,6 +10,17 @@ export interface Account {
   readonly steward: boolean;
   /** Since when the account is at rest, so that nobody signs in with it; null where it is not. */
   readonly restedAt: string | null;
+}
+
+/** Who is what to the calendars whose people one may look after, by name. */
+export interface Standings {
+  readonly calendars: readonly {
+    readonly calendarId: string;
+    readonly houseGlass: Glass;
+    readonly people: readonly NamedPerson[];
+  }[];
+  /** Names of the stewards, who see everything. */
+  readonly stewards: readonly string[];
 }
 
 /** What somebody is, or will be, to a calendar. */

@@ -34,8 +34,14 @@ describe('a line of the journal', () => {
 
   it('goes into a table that no spreadsheet takes for formulas', () => {
     const line = {
-      ...{ id: 7, at: '2031-05-02T10:15:30.000Z', by: 'Ida', area: 'keys', kind: 'keys', turn: 'changed' },
-      ...{ about: '=HYPERLINK("x")', changes: [{ what: 'contact', from: '–', to: '+49 1' }] },
+      id: 7,
+      at: '2031-05-02T10:15:30.000Z',
+      by: 'Ida',
+      area: 'keys',
+      kind: 'keys',
+      turn: 'changed',
+      about: '=HYPERLINK("x")',
+      changes: [{ what: 'contact', from: '–', to: '+49 1' }],
     } as const;
     expect(journalTable([line])).toBe(
       'Number,When,By,Area,What,Which,Became,Field,From,To\r\n' +

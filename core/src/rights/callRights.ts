@@ -115,6 +115,7 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'DELETE /wishes/:id': 'cut',
 
   'GET /people': 'cut',
+  'GET /standings': 'cut',
   'PUT /people/:id/steward': 'steward',
   'PUT /people/:id/rest': 'steward',
 

@@ -21,3 +21,10 @@ export {
   type InvitationState,
 } from './invitations';
 export { wishWords } from './wishWords';
+export {
+  insideSight,
+  type InsideCell,
+  type InsideRow,
+  type InsideWay,
+  type NamedPerson,
+} from './insideSight';

@@ -121,6 +121,7 @@ async function everything(cases: readonly Case[], hiddenId: string): Promise<Map
       '/people',
       '/directory',
       '/wishes',
+      '/standings',
     ],
     `/calendars/${ids[0]}/people`,
     `/calendars/${ids[0]}/impact`,

@@ -77,6 +77,32 @@ export const peopleRoutes = (change: MakeChange) => [
       return rights.steward ? everybody : everybody.filter((a) => a.restedAt === null);
     },
   }),
+  route('GET /standings', {
+    tag: 'People',
+    summary: 'Who is what to the calendars whose people the asker may look after, by name, and the stewards',
+    handle: async ({ rights }) => {
+      const ids = rights.calendarsFor('people');
+      if (!ids.length) return { calendars: [], stewards: [] };
+      const [calendars, rows, users] = await Promise.all([
+        CalendarRow.findAll({
+          where: { id: ids },
+          attributes: ['id', 'houseGlass'],
+          order: [['name', 'ASC']],
+        }),
+        StandingRow.findAll({ where: { calendarId: ids } }),
+        UserRow.findAll({ where: { restedAt: null }, order: [['name', 'ASC']] }),
+      ]);
+      const of = (calendarId: string) =>
+        users.flatMap((u) => {
+          const row = rows.find((r) => r.calendarId === calendarId && r.userId === u.id);
+          return row ? [{ name: u.name, standing: row.standing, glass: row.glass }] : [];
+        });
+      return {
+        calendars: calendars.map(({ id, houseGlass }) => ({ calendarId: id, houseGlass, people: of(id) })),
+        stewards: users.filter((u) => u.role === 'steward').map((u) => u.name),
+      };
+    },
+  }),
   route('GET /calendars/:id/people', {
     tag: 'People',
     summary: 'Who is what to a calendar, since when and by whom, and the glass of the whole house',

@@ -260,6 +260,7 @@ export const zonalApi = createApi({
       forgetMailServer: mutation('DELETE /post/server', bare, ['Post']),
       sendTestMail: mutation('POST /post/test', bare, ['Post']),
       mailAgain: mutation('POST /post/:id/again', byId, ['Post']),
+      standings: query('GET /standings', bare, ['Person', 'Calendar']),
       calendarPeople: query('GET /calendars/:id/people', byId, ['Person', 'Calendar']),
       saveCalendarPeople: mutation(
         'PUT /calendars/:id/people',
@@ -445,6 +446,7 @@ export const {
   useAnswerWishMutation,
   useTakeWishBackMutation,
   usePeopleQuery,
+  useStandingsQuery,
   useCalendarPeopleQuery,
   useSaveCalendarPeopleMutation,
   useHouseQuery,

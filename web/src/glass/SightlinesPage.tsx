@@ -4,6 +4,8 @@ import {
   AUDIENCE_WORDS,
   GLASS_WORDS,
   AUDIENCES,
+  ceilingsInForce,
+  type Audience,
   type SightCell,
   type SightPath,
   type SightRow,
@@ -12,8 +14,15 @@ import { Download, Printer, TriangleAlert } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { may } from '@zonal/core/rights';
-import { problemOf, useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
+import { insideSight, may, type InsideCell, type InsideRow, type Sight } from '@zonal/core/rights';
+import {
+  problemOf,
+  useCalendarsQuery,
+  useCeilingsQuery,
+  useStandingsQuery,
+  useWatchQuery,
+  useWindowsQuery,
+} from '../api/zonalApi';
 import type { Calendar } from '@zonal/core/api';
 import type { SightQuestion } from '../workers/questions';
 import { sighted } from '../rehearsal/sighted';
@@ -123,6 +132,15 @@ export function SightlinesPage() {
     };
   }, [calendars.data, windows.data, watch, now]);
   const { answer, problem, busy } = useAnswer(question);
+  const { data: standings } = useStandingsQuery();
+  const { data: set } = useCeilingsQuery();
+  const inside = useMemo(() => {
+    const locked = (calendars.data ?? []).filter((c) => c.lockedAt).map((c) => c.id);
+    const ceilings = ceilingsInForce(set?.ceilings ?? [], locked);
+    return (standings?.calendars ?? []).map((c) =>
+      insideSight(c.calendarId, { ...c, stewards: standings!.stewards }, ceilings),
+    );
+  }, [calendars.data, set, standings]);
   const failed = problemOf(calendars.error ?? windows.error)?.message ?? problem;
   if (failed) return <Notice>{failed}</Notice>;
   if (!answer || !calendars.data || !windows.data) return <Loading what="Looking along all sightlines" />;
@@ -134,7 +152,7 @@ export function SightlinesPage() {
         <OffPaper>
           <Row>
             <Button
-              onPress={() => saveFile(sightlineTable(answer, nameOf), 'sightlines.csv')}
+              onPress={() => saveFile(sightlineTable(answer, nameOf, inside), 'sightlines.csv')}
               isDisabled={!answer.length}
             >
               <Download aria-hidden="true" /> Table (.csv)
@@ -153,7 +171,7 @@ export function SightlinesPage() {
       {!answer.length ? (
         <Empty>There are no calendars yet, so there is nothing to be seen.</Empty>
       ) : (
-        <Matrix rows={answer} calendars={calendars.data} />
+        <Matrix rows={answer} inside={inside} calendars={calendars.data} />
       )}
       <OffPaper>
         <EntryCheck calendars={calendars.data} windows={windows.data} now={now} />
@@ -162,7 +180,20 @@ export function SightlinesPage() {
   );
 }
 
-function Matrix({ rows, calendars }: { rows: readonly SightRow[]; calendars: readonly Calendar[] }) {
+interface MatrixProps {
+  rows: readonly SightRow[];
+  /** Who sees them from inside. */
+  inside: readonly InsideRow[];
+  calendars: readonly Calendar[];
+}
+
+/** What somebody inside sees, for the two rings that are inside. */
+function insideCell(inside: readonly InsideRow[], calendarId: string, audience: Audience): InsideCell | null {
+  const row = inside.find((r) => r.calendarId === calendarId);
+  return row && (audience === 'crew' || audience === 'house') ? row[audience] : null;
+}
+
+function Matrix({ rows, inside, calendars }: MatrixProps) {
   const [open, setOpen] = useState('');
   return (
     <Wide>
@@ -196,17 +227,19 @@ function Matrix({ rows, calendars }: { rows: readonly SightRow[]; calendars: rea
                   {row.cells.map((cell) => {
                     const key = `${row.calendarId}|${cell.audience}`;
                     const on = open === key;
+                    const within = insideCell(inside, row.calendarId, cell.audience);
                     return (
                       <td key={cell.audience} {...(on ? { 'data-open': '' } : {})}>
                         <button
                           type="button"
                           aria-expanded={on}
-                          aria-label={cellWords(cell, calendar.name)}
+                          aria-label={cellWords(cell, within, calendar.name)}
                           onClick={() => setOpen(on ? '' : key)}
                         >
-                          <Cell cell={cell} />
+                          <Cell cell={cell} within={within} />
                         </button>
                         <OnPaper>
+                          <WaysInside within={within} />
                           <PathList paths={cell.paths} />
                         </OnPaper>
                       </td>
@@ -216,7 +249,12 @@ function Matrix({ rows, calendars }: { rows: readonly SightRow[]; calendars: rea
                 {chosen && (
                   <tr>
                     <td colSpan={AUDIENCES.length + 1}>
-                      <Detail cell={chosen} usual={row.usual} name={calendar.name} />
+                      <Detail
+                        cell={chosen}
+                        within={insideCell(inside, row.calendarId, chosen.audience)}
+                        usual={row.usual}
+                        name={calendar.name}
+                      />
                     </td>
                   </tr>
                 )}
@@ -229,14 +267,54 @@ function Matrix({ rows, calendars }: { rows: readonly SightRow[]; calendars: rea
   );
 }
 
-function cellWords({ audience, glass, paths, marks }: SightCell, name: string): string {
+/** Returns how clearly something is seen, in one word. */
+const sightWord = (sight: Sight) => (sight === 'all' ? 'Everything' : GLASS_WORDS[sight].word);
+
+/** Returns how many people inside see how much: `Everything: 3, Tinted: 1`. */
+function countWords({ ways }: InsideCell): string {
+  const sights = [...new Set(ways.map((w) => w.sight))];
+  return sights.map((s) => `${sightWord(s)}: ${ways.filter((w) => w.sight === s).length}`).join(', ');
+}
+
+function WaysInside({ within }: { within: InsideCell | null }) {
+  if (!within?.ways.length) return null;
+  return (
+    <Paths>
+      {within.ways.map(({ name, standing, sight, why }) => (
+        <li key={`${standing}|${name}`}>
+          {name || 'Everybody in the house'}: <strong>{sightWord(sight)}</strong>. <Faded>{why}.</Faded>
+        </li>
+      ))}
+    </Paths>
+  );
+}
+
+function cellWords(cell: SightCell, within: InsideCell | null, name: string): string {
+  const { audience, glass, paths, marks } = cell;
+  if (within?.ways.length)
+    return `${name} for ${AUDIENCE_WORDS[audience].word}: ${audience === 'crew' ? countWords(within) : sightWord(within.sight)}`;
   const ways = paths.length === 1 ? '1 key' : `${paths.length} keys`;
   const words = marks.map((m) => SIGHT_MARK_WORDS[m]).join(', ');
   return `${name} for ${AUDIENCE_WORDS[audience].word}: ${GLASS_WORDS[glass].word}, ${ways}${words ? `, ${words}` : ''}`;
 }
 
-function Cell({ cell: { glass, paths, marks } }: { cell: SightCell }) {
-  if (!paths.length) return <Faded>no way to it</Faded>;
+function Cell({ cell, within }: { cell: SightCell; within: InsideCell | null }) {
+  const { audience, glass, paths, marks } = cell;
+  if (within?.ways.length)
+    return (
+      <>
+        <Row style={{ gap: '0.4rem', flexWrap: 'nowrap' }}>
+          {within.sight !== 'all' && <GlassMark glass={within.sight} />}{' '}
+          <strong>{sightWord(within.sight)}</strong>
+        </Row>
+        <small>
+          {audience === 'crew'
+            ? `${within.ways.length} by name. ${countWords(within)}`
+            : 'everybody with an account'}
+        </small>
+      </>
+    );
+  if (!paths.length) return <Faded>{within ? 'nobody' : 'no way to it'}</Faded>;
   return (
     <>
       <Row style={{ gap: '0.4rem', flexWrap: 'nowrap' }}>
@@ -273,18 +351,25 @@ function PathList({ paths }: { paths: readonly SightPath[] }) {
   );
 }
 
-function Detail({ cell, usual, name }: { cell: SightCell; usual: SightRow['usual']; name: string }) {
+interface DetailProps {
+  cell: SightCell;
+  within: InsideCell | null;
+  usual: SightRow['usual'];
+  name: string;
+}
+
+function Detail({ cell, within, usual, name }: DetailProps) {
   const { audience, paths, exposed } = cell;
   return (
     <Stack style={{ gap: '0.5rem' }} role="region" aria-label={`Ways to ${name} for ${audience}`}>
       <strong>
-        {AUDIENCE_WORDS[audience].word} and {name}: usually {GLASS_WORDS[usual].word.toLowerCase()} here
+        {AUDIENCE_WORDS[audience].word} and {name}
+        {!within && `: usually ${GLASS_WORDS[usual].word.toLowerCase()} here`}
       </strong>
-      {paths.length ? (
-        <PathList paths={paths} />
-      ) : (
-        <Faded>No open window with a key for them shows it.</Faded>
-      )}
+      <WaysInside within={within} />
+      {within && !within.ways.length && <Faded>Nobody of them sees it.</Faded>}
+      {paths.length > 0 && <PathList paths={paths} />}
+      {!within && !paths.length && <Faded>No open window with a key for them shows it.</Faded>}
       {exposed.length > 0 && (
         <div>
           <Mark>Sensitive matter that they can read: {exposed.length}</Mark>

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
-import { sightlines } from '../../glass';
+import { NO_CEILINGS, sightlines } from '../../glass';
 import { rulesOf } from '../../testing/samples';
+import { insideSight } from '../../rights';
 import { sightlineTable } from './sightlineTable';
 
 it('sightlines as a table have a row for each way and one for each empty cell, with the reasons', () => {
@@ -28,4 +29,18 @@ it('sightlines as a table have a row for each way and one for each empty cell, w
   expect(lines[4]).toBe(
     `Works,tinted,street,tinted,Bridge times,'=SUM(A1),tinted,"glass of the window: clear, cap of the key: tinted (decides)",not used for 60 days,0`,
   );
+  const inside = insideSight(
+    'a',
+    { people: [{ name: 'Per', standing: 'reader', glass: 'tinted' }], stewards: ['Ida'], houseGlass: 'shut' },
+    NO_CEILINGS,
+  );
+  expect(
+    sightlineTable(rows, () => 'Works', [inside])
+      .split('\r\n')
+      .slice(1, 4),
+  ).toEqual([
+    'Works,tinted,crew,all,,Ida,all,as steward,,',
+    'Works,tinted,crew,tinted,,Per,tinted,glass given by name: tinted,,',
+    'Works,tinted,house,shut,,,,,,',
+  ]);
 });

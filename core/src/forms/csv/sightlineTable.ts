@@ -1,4 +1,12 @@
-import { AUDIENCES, LIMITER_WORDS, SIGHT_MARK_WORDS, type Reason, type SightRow } from '../../glass';
+import {
+  AUDIENCES,
+  LIMITER_WORDS,
+  SIGHT_MARK_WORDS,
+  type Audience,
+  type Reason,
+  type SightRow,
+} from '../../glass';
+import type { InsideRow } from '../../rights';
 import { tableText } from './writeCsv';
 
 /** Returns a chain of reasons as it is read: each limit, and which of them decides. */
@@ -11,14 +19,25 @@ export function reasonWords(reasons: readonly Reason[]): string {
     .join(', ');
 }
 
-/** Returns sightlines as a table, one row for each way from a calendar to an audience, and one where there is none. */
-export function sightlineTable(rows: readonly SightRow[], nameOf: (calendarId: string) => string): string {
+/**
+ * Returns sightlines as a table, one row for each way from a calendar to an audience, and one where there is none. Ways of
+ * people inside, by name, stand among them.
+ */
+export function sightlineTable(
+  rows: readonly SightRow[],
+  nameOf: (calendarId: string) => string,
+  inside: readonly InsideRow[] = [],
+): string {
   const lines = rows.flatMap(({ calendarId, usual, cells }) =>
     AUDIENCES.flatMap((audience) => {
       const cell = cells.find((c) => c.audience === audience)!;
+      const own = waysInside(inside, calendarId, audience).map((w) => [
+        ...[nameOf(calendarId), usual, audience, w.sight, '', w.name || 'everybody in the house'],
+        ...[w.sight, w.why, '', ''],
+      ]);
       const head = [nameOf(calendarId), usual, audience, cell.glass];
-      if (!cell.paths.length) return [[...head, '', '', '', '', '', '']];
-      return cell.paths.map((p) => [
+      if (!cell.paths.length) return own.length ? own : [[...head, '', '', '', '', '', '']];
+      const keyed = cell.paths.map((p) => [
         ...head,
         p.window,
         p.madeOutTo,
@@ -27,6 +46,7 @@ export function sightlineTable(rows: readonly SightRow[], nameOf: (calendarId: s
         p.marks.map((m) => SIGHT_MARK_WORDS[m]).join('; '),
         String(cell.exposed.length),
       ]);
+      return [...own, ...keyed];
     }),
   );
   const headings = [
@@ -35,11 +55,16 @@ export function sightlineTable(rows: readonly SightRow[], nameOf: (calendarId: s
     'Audience',
     'Clearest glass',
     'Window',
-    'Key made out to',
+    'Key made out to, or person',
     'Glass in force',
     'Reasons',
     'Marks',
     'Sensitive matter in the cell',
   ];
   return tableText([headings, ...lines]);
+}
+
+function waysInside(inside: readonly InsideRow[], calendarId: string, audience: Audience) {
+  const row = inside.find((r) => r.calendarId === calendarId);
+  return row && (audience === 'crew' || audience === 'house') ? row[audience].ways : [];
 }

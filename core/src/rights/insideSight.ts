@@ -1,0 +1,87 @@
+import { GLASSES, LIMITER_WORDS, effectiveGlass, sourceLimits, type Ceilings, type Glass } from '../glass';
+import { clearerInside, type InsideGlass } from './insideView';
+import type { Sight, Standing } from './rights';
+
+/** Somebody who was made something to a calendar. */
+export interface NamedPerson {
+  readonly name: string;
+  readonly standing: Standing;
+  /** Of a reader; null for those who see everything. */
+  readonly glass: Glass | null;
+}
+
+/** How one person, or everybody, sees a calendar from inside, and why. */
+export interface InsideWay {
+  /** Empty for everybody in the house. */
+  readonly name: string;
+  readonly standing: Standing | 'steward' | 'house';
+  readonly sight: Sight;
+  readonly why: string;
+}
+
+/** What a ring inside sees of a calendar: the clearest of all ways. */
+export interface InsideCell {
+  readonly sight: Sight;
+  readonly ways: readonly InsideWay[];
+}
+
+export interface InsideRow {
+  readonly calendarId: string;
+  readonly crew: InsideCell;
+  readonly house: InsideCell;
+}
+
+/** Sights from nothing to everything. */
+const SIGHTS: readonly Sight[] = [...GLASSES, 'all'];
+
+/** Returns who sees a calendar from inside: named colleagues and stewards, and everybody in the house. */
+export function insideSight(
+  calendarId: string,
+  {
+    people,
+    stewards,
+    houseGlass,
+  }: {
+    readonly people: readonly NamedPerson[];
+    readonly stewards: readonly string[];
+    readonly houseGlass: Glass;
+  },
+  ceilings: Ceilings,
+): InsideRow {
+  const through = (glass: InsideGlass): Pick<InsideWay, 'sight' | 'why'> => {
+    const sources = [{ calendarId, glass: glass.glass, fields: [], as: '' }];
+    const limits = sourceLimits(calendarId, { sources, ceilings }, { audience: glass.audience, cap: null });
+    const { glass: sight, reasons } = effectiveGlass(limits);
+    const own = glass.audience === 'crew' ? 'glass given by name' : 'glass of the whole house';
+    const why = reasons.map((r) => `${r.by === 'window' ? own : LIMITER_WORDS[r.by]}: ${r.glass}`);
+    return { sight, why: why.join(', ') };
+  };
+  const crew = [
+    ...people
+      .filter((p) => !stewards.includes(p.name))
+      .map(({ name, standing, glass }): InsideWay => {
+        if (standing !== 'reader') return { name, standing, sight: 'all', why: `as ${standing}` };
+        return {
+          name,
+          standing,
+          ...through(clearerInside(calendarId, glass ?? 'shut', houseGlass, ceilings)),
+        };
+      }),
+    ...stewards.map((name): InsideWay => ({ name, standing: 'steward', sight: 'all', why: 'as steward' })),
+  ];
+  const house: InsideWay = {
+    name: '',
+    standing: 'house',
+    ...through({ audience: 'house', glass: houseGlass }),
+  };
+  return { calendarId, crew: cellOf(crew), house: cellOf(house.sight === 'shut' ? [] : [house]) };
+}
+
+function cellOf(ways: readonly InsideWay[]): InsideCell {
+  const clearest = Math.max(0, ...ways.map((w) => SIGHTS.indexOf(w.sight)));
+  const seeing = ways.filter((w) => w.sight !== 'shut');
+  return {
+    sight: SIGHTS[clearest]!,
+    ways: [...seeing].sort((a, b) => SIGHTS.indexOf(b.sight) - SIGHTS.indexOf(a.sight)),
+  };
+}
