@@ -19,6 +19,7 @@ import { InsideViews } from './inside/insideViews';
 import { NewsCutter } from './inside/newsCutter';
 import { editRoutes } from './inside/editRoutes';
 import { houseRoutes } from './glass/houseRoutes';
+import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
 import { accountLimit, forgottenLimit, ownPasswordLimit, passLimit, signInLimit } from './http/limits';
 import { answersIn, openApi } from './http/openApi';
@@ -144,7 +145,8 @@ function api(
   const door = new Doorkeeper(config);
   const views = new InsideViews();
   const { publicUrl } = config;
-  const account = { sequelize, change, publicUrl, outbox };
+  const feedsOf = (userId: string) => ownFeeds(userId, publicUrl);
+  const account = { sequelize, change, publicUrl, outbox, feedsOf };
   const routes = [
     ...sessionRoutes(door, config),
     ...passRoutes(door, config, account),

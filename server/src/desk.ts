@@ -3,7 +3,8 @@ import { createServer } from 'node:http';
 import type { Sequelize } from 'sequelize';
 import type { Config } from './config';
 import { deskApp } from './app';
-import { changeMaker, dropOldChanges, type LoggedChange } from './db/changes';
+import { changeMaker, dropOldChanges, provideFollower, type LoggedChange } from './db/changes';
+import { capOwnKeys } from './people/ownKeys';
 import { dropOldEdits } from './inside/editStore';
 import type { Unconfirmed } from './http/callNotes';
 import type { ChangeNews } from '@zonal/core/api';
@@ -41,6 +42,7 @@ export async function startDesk(
   sequelize: Sequelize,
   front: Front,
 ): Promise<Desk & { readonly app: ReturnType<typeof deskApp>['app'] }> {
+  provideFollower(capOwnKeys);
   const daily = await keepTidy(sequelize);
   const stream = new ChangeStream();
   const change = changeMaker(sequelize, async (made) => valueOf(await front.acts(made)));

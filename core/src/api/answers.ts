@@ -171,7 +171,10 @@ export interface WindowKey {
   readonly id: string;
   readonly madeOutTo: string;
   readonly audience: Audience;
+  /** Of a colleague's own key it follows what they may see inside. */
   readonly cap: Glass | null;
+  /** The colleague whose own it is; null for outsiders. */
+  readonly userId: string | null;
   readonly madeAt: string;
   /** From when on its addresses are no longer open; null for no end. */
   readonly expiresAt: string | null;
@@ -268,6 +271,8 @@ export interface ClosingInput {
 
 /** A key as it is made or changed. */
 export interface KeyInput extends Pick<WindowKey, 'madeOutTo' | 'audience' | 'cap' | 'contact' | 'notes'> {
+  /** The colleague whose own it is to be, as it must be for Crew and House; null, or left out, for outsiders. */
+  readonly userId?: string | null;
   /** How many readers it is made out for; null, or left out, where that is not said. */
   readonly meantFor?: number | null;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */

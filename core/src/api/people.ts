@@ -119,6 +119,18 @@ export interface OwnAccount {
   readonly name: string;
   readonly email: string;
   readonly devices: readonly Device[];
+  /** Feeds that are one's own, for one's own programs. */
+  readonly feeds: readonly OwnFeed[];
+}
+
+/** A window that a colleague follows with a key of their own. */
+export interface OwnFeed {
+  readonly keyId: string;
+  readonly window: string;
+  /** The clearest that it shows just now; null for all that the window does. */
+  readonly cap: Glass | null;
+  readonly see: string;
+  readonly feed: string;
 }
 
 /** A mail as it stands under House. What it says is told to nobody. */

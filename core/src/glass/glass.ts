@@ -6,7 +6,7 @@ export type Glass = (typeof GLASSES)[number];
 export const AUDIENCES = ['crew', 'house', 'partners', 'street'] as const;
 export type Audience = (typeof AUDIENCES)[number];
 
-/** Zones of outsiders, to whom keys are made out: colleagues need none. */
+/** Zones of outsiders. A key for one of the others is a colleague's own. */
 export const OUTSIDERS = ['partners', 'street'] as const satisfies readonly Audience[];
 
 /** Who or what can set a limit to the glass, in the order in which reasons are told. */

@@ -65,7 +65,7 @@ export const JOURNAL_KINDS = {
     area: 'keys',
     word: 'key',
     noted: ['made_out_to', 'audience', 'cap', 'expires_at', 'withdrawn_at', 'contact', 'meant_for', 'hosts'],
-    told: ['id', 'window_id'],
+    told: ['id', 'window_id', 'user_id'],
   },
   turned_tokens: {
     area: 'keys',

@@ -73,6 +73,14 @@ export const PROBLEMS = {
     status: 422,
     say: '{most} of your wishes wait for an answer already. Take one back first.',
   },
+  'key-person': {
+    status: 422,
+    say: 'A key for Crew or House is one colleague’s own, and one for outsiders is not. Choose the colleague, or another zone.',
+  },
+  'key-shows-nothing': {
+    status: 422,
+    say: '{name} may see nothing of one of this window’s calendars, so a key of their own would show nothing. Say under that calendar’s people what they see, then make the key.',
+  },
   'mail-state': {
     status: 409,
     say: 'This mail was sent, or is being sent just now. Reload the page to see what became of it.',

@@ -28,3 +28,4 @@ export {
   type InsideWay,
   type NamedPerson,
 } from './insideSight';
+export { ownKeyCap } from './ownKey';

@@ -20,6 +20,16 @@ type StateReader = (
   transaction: Transaction,
 ) => Promise<readonly WindowState[]>;
 
+/** Brings what follows from a change in line with it, within it; returns the windows that it has touched by that. */
+type Follower = (touched: readonly Touched[], transaction: Transaction) => Promise<readonly string[]>;
+
+let follow: Follower | null = null;
+
+/** Hands in what follows from changes of rights, ceilings and windows: what stands above knows. */
+export function provideFollower(follower: Follower): void {
+  follow = follower;
+}
+
 let statesOf: StateReader | null = null;
 
 /** Hands in how the state of windows is read: what stands above tells, this only keeps it with the change. */
@@ -45,7 +55,9 @@ export async function logged<T>(
   const done = sequelize.transaction(async (transaction) => {
     await sequelize.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
     await sayWhose(sequelize, userId, transaction);
-    const { result, touched } = await work(transaction);
+    const { result, touched: own } = await work(transaction);
+    const followed = own.length && follow ? await follow(own, transaction) : [];
+    const touched: readonly Touched[] = [...own, ...followed.map((windowId) => ({ windowId }))];
     await noteDone(sequelize, result, transaction);
     worked = !touched.length;
     if (!touched.length) return { result, change: NO_CHANGE };

@@ -19,6 +19,7 @@ import * as accounts from './migrations/015-accounts';
 import { noteChanges } from './journal';
 import * as directory from './migrations/016-directory';
 import * as journal from './migrations/017-journal';
+import * as ownKeys from './migrations/018-own-keys';
 
 export const MIGRATIONS = [
   first,
@@ -38,6 +39,7 @@ export const MIGRATIONS = [
   accounts,
   directory,
   journal,
+  ownKeys,
 ];
 
 /**

@@ -179,6 +179,8 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare madeOutTo: string;
   declare audience: Audience;
   declare cap: Glass | null;
+  /** The colleague whose own it is: then its cap follows what they may see inside; null for outsiders. */
+  declare userId: CreationOptional<string | null>;
   /** From when on its addresses are no longer open; null for no end. */
   declare expiresAt: CreationOptional<Date | null>;
   /** Whom to tell of it, and notes for colleagues. */
@@ -591,6 +593,7 @@ export function initModels(sequelize: Sequelize): void {
       madeOutTo: text(),
       audience: text(),
       cap: { type: DataTypes.TEXT, allowNull: true },
+      userId: { type: DataTypes.UUID, allowNull: true },
       expiresAt: { type: DataTypes.DATE, allowNull: true },
       contact: { ...text(), defaultValue: '' },
       notes: { ...text(), defaultValue: '' },

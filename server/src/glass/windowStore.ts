@@ -250,10 +250,10 @@ interface KeyContext {
 }
 
 function keyAnswer(key: KeyRow, { publicUrl, turned, use, readers }: KeyContext): WindowKey {
-  const { id, madeOutTo, audience, cap, contact, notes, meantFor, look, hosts, version } = key;
+  const { id, madeOutTo, audience, cap, userId, contact, notes, meantFor, look, hosts, version } = key;
   const token = unsealed(key.token);
   return {
-    ...{ id, madeOutTo, audience, cap, contact, notes, meantFor, readers, look, hosts, version },
+    ...{ id, madeOutTo, audience, cap, userId, contact, notes, meantFor, readers, look, hosts, version },
     madeAt: key.createdAt.toISOString(),
     expiresAt: key.expiresAt?.toISOString() ?? null,
     withdrawnAt: key.withdrawnAt?.toISOString() ?? null,

@@ -1,5 +1,6 @@
 import type { KeyInput as KeySaid, OutwardWindow } from '@zonal/core/api';
 import {
+  AUDIENCES,
   DEMANDS,
   GLASSES,
   KEY_LIMITS,
@@ -22,24 +23,28 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  IsUUID,
   Max,
   MaxLength,
   Min,
   MinLength,
 } from 'class-validator';
 import type { Transaction } from 'sequelize';
-import { KeyRow, TurnedTokenRow } from '../db/models';
+import { KeyRow, TurnedTokenRow, UserRow } from '../db/models';
 import { windowTold, type Publishing } from '../glass/publishWindow';
 import { rehearsed, requireKeyConfirmed } from '../glass/requireConfirmed';
 import { keyOf, newToken, viewIdOf } from '../glass/windowStore';
 import { IsVersion } from '../http/inputs';
 import { route } from '../http/route';
+import { capFor } from '../people/ownKeys';
 import { loadView } from './viewStore';
 
 export class KeyInput {
   /** The place or person that it is for. */
   @IsString() @MinLength(1) @MaxLength(KEY_LIMITS.nameLetters) madeOutTo!: string;
-  @IsIn(OUTSIDERS) audience!: Audience;
+  @IsIn(AUDIENCES) audience!: Audience;
+  /** The colleague whose own it is, for Crew and House. */
+  @IsOptional() @IsUUID() userId?: string | null;
   /** The clearest glass that it ever shows; null for the window's own. */
   @IsOptional() @IsIn(GLASSES) cap!: Glass | null;
   /** Whom to tell of it; it never goes out. */
@@ -80,21 +85,36 @@ export const keyRoutes = (publishing: Publishing) => {
   const answerFor = async ({ param }: { param: (name: 'id') => string }) =>
     answer((await keyOf(param('id'))).windowId);
 
+  /** Returns the cap that a key will have. Throws `key-person`, `person-unknown` and `key-shows-nothing`. */
+  const capOf = async (window: OutwardWindow, { audience, userId, cap }: KeySaid): Promise<Glass | null> => {
+    const outsider = (OUTSIDERS as readonly Audience[]).includes(audience);
+    if (outsider !== !userId) throw new Problem('key-person');
+    if (!userId) return cap ?? null;
+    const user = await UserRow.findOne({ where: { id: userId, restedAt: null } });
+    if (!user) throw new Problem('person-unknown');
+    const own = await capFor(user, window.id, audience);
+    if (own === 'shut') throw new Problem('key-shows-nothing', { name: user.name });
+    return own;
+  };
+
   /** Throws what keeps a key from being as it is wanted: `confirm-needed` where its readers would see much more, or less. */
   const check = async (window: OutwardWindow, id: string, body: KeySaid) => {
     if (keyState(body, Date.now()) === 'ended') throw new Problem('expiry-past');
+    const cap = await capOf(window, body);
     if (window.closedAt) return;
     const told = rehearsed(window);
-    const { madeOutTo, audience, cap } = body;
+    const { madeOutTo, audience } = body;
     const before = told.keys.find((k) => k.id === id) ?? null;
-    if (before?.audience === audience && before.cap === (cap ?? null)) return;
-    const after = { id, madeOutTo, audience, cap: cap ?? null };
+    if (before?.audience === audience && before.cap === cap) return;
+    const after = { id, madeOutTo, audience, cap };
     await requireKeyConfirmed(told, before, after, body.confirmed ?? []);
   };
-  const columnsOf = ({ madeOutTo, audience, cap, contact, notes, meantFor, expiresAt }: KeySaid) => ({
+  // The cap of a colleague's own key is set by what follows from each change: see capOwnKeys.
+  const columnsOf = ({ madeOutTo, audience, userId, cap, contact, notes, meantFor, expiresAt }: KeySaid) => ({
     madeOutTo,
     audience,
-    cap: cap ?? null,
+    userId: userId ?? null,
+    cap: userId ? ('shut' as const) : (cap ?? null),
     contact,
     notes,
     ...(meantFor === undefined ? {} : { meantFor }),

@@ -1,4 +1,4 @@
-import type { OwnAccount } from '@zonal/core/api';
+import type { OwnAccount, OwnFeed } from '@zonal/core/api';
 import { addressKnownLetter, addressLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
@@ -21,6 +21,8 @@ export interface AccountSetting {
   readonly change: MakeChange;
   readonly publicUrl: string;
   readonly outbox: Outbox;
+  /** Returns the feeds that are somebody's own. */
+  readonly feedsOf: (userId: string) => Promise<OwnFeed[]>;
 }
 
 const PEOPLE = [{ people: true }] as const;
@@ -33,11 +35,12 @@ export function afterwards(work: () => Promise<unknown>): void {
 }
 
 /** Everybody's own account, and what stewards do with those of others. */
-export const accountRoutes = (door: Doorkeeper, { sequelize, change, publicUrl, outbox }: AccountSetting) => {
+export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
+  const { sequelize, change, publicUrl, outbox } = setting;
   const own = async (req: Request, user: UserRow): Promise<OwnAccount> => {
     const row = (await UserRow.findByPk(user.id))!;
     const devices = await devicesOf(sequelize, row.id, { proof: proofOf(row), sid: req.sessionID });
-    return { name: row.name, email: row.email, devices };
+    return { name: row.name, email: row.email, devices, feeds: await setting.feedsOf(row.id) };
   };
   const requirePassword = async (user: UserRow, password: string) => {
     if (!(await passwordFits(user.passwordHash, password))) throw new Problem('password-wrong');

@@ -3,12 +3,14 @@ import {
   AUDIENCE_WORDS,
   GLASS_WORDS,
   KEY_LIMITS,
+  AUDIENCES,
   OUTSIDERS,
+  type Audience,
   type Demand,
   type Glass,
 } from '@zonal/core/glass';
 import { useState, type FormEvent } from 'react';
-import { problemOf, useSaveKeyMutation, useTurnKeyMutation } from '../api/zonalApi';
+import { problemOf, usePeopleQuery, useSaveKeyMutation, useTurnKeyMutation } from '../api/zonalApi';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
@@ -36,7 +38,7 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
   const { hostZone } = window;
   const [form, setForm] = useState(() => ({
     ...formOf(keyOf, hostZone),
-    ...(madeOutTo ? { madeOutTo, contact: madeOutTo, audience: 'partners' as const } : {}),
+    ...(madeOutTo ? { madeOutTo, contact: madeOutTo, audience: 'partners' as Audience } : {}),
   }));
   const [version, setVersion] = useState(keyOf?.version);
   const [save, saving] = useSaveKeyMutation();
@@ -48,13 +50,19 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
     !form.meantFor || (/^[1-9]\d*$/.test(form.meantFor) && Number(form.meantFor) <= KEY_LIMITS.meantFor);
   const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
 
+  const { data: everybody = [] } = usePeopleQuery();
+  const own = !(OUTSIDERS as readonly Audience[]).includes(form.audience);
+  const colleagues = everybody.filter((a) => !a.restedAt);
+  const colleague = colleagues.find((a) => a.id === form.userId);
+
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const { lastDay, cap, meantFor, ...rest } = form;
+    const { lastDay, cap, meantFor, userId, ...rest } = form;
     const body: KeyInput = {
       ...rest,
-      madeOutTo: form.madeOutTo.trim(),
-      cap: cap || null,
+      madeOutTo: own ? (colleague?.name ?? '') : form.madeOutTo.trim(),
+      userId: own ? userId : null,
+      cap: own ? null : cap || null,
       meantFor: meantFor ? Number(meantFor) : null,
       // An end that was not touched stays to the moment.
       expiresAt:
@@ -82,33 +90,57 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
             />
           )}
           {refusal && !current && !demands.length && <Notice>{refusal.message}</Notice>}
-          <Field
-            label="Made out to"
-            value={form.madeOutTo}
-            onChange={(madeOutTo) => set({ madeOutTo })}
-            help="The place or person that gets it, such as “parish newsletter site”. Readers do not see it."
-            maxLength={KEY_LIMITS.nameLetters}
-            isRequired
-            autoFocus
-          />
           <ChoiceStrip
             label="Zone"
             value={form.audience}
-            options={OUTSIDERS.map((z) => ({
+            options={AUDIENCES.map((z) => ({
               value: z,
-              text: `${AUDIENCE_WORDS[z].word}: ${AUDIENCE_WORDS[z].plain}`,
+              text: AUDIENCE_WORDS[z].word,
+              help: AUDIENCE_WORDS[z].plain,
             }))}
             onChange={(audience) => set({ audience })}
           />
-          <SelectOne
-            label="Shows at most"
-            value={form.cap}
-            options={CAPS.map((c) => ({
-              value: c,
-              text: c ? `${GLASS_WORDS[c].word}: ${GLASS_WORDS[c].plain}` : 'what the window shows',
-            }))}
-            onChange={(cap) => set({ cap })}
-          />
+          <Faded>
+            {AUDIENCE_WORDS[form.audience].word}: {AUDIENCE_WORDS[form.audience].plain}.
+          </Faded>
+          {own ? (
+            <>
+              <SelectOne
+                label="The colleague whose own it is"
+                value={form.userId}
+                options={[
+                  { value: '', text: 'Choose …' },
+                  ...colleagues.map((a) => ({ value: a.id, text: `${a.name}, ${a.email}` })),
+                ]}
+                onChange={(userId) => set({ userId })}
+              />
+              <Faded>
+                It never shows more than they may see inside, and follows that at once: when their rights are
+                narrowed, or their account is put to rest. They find its address under their account.
+              </Faded>
+            </>
+          ) : (
+            <>
+              <Field
+                label="Made out to"
+                value={form.madeOutTo}
+                onChange={(madeOutTo) => set({ madeOutTo })}
+                help="The place or person that gets it, such as “parish newsletter site”. Readers do not see it."
+                maxLength={KEY_LIMITS.nameLetters}
+                isRequired
+                autoFocus
+              />
+              <SelectOne
+                label="Shows at most"
+                value={form.cap}
+                options={CAPS.map((c) => ({
+                  value: c,
+                  text: c ? `${GLASS_WORDS[c].word}: ${GLASS_WORDS[c].plain}` : 'what the window shows',
+                }))}
+                onChange={(cap) => set({ cap })}
+              />
+            </>
+          )}
           <Row>
             <DateField
               label="Open to the end of"
@@ -144,7 +176,12 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
           <Row>
             <MainButton
               type="submit"
-              isDisabled={saving.isLoading || !form.madeOutTo.trim() || !meantForFits || !confirming.ready}
+              isDisabled={
+                saving.isLoading ||
+                !(own ? colleague : form.madeOutTo.trim()) ||
+                !meantForFits ||
+                !confirming.ready
+              }
             >
               {keyOf ? 'Save' : 'Make the key'}
             </MainButton>
@@ -159,8 +196,9 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
 function formOf(key: WindowKey | null, hostZone: string) {
   return {
     madeOutTo: key?.madeOutTo ?? '',
-    audience: key?.audience === 'street' ? ('street' as const) : ('partners' as const),
-    cap: (key?.cap ?? '') as '' | Exclude<Glass, 'shut'>,
+    audience: key?.audience ?? ('partners' as Audience),
+    userId: key?.userId ?? '',
+    cap: (key?.userId ? '' : (key?.cap ?? '')) as '' | Exclude<Glass, 'shut'>,
     lastDay: key ? lastDayOf(key, hostZone) : '',
     meantFor: key?.meantFor ? String(key.meantFor) : '',
     contact: key?.contact ?? '',

@@ -33,7 +33,7 @@ export function keyWords(key: WindowKey, hostZone: ZoneName, now: number): strin
   const state = keyState(key, now);
   return [
     AUDIENCE_WORDS[audience].word,
-    cap ? capWords(cap) : '',
+    cap === 'shut' ? 'shows nothing, as its colleague may see nothing of it' : cap ? capWords(cap) : '',
     withdrawnAt
       ? `withdrawn on ${day(withdrawnAt)}`
       : expiresAt

@@ -12,6 +12,7 @@ import {
   useSignOutEverywhereMutation,
 } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
+import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
 import { Faded, FramedList, Pair, Row, Stack } from '../ui/layout';
@@ -47,6 +48,7 @@ export function AccountPage() {
       <NameForm key={account.name} account={account} />
       <AddressForm account={account} />
       <PasswordForm />
+      <FeedsList account={account} />
       <DevicesList account={account} />
     </Page>
   );
@@ -181,6 +183,37 @@ function PasswordForm() {
         />
       </Pair>
     </Part>
+  );
+}
+
+/** Feeds for one's own programs, made out by those who publish. */
+function FeedsList({ account }: { account: OwnAccount }) {
+  if (!account.feeds.length) return null;
+  return (
+    <Stack as="section" aria-labelledby="feeds">
+      <h2 id="feeds">Feeds of your own</h2>
+      <Faded>
+        For your own programs: whoever has such an address sees what you see, so keep it to yourself. It
+        follows your rights.
+      </Faded>
+      <Devices aria-label="Feeds of your own">
+        {account.feeds.map(({ keyId, window, cap, see, feed }) => (
+          <li key={keyId}>
+            <span>
+              <a href={see}>{window}</a>
+              <small>
+                {cap === 'shut'
+                  ? 'shows nothing, as you may see nothing of it'
+                  : cap
+                    ? `at most ${cap}`
+                    : 'all of it'}
+              </small>
+            </span>
+            <CopyButton what={`feed address of ${window}`} text={feed} />
+          </li>
+        ))}
+      </Devices>
+    </Stack>
   );
 }
 
