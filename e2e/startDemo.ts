@@ -15,6 +15,7 @@ function placeOf(worker: number) {
     hostSite: `http://127.0.0.1:${port - 3}`,
     postbox: `http://127.0.0.1:${port - 4}`,
     smtp: `smtp://127.0.0.1:${port - 5}`,
+    firstPort: port - 6,
     // The name of a database is the last of its address.
     databaseUrl: worker ? `${database}${worker}` : database,
   };

@@ -94,6 +94,8 @@ await main(async () => {
     postgres.createDatabase('tests');
     // One for each of those that drive the interface at once.
     for (const name of ['e2e', 'e2e1']) postgres.createDatabase(name);
+    // Empty, for a first start on either.
+    for (const name of ['e2e_first', 'e2e1_first']) postgres.createDatabase(name);
     await build();
     const env = {
       ...process.env,

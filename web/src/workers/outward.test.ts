@@ -59,6 +59,7 @@ const window: OutwardWindow = {
       fetchedAt: new Date(NOW - DAY).toISOString(),
       fetched: 4,
       withdrawnAt: null,
+      userId: null,
       contact: '',
       meantFor: null,
       readers: 0,

@@ -1,0 +1,200 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
+import { signIn } from './demo';
+import { OWN, POSTBOX } from './startDemo';
+
+/** Returns the address in the newest mail to somebody, once there is one that says something. */
+async function addressFor(to: string, subject: RegExp): Promise<string> {
+  let address = '';
+  await expect(async () => {
+    const answer = await fetch(`${POSTBOX}/mails.json?to=${encodeURIComponent(to)}`);
+    const mails = (await answer.json()) as { subject: string; text: string }[];
+    const mail = mails.find((m) => subject.test(m.subject));
+    address = /http\S+/.exec(mail?.text ?? '')?.[0] ?? '';
+    expect(address, `a mail to ${to}`).not.toBe('');
+  }).toPass({ timeout: 30_000 });
+  return address;
+}
+
+async function otherPage(browser: Browser): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  return context.newPage();
+}
+
+test('people are invited by mail, accept once, and are what they were promised', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await page.goto('/house/people');
+  await page.getByRole('button', { name: 'Invite people' }).press('Enter');
+  const addresses = page.getByLabel('Mail addresses');
+  await addresses.fill('mara@ostrel.example, nowhere');
+  await expect(page.getByText('No mail address: nowhere')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Send/ })).toBeDisabled();
+  await addresses.fill('mara@ostrel.example, agent@elsewhere.example');
+  // An outsider is better served with a key, which is offered there.
+  const outsiders = page.getByRole('region', { name: 'Outsiders' });
+  await expect(outsiders).toContainText('agent@elsewhere.example');
+  await outsiders.getByLabel('Window').selectOption({ label: 'Works ahead' });
+  await expect(outsiders.getByRole('button', { name: /instead/ })).toBeEnabled();
+  await addresses.fill('mara@ostrel.example');
+  await expect(outsiders).toHaveCount(0);
+  await page.getByLabel('Add a calendar').selectOption({ label: 'HD House diary' });
+  await page.getByLabel('Glass on House diary').selectOption('tinted');
+  await page.getByRole('button', { name: 'Send the invitation' }).press('Enter');
+  const line = page.getByRole('list', { name: 'Invitations' }).getByRole('listitem').first();
+  await expect(line).toContainText('mara@ostrel.example, not answered yet');
+  await expect(line).toContainText('reader of House diary through tinted glass');
+  const first = await addressFor('mara@ostrel.example', /invited/);
+
+  // Changed and sent again while it waits: the address of before opens nothing any more.
+  await line.getByRole('button', { name: 'Change' }).press('Enter');
+  await page.getByLabel('Glass on House diary').selectOption('frosted');
+  await page.getByRole('button', { name: 'Keep it so' }).press('Enter');
+  await expect(line).toContainText('through frosted glass');
+  await line.getByRole('button', { name: 'Send again to mara@ostrel.example' }).press('Enter');
+  let second = first;
+  await expect(async () => {
+    second = await addressFor('mara@ostrel.example', /invited/);
+    expect(second).not.toBe(first);
+  }).toPass({ timeout: 30_000 });
+
+  const mara = await otherPage(browser);
+  await mara.goto(first);
+  await expect(mara.getByText('This address leads nowhere')).toBeVisible();
+  await mara.goto(second);
+  await expect(mara.getByText('reader of House diary through frosted glass')).toBeVisible();
+  await mara.getByLabel('Your name').fill('Mara Quist');
+  await mara.getByLabel('Password').fill('short');
+  await mara.getByRole('button', { name: /Accept/ }).press('Enter');
+  await expect(mara.getByText(/at least 10 letters/).first()).toBeVisible();
+  await mara.getByLabel('Password').fill('three plain words');
+  await mara.getByRole('button', { name: /Accept/ }).press('Enter');
+  await expect(mara.getByRole('button', { name: 'Show House diary' })).toBeVisible();
+  const late = await otherPage(browser);
+  await late.goto(second);
+  await expect(late.getByText('This address was used already')).toBeVisible();
+  await page.reload();
+  await expect(line).toContainText('mara@ostrel.example, accepted');
+  await expect(page.getByRole('list', { name: 'Accounts' })).toContainText('Mara Quist');
+
+  // A forgotten password: every program is signed out, and the mail's address works once.
+  await late.goto('/');
+  await late.getByRole('button', { name: 'Password forgotten' }).press('Enter');
+  await late.getByLabel('E-mail address').fill('mara@ostrel.example');
+  await late.getByRole('button', { name: 'Send me the mail' }).press('Enter');
+  await expect(late.getByText(/a mail is on its way/)).toBeVisible();
+  await late.goto(await addressFor('mara@ostrel.example', /new password/));
+  await late.getByLabel('Password').fill('another of my own');
+  await late.getByRole('button', { name: 'Set it, and sign in' }).press('Enter');
+  await expect(late.getByRole('button', { name: 'Show House diary' })).toBeVisible();
+  await mara.reload();
+  await expect(mara.getByRole('button', { name: 'Sign in' })).toBeVisible();
+
+  // At rest, nobody signs in with it.
+  await page.getByRole('button', { name: 'Put Mara Quist to rest' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Take up Mara Quist again' })).toBeVisible();
+  await mara.getByLabel('E-mail address').fill('mara@ostrel.example');
+  await mara.getByLabel('Password').fill('another of my own');
+  await mara.getByRole('button', { name: 'Sign in' }).press('Enter');
+  await expect(mara.getByText(/This account is at rest/)).toBeVisible();
+
+  // All of it stands in the journal.
+  await page.getByRole('link', { name: 'Journal' }).press('Enter');
+  const journal = page.getByRole('table', { name: 'Journal' });
+  await expect(journal.getByRole('row').nth(1)).toContainText('Mara Quist');
+  await expect(journal.getByRole('row').nth(1)).toContainText('at rest since');
+  await page.getByLabel('About').selectOption({ label: 'accounts and invitations' });
+  await expect(journal.getByRole('row').filter({ hasText: 'invitation' }).first()).toBeVisible();
+});
+
+test('a colleague asks to see a calendar, and a publisher lets them with its effect in sight', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  const siri = await otherPage(browser);
+  await siri.goto('/');
+  await siri.getByRole('button', { name: 'Siri Holme, colleague' }).press('Enter');
+  await expect(siri.getByRole('button', { name: 'Show Bridge and lock times' })).toBeVisible();
+  await siri.getByRole('link', { name: 'Directory' }).press('Enter');
+  const all = siri.getByRole('list', { name: 'Calendars of the house' });
+  await expect(all).toContainText('Pilots’ duty roster');
+  // The house diary is not theirs to know of.
+  await expect(all).not.toContainText('House diary');
+  await siri.getByRole('button', { name: 'Take Events on the quay off the desk' }).press('Enter');
+  await expect(siri.getByRole('button', { name: 'Put Events on the quay on the desk' })).toBeVisible();
+  await siri.getByRole('button', { name: 'Ask to see Pilots’ duty roster' }).press('Enter');
+  await siri.getByLabel('Through which glass').selectOption('clear');
+  await siri.getByLabel('Why').fill('School visits need a free pilot');
+  await siri.getByRole('button', { name: 'Ask', exact: true }).press('Enter');
+  await expect(siri.getByText(/To see “Pilots’ duty roster” through clear glass/)).toContainText(
+    'not answered yet',
+  );
+
+  await page.goto('/calendars/directory');
+  await expect(page.getByText('School visits need a free pilot')).toBeVisible();
+  await page.getByRole('button', { name: 'Look and answer …' }).press('Enter');
+  const seen = page.getByRole('list', { name: 'What would be seen' });
+  await expect(seen).toContainText('Pilot on duty');
+  await page.getByLabel('Through which glass').selectOption('frosted');
+  await expect(seen).toContainText('Busy');
+  await expect(seen).not.toContainText('Pilot on duty');
+  await page.getByRole('button', { name: 'Let Siri Holme do so' }).press('Enter');
+  await expect(page.getByText('Wishes that wait for your answer')).toHaveCount(0);
+  await siri.goto('/calendars/directory');
+  await expect(siri.getByText(/To see “Pilots’ duty roster”/)).toContainText('granted');
+  await siri.getByRole('link', { name: 'Back to the desk' }).press('Enter');
+  await expect(siri.getByRole('button', { name: 'Show Pilots’ duty roster' })).toBeVisible();
+  await expect(siri.getByRole('button', { name: 'Show Events on the quay' })).toHaveCount(0);
+});
+
+test('a first start without the demo leads to the first window and its address', async ({ browser }) => {
+  const base = `http://127.0.0.1:${OWN.firstPort}`;
+  const env = {
+    ...process.env,
+    DATABASE_URL: `${OWN.databaseUrl}_first`,
+    PORT: String(OWN.firstPort),
+    PUBLIC_URL: base,
+    SESSION_SECRET: 'a secret of the tests',
+  };
+  const server = fork(process.env['SERVER_MAIN']!, { env, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] });
+  let printed = '';
+  server.stdout!.on('data', (part: Buffer) => (printed += part.toString()));
+  try {
+    await once(server, 'message');
+    const page = await otherPage(browser);
+    await page.goto(base);
+    await expect(page.getByText('There is no account here yet')).toBeVisible();
+    await expect(() => expect(printed).toMatch(/http\S+\/begin#\S+/)).toPass({ timeout: 10_000 });
+    await page.goto(/http\S+\/begin#\S+/.exec(printed)![0]);
+    await page.getByLabel('Name of your organisation').fill('Narrows Ferry Museum');
+    await page.getByLabel('Country, for public holidays').selectOption({ label: 'Canada' });
+    await page.getByLabel('Your name').fill('Mara Quist');
+    await page.getByLabel('Your e-mail address').fill('mara@museum.example');
+    await page.getByLabel('Password').fill('three plain words');
+    await page.getByRole('button', { name: 'Begin' }).press('Enter');
+    await expect(page.getByRole('heading', { name: 'A first day' })).toBeVisible();
+    await page.getByRole('button', { name: 'Ready-made: public holidays' }).press('Enter');
+    await page.getByRole('button', { name: 'Open the first window' }).press('Enter');
+    await page.getByRole('button', { name: /Public holidays/ }).press('Enter');
+    await page.getByLabel('Name that readers see').fill('When the museum is closed');
+    await page.getByRole('button', { name: 'Open the window …' }).press('Enter');
+    const open = page.getByRole('dialog').getByRole('button', { name: /^Open/ });
+    for (const box of await page.getByRole('dialog').getByRole('checkbox').all()) await box.check();
+    await open.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Keys to hand out' })).toBeVisible();
+    await page.getByRole('link', { name: 'Back to the steps of the first day' }).press('Enter');
+    const addresses = page.getByRole('region', { name: 'Addresses of When the museum is closed' });
+    const see = await addresses.getByRole('link').first().getAttribute('href');
+    expect((await fetch(see!)).status).toBe(200);
+    await page.getByRole('button', { name: 'I have it' }).press('Enter');
+    await page.getByRole('button', { name: 'Go to the calendars' }).press('Enter');
+    await expect(page.getByRole('button', { name: 'Show Public holidays' })).toBeVisible();
+  } finally {
+    server.kill('SIGTERM');
+    await once(server, 'exit');
+  }
+});
