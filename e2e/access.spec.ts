@@ -30,6 +30,29 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await expect(page.getByRole('heading', { name: 'Ceilings' })).toBeVisible();
   await expect(page.getByLabel('Ceiling of the house for Street')).toBeVisible();
   await look('House');
+  for (const [part, there] of [
+    ['People', 'Accounts'],
+    ['Post', 'A mail server of your own'],
+  ] as const) {
+    await page.getByRole('navigation', { name: 'Parts of the house' }).getByText(part).press('Enter');
+    await expect(page.getByRole('heading', { name: there, exact: true })).toBeVisible();
+    await look(part);
+  }
+  await page.getByRole('link', { name: 'Journal' }).press('Enter');
+  await expect(page.getByRole('table', { name: 'Journal' })).toBeVisible();
+  await look('Journal');
+  await page.getByRole('link', { name: /^Your account/ }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'Where you are signed in' })).toBeVisible();
+  await look('Account');
+  await page.goto('/calendars/directory');
+  await expect(page.getByRole('list', { name: 'Calendars of the house' })).toBeVisible();
+  await look('Directory');
+  await page.goto('/first-day');
+  await expect(page.getByRole('heading', { name: 'A first day' })).toBeVisible();
+  await look('First day');
+  await page.goto('/welcome#nothing');
+  await expect(page.getByRole('heading', { name: 'This does not open' })).toBeVisible();
+  await look('An address that does not open');
   const { see } = await demoWindow('on-the-quay');
   for (const more of [
     '?show=list',

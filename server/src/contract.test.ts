@@ -178,6 +178,7 @@ describe('the answers of the API', () => {
       people: people.people.map(({ userId, standing, glass }: any) => ({ userId, standing, glass })),
       houseGlass: 'frosted',
       known: true,
+      labelHolds: [{ label: 'fair', hold: 'frost' }],
       version: people.version,
     });
     await told('GET /standings', '/standings');

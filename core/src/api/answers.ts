@@ -5,6 +5,7 @@ import type {
   Colour,
   Demand,
   Glass,
+  LabelHold,
   LinkNote,
   PlatePattern,
   PlateShape,
@@ -123,6 +124,8 @@ export interface CalendarPeople {
   readonly houseGlass: Glass;
   /** Whether everybody in the house may know of it: its name, what it is for, and who publishes it. */
   readonly known: boolean;
+  /** Labels that hold entries back from those who look through a glass. */
+  readonly labelHolds: readonly LabelHold[];
   /** Rises with each change. */
   readonly version: number;
 }
@@ -133,6 +136,7 @@ export interface CalendarPeopleInput {
   readonly houseGlass: Glass;
   /** Whether everybody in the house may know of it. */
   readonly known: boolean;
+  readonly labelHolds: readonly LabelHold[];
   /** The version that was seen. */
   readonly version: number;
 }

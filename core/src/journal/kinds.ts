@@ -82,7 +82,7 @@ export const JOURNAL_KINDS = {
   calendars: {
     area: 'calendars',
     word: 'calendar',
-    noted: ['name', 'zone', 'house_glass', 'known', 'archived_at', 'lockdown'],
+    noted: ['name', 'zone', 'house_glass', 'known', 'label_holds', 'archived_at', 'lockdown'],
     told: ['id'],
   },
   house: {
@@ -117,6 +117,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   ends_at: 'address of before leads on until',
   house_glass: 'glass of the house',
   known: 'in the directory',
+  label_holds: 'labels that hold back inside',
   archived_at: 'put away',
   lockdown: 'locked down',
   watch_words: 'words to watch',

@@ -9,6 +9,7 @@ import {
   type Audience,
   type Ceilings,
   type Glass,
+  type LabelHold,
   type OutwardContent,
   type OutwardTime,
   type OutwardView,
@@ -57,7 +58,12 @@ export function rangeInside(zone: ZoneName, now: Instant): Range {
 
 /** What a view from inside is worked out from. */
 export interface InsideSetting {
-  readonly calendar: { readonly id: string; readonly zone: ZoneName };
+  readonly calendar: {
+    readonly id: string;
+    readonly zone: ZoneName;
+    /** Labels that hold its entries back from those who look through a glass. */
+    readonly labelHolds: readonly LabelHold[];
+  };
   readonly ceilings: Ceilings;
   /** Key of the pseudonyms: of this calendar and this glass alone. */
   readonly secret: string;
@@ -71,7 +77,8 @@ export function rulesInside(
   { calendar, ceilings, secret }: InsideSetting,
 ): WindowRules {
   const sources = [{ calendarId: calendar.id, glass, fields: [], as: '' }];
-  const said = { ...BLANK_WINDOW, hostZone: calendar.zone, sources, switches: ALL_SWITCHES };
+  const { zone: hostZone, labelHolds } = calendar;
+  const said = { ...BLANK_WINDOW, hostZone, labelHolds, sources, switches: ALL_SWITCHES };
   return rulesOfSaid(said, { secret, ceilings, gone: [] });
 }
 

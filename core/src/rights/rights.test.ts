@@ -76,7 +76,7 @@ describe('what somebody sees of a calendar', () => {
 
 describe('entries through a glass from inside', () => {
   const setting = {
-    calendar: { id: A, zone: 'America/Halifax' },
+    calendar: { id: A, zone: 'America/Halifax', labelHolds: [] },
     ceilings: NO_CEILINGS,
     secret: 's',
     range: rangeInside('America/Halifax', Date.UTC(2026, 5, 1)),
@@ -95,6 +95,18 @@ describe('entries through a glass from inside', () => {
     expect([seen!.id, seen!.uid]).not.toContain(own.id);
     expect(see([own], 'clear')[0]).toMatchObject({ description: 'About money', labels: ['board'] });
     expect(see([own], 'shut')).toEqual([]);
+  });
+
+  it('are held back by labels as by holds of their own', () => {
+    const own = at('2T10:00', '2T11:00', day);
+    const through = { audience: 'crew', glass: 'clear' } as const;
+    const held = (hold: 'frost' | 'keep-in') =>
+      entriesInside([own], through, {
+        ...setting,
+        calendar: { ...setting.calendar, labelHolds: [{ label: 'board', hold }] },
+      });
+    expect(held('frost').map((e) => e.title)).toEqual(['Busy']);
+    expect(held('keep-in')).toEqual([]);
   });
 
   it('are spans of busy time behind frosted glass, and nothing of what is kept in', () => {

@@ -159,7 +159,7 @@ export const entryArbitrary: fc.Arbitrary<Entry> = fc
     });
   });
 
-const LABELS = ['Gate', 'Spring tide', '漁港 visit'];
+export const LABELS = ['Gate', 'Spring tide', '漁港 visit'];
 
 const condition: fc.Arbitrary<Filter> = fc.oneof(
   fc.record({

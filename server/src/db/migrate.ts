@@ -20,6 +20,7 @@ import { noteChanges } from './journal';
 import * as directory from './migrations/016-directory';
 import * as journal from './migrations/017-journal';
 import * as ownKeys from './migrations/018-own-keys';
+import * as insideLabels from './migrations/019-inside-labels';
 
 export const MIGRATIONS = [
   first,
@@ -40,6 +41,7 @@ export const MIGRATIONS = [
   directory,
   journal,
   ownKeys,
+  insideLabels,
 ];
 
 /**

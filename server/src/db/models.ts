@@ -7,6 +7,7 @@ import type {
   CutField,
   Demand,
   Glass,
+  LabelHold,
   PlatePattern,
   OutwardView,
   PlateShape,
@@ -63,6 +64,8 @@ export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreati
   declare houseGlass: CreationOptional<Glass>;
   /** Whether everybody in the house may know of it. */
   declare known: CreationOptional<boolean>;
+  /** Labels that hold entries back from those who look through a glass. */
+  declare labelHolds: CreationOptional<readonly LabelHold[]>;
   /** Rises whenever its people change. */
   declare peopleVersion: CreationOptional<number>;
   declare version: CreationOptional<number>;
@@ -503,6 +506,7 @@ export function initModels(sequelize: Sequelize): void {
       lockdown: { type: DataTypes.JSONB, allowNull: true },
       houseGlass: { ...text(), defaultValue: 'shut' },
       known: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      labelHolds: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       peopleVersion: version(),
       version: version(),
     },

@@ -28,6 +28,7 @@ import {
   ValidateIf,
 } from 'class-validator';
 import { IsDay, IsVersion, IsZone, Part, Parts } from '../http/inputs';
+import { LabelHoldInput } from '../http/labelHoldInput';
 
 const LANGUAGE = /^$|^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/;
 
@@ -68,11 +69,6 @@ export class IncludeInput {
   @IsBoolean() free!: boolean;
   @IsBoolean() cancelled!: boolean;
   @IsBoolean() tentative!: boolean;
-}
-
-export class LabelHoldInput {
-  @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.labelLetters) label!: string;
-  @IsIn(['frost', 'keep-in']) hold!: 'frost' | 'keep-in';
 }
 
 export class WordingTextInput {

@@ -20,6 +20,7 @@ async function calendar(parts: { houseGlass?: string; known?: boolean }) {
     people: [{ userId: jon.id, standing: 'publisher', glass: null }],
     houseGlass: 'shut',
     known: false,
+    labelHolds: [],
     version: 1,
     ...parts,
   };
@@ -120,7 +121,7 @@ describe('the directory of calendars', () => {
     await ask(id);
     await jon.client.call('PUT', `/calendars/${id}/people`, {
       people: [{ userId: jon.id, standing: 'publisher', glass: null }],
-      ...{ houseGlass: 'shut', known: false, version: 2 },
+      ...{ houseGlass: 'shut', known: false, labelHolds: [], version: 2 },
     });
     expect(JSON.stringify((await siri.client.call('GET', '/wishes')).body)).not.toContain(id);
     await makeTo(id, siri.id, 'editor');

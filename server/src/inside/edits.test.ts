@@ -200,7 +200,7 @@ describe('a calendar', () => {
     ]);
     const input = {
       ...cal,
-      ...{ entryCount: undefined, who: undefined, sight: undefined, windows: undefined },
+      ...{ entryCount: undefined, who: undefined, sight: undefined, windows: undefined, onDesk: undefined },
       lockedAt: undefined,
       id: undefined,
       archivedAt: undefined,

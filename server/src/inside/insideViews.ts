@@ -43,10 +43,18 @@ export class InsideViews {
     if (rights.sight(calendarId) === 'shut') throw new Problem('not-found');
     const through = rights.through(calendarId);
     const last = await lastChangeOf(calendarId);
-    const calendar = await CalendarRow.findByPk(calendarId, { attributes: ['id', 'zone'] });
+    const calendar = await CalendarRow.findByPk(calendarId, { attributes: ['id', 'zone', 'labelHolds'] });
     if (!calendar) throw new Problem('not-found');
     const range = rangeInside(calendar.zone, Date.now());
-    const name = JSON.stringify([calendarId, calendar.zone, through, rights.ceilings, last, range]);
+    const name = JSON.stringify([
+      calendarId,
+      calendar.zone,
+      calendar.labelHolds,
+      through,
+      rights.ceilings,
+      last,
+      range,
+    ]);
     const known = this.kept.get(name);
     if (known) return known;
     const seen = await this.workOut(calendar, through, rights, range);
@@ -65,7 +73,7 @@ export class InsideViews {
   }
 
   private async workOut(
-    { id, zone }: Pick<CalendarRow, 'id' | 'zone'>,
+    { id, zone, labelHolds }: Pick<CalendarRow, 'id' | 'zone' | 'labelHolds'>,
     through: InsideGlass,
     { ceilings }: HouseRights,
     range: Range,
@@ -73,7 +81,7 @@ export class InsideViews {
     const rows = await EntryRow.findAll({ where: { calendarId: id }, raw: true });
     const secret = secretFor(`inside|${id}|${through.audience}|${through.glass}`);
     try {
-      const setting = { calendar: { id, zone }, ceilings, secret, range };
+      const setting = { calendar: { id, zone, labelHolds }, ceilings, secret, range };
       const entries = entriesInside(rows.map(entryOf), through, setting);
       const print = createHash('sha256').update(JSON.stringify(entries)).digest('base64url');
       return { entries, print };

@@ -1,7 +1,7 @@
 import type { ChangeNews } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
-import type { HouseRights } from '@zonal/core/rights';
-import { UserRow } from '../db/models';
+import { may, type HouseRights, type Who } from '@zonal/core/rights';
+import { UserRow, WindowSourceRow } from '../db/models';
 import { rightsOf } from '../people/rights';
 import { windowIdsSeen } from '../people/windowsSeen';
 import type { InsideViews } from './insideViews';
@@ -36,8 +36,27 @@ export class NewsCutter {
       (id) => before.get(id) !== now.get(id) || (rights.sight(id) === 'all' && news.calendarIds.includes(id)),
     );
     const seen = news.windowIds.length ? await windowIdsSeen(rights) : [];
-    const windowIds = news.windowIds.filter((id) => !seen || seen.includes(id));
+    const own = news.windowIds.filter((id) => !seen || seen.includes(id));
+    const windowIds = [...new Set([...own, ...(await this.windowsTurned(before, now))])];
     return changed.length || windowIds.length ? { calendarIds: changed, windowIds } : null;
+  }
+
+  /**
+   * Returns the windows over calendars that the person has just come to look after, or looks after no more: they have seen
+   * those until now.
+   */
+  private async windowsTurned(
+    before: ReadonlyMap<string, string>,
+    now: ReadonlyMap<string, string>,
+  ): Promise<string[]> {
+    const sees = (state: string | undefined) =>
+      state !== undefined && may('see-windows', (JSON.parse(state) as [Who])[0]);
+    const turned = [...new Set([...before.keys(), ...now.keys()])].filter(
+      (id) => sees(before.get(id)) !== sees(now.get(id)),
+    );
+    if (!turned.length) return [];
+    const rows = await WindowSourceRow.findAll({ where: { calendarId: turned }, attributes: ['windowId'] });
+    return rows.map((r) => r.windowId);
   }
 
   private async rights(): Promise<HouseRights | null> {

@@ -1,7 +1,7 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
-import { GLASSES, type Glass } from '@zonal/core/glass';
+import { GLASSES, type Glass, type LabelHold } from '@zonal/core/glass';
 import { rulesInside } from '@zonal/core/rights';
-import { entryArbitrary } from '@zonal/core/testing/arbitraries';
+import { LABELS, entryArbitrary } from '@zonal/core/testing/arbitraries';
 import { PAIRS } from '@zonal/core/testing/effort';
 import { changeHidden, noise } from '@zonal/core/testing/hiddenChanges';
 import { HOST } from '@zonal/core/testing/samples';
@@ -11,7 +11,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Problem } from '@zonal/core/problems';
 import { CalendarRow, CeilingRow, ChangeRow, EntryRow, StandingRow } from '../db/models';
 import { columnsOf } from '../inside/entryStore';
-import { TestClient, colleague, eventually, freshDatabase, makeTo, testServer } from '../testing';
+import {
+  TestClient,
+  colleague,
+  eventually,
+  freshDatabase,
+  makeTo,
+  testServer,
+  windowInput,
+} from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let reader: { client: TestClient; id: string };
@@ -37,6 +45,7 @@ interface Case {
   readonly ring: (typeof RING)[number];
   readonly glass: Glass;
   readonly ceiling: Glass | null;
+  readonly labelHolds: readonly LabelHold[];
   readonly states: readonly [Entry[], Entry[]];
 }
 
@@ -47,15 +56,30 @@ const caseArbitrary = fc
     ring: fc.constantFrom(...RING),
     glass: fc.constantFrom(...GLASSES, 'tinted', 'clear'),
     ceiling: fc.constantFrom(null, null, null, ...GLASSES),
+    labelHolds: fc.oneof(
+      fc.constant([]),
+      fc.uniqueArray(
+        fc.record({
+          label: fc.constantFrom(...LABELS),
+          hold: fc.constantFrom('frost' as const, 'keep-in' as const),
+        }),
+        { selector: (h) => h.label, maxLength: 2 },
+      ),
+    ),
     noise,
   })
-  .map(({ entries, ring, glass, ceiling, noise: n }) => {
+  .map(({ entries, ring, glass, ceiling, labelHolds, noise: n }) => {
     const own = entries.map((e) => ({ ...e, calendarId: 'a' }));
     const ceilings = { house: {}, calendars: ceiling ? { a: { [ring]: ceiling } } : {} };
-    const setting = { calendar: { id: 'a', zone: HOST }, ceilings, secret: '', range: { from: 0, to: 0 } };
+    const setting = {
+      calendar: { id: 'a', zone: HOST, labelHolds },
+      ceilings,
+      secret: '',
+      range: { from: 0, to: 0 },
+    };
     const rules = rulesInside({ audience: ring, glass }, setting);
     const other = changeHidden(own, rules, { audience: ring, cap: null }, n, false);
-    return { ring, glass, ceiling, states: [own, other] as const };
+    return { ring, glass, ceiling, labelHolds, states: [own, other] as const };
   });
 
 /** Returns the columns of a state's entries, or null where the store would not take one of them, or not as it is. */
@@ -151,7 +175,12 @@ describe('what a reader inside may not see', () => {
         const cases: Case[] = [];
         for (const [i, one] of some.entries()) {
           const houseGlass = one.ring === 'house' ? one.glass : 'shut';
-          const { id } = await CalendarRow.create({ ...plate, name: `Calendar ${at + i}`, houseGlass });
+          const { id } = await CalendarRow.create({
+            ...plate,
+            name: `Calendar ${at + i}`,
+            houseGlass,
+            labelHolds: one.labelHolds,
+          });
           if (one.ring === 'crew')
             await StandingRow.create({
               ...{ calendarId: id, userId: reader.id, standing: 'reader', glass: one.glass },
@@ -226,6 +255,36 @@ describe('what a reader inside may not see', () => {
     expect((await change({ end: at(13) }, 3)).status).toBe(200);
     await eventually(() => Promise.resolve(expect(told.match(/event: change/g)).toHaveLength(2)));
     await reader.client.call('DELETE', '/session');
+    await done;
+  });
+
+  it('tells on the stream of the windows that somebody has just lost, and of nothing else', async () => {
+    const steward = new TestClient(server.base);
+    await steward.signIn();
+    const plate = { plate: 'LO', colour: 'teal', zone: HOST, description: '', name: 'Lost' };
+    const { id } = (await steward.call('POST', '/calendars', plate)).body;
+    const jon = await colleague(server.base, 'Jon');
+    await makeTo(id, jon.id, 'publisher');
+    const window = (await steward.call('POST', '/windows', windowInput(id, 'tinted'))).body;
+    const stream = await fetch(`${server.base}/api/changes`, { headers: jon.client.headers() });
+    let told = '';
+    const done = (async () => {
+      const decoder = new TextDecoder();
+      for await (const chunk of stream.body!) told += decoder.decode(chunk as Uint8Array);
+    })().catch(() => undefined);
+    await eventually(() => Promise.resolve(expect(told).toContain(': hello')));
+    const { people, version } = (await steward.call('GET', `/calendars/${id}/people`)).body;
+    const left = people.filter((p: any) => p.userId !== jon.id);
+    const body = {
+      people: left.map(({ userId, standing, glass }: any) => ({ userId, standing, glass })),
+      ...{ houseGlass: 'shut', known: false, labelHolds: [], version },
+    };
+    expect((await steward.call('PUT', `/calendars/${id}/people`, body)).status).toBe(200);
+    await eventually(() => Promise.resolve(expect(told).toContain('event: change')));
+    expect(told.match(/data: .*/g)).toEqual([
+      `data: ${JSON.stringify({ calendarIds: [id], windowIds: [window.id] })}`,
+    ]);
+    await jon.client.call('DELETE', '/session');
     await done;
   });
 });

@@ -40,7 +40,13 @@ describe('the journal', () => {
       { userId: id, standing, glass },
     ];
     const put = (list: object[], version: number, houseGlass = 'shut') =>
-      call(`PUT /calendars/${quay.calendarId}/people`, { people: list, houseGlass, known: false, version });
+      call(`PUT /calendars/${quay.calendarId}/people`, {
+        people: list,
+        houseGlass,
+        known: false,
+        labelHolds: [],
+        version,
+      });
     expect(await noted(() => put(people('tinted'), 1))).toEqual([
       {
         said: 'standings | made | Per · Quay',

@@ -19,7 +19,7 @@ const people = async (glass: string | null, houseGlass = 'shut') => {
     { userId: ida!.id, standing: 'publisher', glass: null },
     ...(glass ? [{ userId: siri.id, standing: 'reader', glass }] : []),
   ];
-  const body = { people: list, houseGlass, known: false, version };
+  const body = { people: list, houseGlass, known: false, labelHolds: [], version };
   expect((await call('PUT', path, body)).status).toBe(200);
 };
 const feed = async () => {

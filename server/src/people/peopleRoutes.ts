@@ -1,5 +1,5 @@
 import type { CalendarPeople } from '@zonal/core/api';
-import { GLASSES, type Glass } from '@zonal/core/glass';
+import { GLASSES, WINDOW_LIMITS, type Glass } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { STANDINGS, type Standing } from '@zonal/core/rights';
 import { ArrayUnique, IsBoolean, IsIn, IsOptional, IsUUID } from 'class-validator';
@@ -9,6 +9,7 @@ import { CalendarRow, InvitationRow, StandingRow, UserRow } from '../db/models';
 import { allAccounts } from './accounts';
 import { setStandings } from './standings';
 import { IsVersion, Parts } from '../http/inputs';
+import { LabelHoldInput } from '../http/labelHoldInput';
 import { route } from '../http/route';
 
 /** People of one calendar. */
@@ -29,6 +30,10 @@ export class CalendarPeopleInput {
   @IsIn(GLASSES) houseGlass!: Glass;
   /** Whether everybody in the house may know of it. */
   @IsBoolean() known!: boolean;
+  /** Labels that hold entries back from those who look through a glass. */
+  @ArrayUnique((h: LabelHoldInput) => h?.label)
+  @Parts(() => LabelHoldInput, WINDOW_LIMITS.labelHolds)
+  labelHolds!: LabelHoldInput[];
   @IsVersion() version!: number;
 }
 
@@ -57,13 +62,8 @@ async function answer(calendarId: string, transaction?: Transaction): Promise<Ca
     const to = standings.find((s) => s.calendarId === calendarId);
     return to ? [{ email, standing: to.standing, glass: to.glass }] : [];
   });
-  return {
-    people,
-    invited,
-    houseGlass: calendar.houseGlass,
-    known: calendar.known,
-    version: calendar.peopleVersion,
-  };
+  const { houseGlass, known, labelHolds, peopleVersion } = calendar;
+  return { people, invited, houseGlass, known, labelHolds, version: peopleVersion };
 }
 
 export const peopleRoutes = (change: MakeChange) => [
@@ -118,9 +118,9 @@ export const peopleRoutes = (change: MakeChange) => [
       const calendarId = param('id');
       if (!body.people.some((p) => p.standing === 'publisher')) throw new Problem('publisher-missing');
       await change(user.id, async (transaction) => {
-        const { houseGlass, known, version } = body;
+        const { houseGlass, known, labelHolds, version } = body;
         const [changed] = await CalendarRow.update(
-          { houseGlass, known, peopleVersion: version + 1 },
+          { houseGlass, known, labelHolds, peopleVersion: version + 1 },
           { where: { id: calendarId, peopleVersion: version }, transaction },
         );
         if (!changed)

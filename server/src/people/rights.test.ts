@@ -53,6 +53,7 @@ async function place(houseGlass = 'tinted') {
     people,
     houseGlass,
     known: false,
+    labelHolds: [],
     version: 1,
   });
   expect(kept.status).toBe(200);
@@ -114,7 +115,7 @@ const CALLS: Partial<Record<CallName, Make>> = {
   'GET /calendars/:id/people': ({ calendar }) => [`/calendars/${calendar.id}/people`],
   'PUT /calendars/:id/people': ({ calendar, people }) => [
     `/calendars/${calendar.id}/people`,
-    { people, houseGlass: 'tinted', known: false, version: 2 },
+    { people, houseGlass: 'tinted', known: false, labelHolds: [], version: 2 },
   ],
   'GET /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`],
   'POST /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`, input()],
@@ -310,6 +311,7 @@ describe('people of a calendar', () => {
         people: list,
         houseGlass: 'shut',
         known: false,
+        labelHolds: [],
         version,
       });
     expect((await put([], 2)).body.code).toBe('publisher-missing');

@@ -1,4 +1,3 @@
-import { HOLD_WORDS } from '@zonal/core/entries';
 import {
   AUDIENCE_WORDS,
   SWITCH_WORDS,
@@ -21,6 +20,7 @@ import {
 import { Plus, X } from 'lucide-react';
 import styled from 'styled-components';
 import type { Label } from '@zonal/core/api';
+import { LabelHolds } from '../inside/LabelHolds';
 import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -164,38 +164,7 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
       </Part>
       <Part open={labelHolds.length > 0}>
         <summary>Labels that hold entries back ({labelHolds.length})</summary>
-        <Stack style={{ gap: '0.4rem' }}>
-          {labelHolds.map((h, i) => (
-            <Row key={h.label} style={{ flexWrap: 'nowrap' }}>
-              <strong>{h.label}</strong>
-              <SelectOne
-                label={`What “${h.label}” does`}
-                value={h.hold}
-                options={(['frost', 'keep-in'] as const).map((h) => ({ value: h, text: HOLD_WORDS[h].word }))}
-                onChange={(hold) =>
-                  set({ labelHolds: labelHolds.map((x, k) => (k === i ? { ...x, hold } : x)) })
-                }
-              />
-              <QuietButton
-                aria-label={`Let “${h.label}” go`}
-                onPress={() => set({ labelHolds: labelHolds.filter((_, k) => k !== i) })}
-              >
-                <X aria-hidden="true" />
-              </QuietButton>
-            </Row>
-          ))}
-          <SelectOne
-            label="Add a label"
-            value=""
-            options={[
-              { value: '', text: 'choose one' },
-              ...labels
-                .filter((l) => !labelHolds.some((h) => h.label === l.name))
-                .map((l) => ({ value: l.name, text: `${l.name} (${l.count})` })),
-            ]}
-            onChange={(label) => label && set({ labelHolds: [...labelHolds, { label, hold: 'keep-in' }] })}
-          />
-        </Stack>
+        <LabelHolds labels={labels} value={labelHolds} onChange={(held) => set({ labelHolds: held })} />
       </Part>
       <Part>
         <summary>Busy times</summary>

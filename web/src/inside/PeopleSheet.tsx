@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import {
   problemOf,
   useCalendarPeopleQuery,
+  useLabelsQuery,
   usePeopleQuery,
   useSaveCalendarPeopleMutation,
 } from '../api/zonalApi';
@@ -20,6 +21,7 @@ import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
+import { LabelHolds } from './LabelHolds';
 import { SightPreview } from './SightPreview';
 
 const List = styled(FramedList)`
@@ -52,10 +54,11 @@ export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose
 
 type Draft = CalendarPeopleInput;
 
-const draftOf = ({ people, houseGlass, known, version }: CalendarPeople): Draft => ({
+const draftOf = ({ people, houseGlass, known, labelHolds, version }: CalendarPeople): Draft => ({
   people: people.map(({ userId, standing, glass }) => ({ userId, standing, glass })),
   houseGlass,
   known,
+  labelHolds,
   version,
 });
 
@@ -70,6 +73,7 @@ function Writing({
 }) {
   const [draft, setDraft] = useState(() => draftOf(kept));
   const { data: everybody = [] } = usePeopleQuery();
+  const { data: labels = [] } = useLabelsQuery();
   const [save, saving] = useSaveCalendarPeopleMutation();
   const problem = problemOf(saving.error);
   const current =
@@ -174,6 +178,12 @@ function Writing({
           it. Of what stands in it that says nothing.
         </small>
       </Tick>
+      <details open={draft.labelHolds.length > 0}>
+        <summary>
+          Labels that hold entries back from readers and the house ({draft.labelHolds.length})
+        </summary>
+        <LabelHolds labels={labels} value={draft.labelHolds} onChange={(labelHolds) => set({ labelHolds })} />
+      </details>
       <SightPreview calendar={calendar} people={draft} nameOf={nameOf} />
       {current && (
         <Overtaken

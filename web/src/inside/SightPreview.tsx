@@ -17,7 +17,7 @@ const Lines = styled(FramedList)`
 interface SightPreviewProps {
   calendar: Calendar;
   /** As it stands in the form. */
-  people: Pick<CalendarPeopleInput, 'people' | 'houseGlass' | 'known'>;
+  people: Pick<CalendarPeopleInput, 'people' | 'houseGlass' | 'known' | 'labelHolds'>;
   nameOf: (userId: string) => string;
   /** The one whose sight it is about; else each can be chosen. */
   only?: string;
@@ -31,7 +31,7 @@ export function SightPreview({ calendar, people, nameOf, only }: SightPreviewPro
   const readers = people.people.filter((p) => p.standing === 'reader');
   const own = readers.find((p) => p.userId === who)?.glass ?? null;
   const { id, zone, lockedAt } = calendar;
-  const { houseGlass } = people;
+  const { houseGlass, labelHolds } = people;
   const ceilings = useMemo(
     () => ceilingsInForce(data?.ceilings ?? [], lockedAt ? [id] : []),
     [data, lockedAt, id],
@@ -39,7 +39,7 @@ export function SightPreview({ calendar, people, nameOf, only }: SightPreviewPro
   const through = clearerInside(id, own, houseGlass, ceilings);
   const shut = glassInside(id, through, ceilings) === 'shut';
   const question: InsideQuestion | null =
-    data && !shut ? { kind: 'inside', calendar: { id, zone }, through, ceilings, now } : null;
+    data && !shut ? { kind: 'inside', calendar: { id, zone, labelHolds }, through, ceilings, now } : null;
   const { answer, problem, busy } = useAnswer(question);
   return (
     <Stack>

@@ -9,7 +9,7 @@ const entry = (day: number, title: string): Entry => ({
   ...{ ...EMPTY_CONTENT, title, place: 'Quay', id: title, uid: title, calendarId: 'c', version: 1 },
   ...{ start: at(day), end: at(day + 1), recurrence: null, overrides: [] },
 });
-const calendar = { id: 'c', zone: 'UTC' };
+const calendar = { id: 'c', zone: 'UTC', labelHolds: [] };
 const lines = (glass: Glass) => {
   const through = { audience: 'crew', glass } as const;
   return insideLines([entry(4, 'Later'), entry(2, 'Sooner')], {

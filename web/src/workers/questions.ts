@@ -18,8 +18,7 @@ import type {
   WindowRules,
 } from '@zonal/core/glass';
 import type { EntryChange } from '@zonal/core/api';
-import type { InsideGlass } from '@zonal/core/rights';
-import type { ZoneName } from '@zonal/core/zones';
+import type { InsideGlass, InsideSetting } from '@zonal/core/rights';
 
 export const PREVIEW_FORMS = ['page', 'embed', 'feed', 'freeBusy'] as const;
 export type PreviewForm = (typeof PREVIEW_FORMS)[number];
@@ -121,7 +120,7 @@ export interface WhoQuestion {
 /** What somebody inside would see of a calendar next, through a glass. */
 export interface InsideQuestion {
   readonly kind: 'inside';
-  readonly calendar: { readonly id: string; readonly zone: ZoneName };
+  readonly calendar: InsideSetting['calendar'];
   readonly through: InsideGlass;
   readonly ceilings: Ceilings;
   readonly now: number;
