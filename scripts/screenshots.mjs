@@ -181,10 +181,38 @@ await main(async () => {
     await page.getByRole('link', { name: 'Ledger' }).click();
     await page.getByTitle('As outsiders saw it').waitFor();
   });
-  await shot('ceilings', async () => {
-    await page.goto(`${BASE}/house`);
-    await page.getByRole('heading', { name: 'Ceilings' }).evaluate((e) => e.scrollIntoView());
+  await shot('directory', async () => {
+    await page.goto(`${BASE}/calendars/directory`);
+    await page.getByRole('button', { name: 'Look and answer …' }).waitFor();
   });
+  await shot('postbox', async () => {
+    await page.goto(`${BASE}/house/people`);
+    await page.getByRole('button', { name: 'Invite people' }).click();
+    await page.getByLabel('Mail addresses').fill('mara.quist@ostrel.example');
+    await page.getByLabel('Add a calendar').selectOption({ label: 'HD House diary' });
+    await page.getByLabel('Add a calendar').selectOption({ label: 'DW Dredging and works' });
+    await page.getByLabel('What they are to Dredging and works').selectOption('editor');
+    await page.getByRole('button', { name: 'Send the invitation' }).click();
+    await page.getByText('mara.quist@ostrel.example').first().waitFor();
+    const { postbox } = await api('GET', '/session');
+    const came = page.getByRole('link', { name: /You are invited/ });
+    for (let n = 0; n < 20 && !(await came.count()); n++) {
+      await page.goto(postbox);
+      await page.waitForTimeout(500);
+    }
+    await came.first().click();
+    await page.frameLocator('iframe').getByText('Accept').waitFor();
+  });
+  await shot('first-day', async () => {
+    // As it is with nothing in it.
+    await page.route('**/api/calendars', (route) => route.fulfill({ json: [] }));
+    await page.route('**/api/windows', (route) => route.fulfill({ json: [] }));
+    await page.goto(`${BASE}/first-day`);
+    await page.getByRole('button', { name: 'An empty one' }).waitFor();
+    await page.unroute('**/api/calendars');
+    await page.unroute('**/api/windows');
+  });
+  if (!WANTED.length || WANTED.includes('first-day')) await page.evaluate(() => sessionStorage.clear());
   await shot('embed-builder', async () => {
     await studio('On the quay');
     await page.getByRole('link', { name: 'On another site …' }).first().press('Enter');
@@ -195,18 +223,12 @@ await main(async () => {
     await page.waitForTimeout(1500);
   });
   await shot('page', () => page.goto(`${see('bridge-times').see}?show=week`));
-  await shot('entry-page', async () => {
-    await page.goto(`${see('on-the-quay').see}?show=list`);
-    await page.locator('a.what').first().click();
-    await page.locator('.entry').waitFor();
-  });
   await shot('link-sheet', async () => {
     await page.goto(`${BASE}/sheets`);
     await page.getByRole('link', { name: 'Harbour calendars for shipping agents' }).click();
     await page.getByText('shows busy times only').waitFor();
   });
   await shot('board', () => page.goto(`${BASE}/board`));
-  await shot('page-phone', () => page.goto(see('bridge-times').see), { width: 390, height: 800 });
   await shot('embed', () => page.goto(`${see('on-the-quay').embed}?show=list`), { width: 520, height: 640 });
   await browser.close();
 });

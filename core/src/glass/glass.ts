@@ -2,6 +2,9 @@
 export const GLASSES = ['shut', 'frosted', 'tinted', 'clear'] as const;
 export type Glass = (typeof GLASSES)[number];
 
+/** What somebody can be given to look through: through shut glass nobody sees anything. */
+export const READ_THROUGH = GLASSES.filter((g) => g !== 'shut');
+
 /** Audience rings, from inside out. */
 export const AUDIENCES = ['crew', 'house', 'partners', 'street'] as const;
 export type Audience = (typeof AUDIENCES)[number];

@@ -3,6 +3,7 @@ export { PLATE_PATTERNS, PLATE_SHAPES, type PlatePattern, type PlateShape } from
 export {
   AUDIENCES,
   OUTSIDERS,
+  READ_THROUGH,
   GLASSES,
   LIMITERS,
   atLeast,

@@ -10,4 +10,4 @@ export {
   testLetter,
   type LetterKind,
 } from './letters';
-export { MAIL_STATES, mailWords, type MailState } from './mailState';
+export { MAIL_STATES, type MailState } from './mailState';

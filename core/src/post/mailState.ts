@@ -17,9 +17,3 @@ export const MAIL_STATES = {
   },
 } as const;
 export type MailState = keyof typeof MAIL_STATES;
-
-/** Returns how a mail stands, in words. */
-export function mailWords(state: MailState): string {
-  const { word, todo } = MAIL_STATES[state];
-  return todo ? `${word}: ${todo}` : word;
-}

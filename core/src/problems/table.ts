@@ -20,7 +20,7 @@ export const PROBLEMS = {
   },
   'publisher-missing': {
     status: 422,
-    say: 'A calendar needs at least one publisher. Name another one first.',
+    say: 'A calendar needs at least one publisher whose account is not at rest. Name another one first.',
   },
   'person-unknown': {
     status: 422,

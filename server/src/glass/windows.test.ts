@@ -523,7 +523,7 @@ describe('a key', () => {
     expect((await change(key, { cap: 'clear' })).status).toBe(200);
     const shut = await change({ ...key, version: 2 }, { cap: 'shut' });
     expect(shut.body.details.demands).toEqual(['most-vanishes']);
-    for (const wrong of [{ audience: 'crew' }, { madeOutTo: '' }, { cap: 'cut' }, { trap: 1 }])
+    for (const wrong of [{ audience: 'crowd' }, { madeOutTo: '' }, { cap: 'cut' }, { trap: 1 }])
       expect((await change(key, wrong)).body.code).toBe('input-invalid');
   });
 

@@ -1,5 +1,5 @@
 import type { DirectoryCalendar, Wish } from '@zonal/core/api';
-import { GLASSES, type Glass } from '@zonal/core/glass';
+import { READ_THROUGH, type Glass } from '@zonal/core/glass';
 import { sightReplyLetter, sightRequestLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import { STANDINGS, wishWords, type HouseRights, type Standing } from '@zonal/core/rights';
@@ -16,7 +16,6 @@ import { offDesk } from './calendarStore';
 const TOLD = 200;
 /** Wishes of one person that wait for an answer. */
 const MOST_OPEN = 50;
-const READ_THROUGH = GLASSES.filter((g) => g !== 'shut');
 
 export class DeskInput {
   @IsBoolean() onDesk!: boolean;

@@ -116,7 +116,6 @@ export const peopleRoutes = (change: MakeChange) => [
     again: ({ param }) => answer(param('id')),
     handle: async ({ body, param, user }) => {
       const calendarId = param('id');
-      if (!body.people.some((p) => p.standing === 'publisher')) throw new Problem('publisher-missing');
       await change(user.id, async (transaction) => {
         const { houseGlass, known, labelHolds, version } = body;
         const [changed] = await CalendarRow.update(
@@ -128,6 +127,9 @@ export const peopleRoutes = (change: MakeChange) => [
         const ids = body.people.map((p) => p.userId);
         if ((await UserRow.count({ where: { id: ids }, transaction })) < ids.length)
           throw new Problem('person-unknown');
+        const publishers = body.people.filter((p) => p.standing === 'publisher').map((p) => p.userId);
+        const awake = { id: publishers, restedAt: null };
+        if (!(await UserRow.count({ where: awake, transaction }))) throw new Problem('publisher-missing');
         await setStandings(calendarId, body.people, user.id, transaction);
         return { result: undefined, touched: [{ calendarId }] };
       });

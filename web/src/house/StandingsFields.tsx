@@ -1,5 +1,6 @@
+import { READ_THROUGH } from '@zonal/core/glass';
 import type { ToCalendar } from '@zonal/core/api';
-import { READ_THROUGH, glassText } from '../ui/glassText';
+import { glassText } from '../ui/glassText';
 import { STANDINGS } from '@zonal/core/rights';
 import { X } from 'lucide-react';
 import styled from 'styled-components';

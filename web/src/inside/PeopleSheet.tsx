@@ -1,5 +1,5 @@
 import type { Calendar, CalendarPeople, CalendarPeopleInput } from '@zonal/core/api';
-import { GLASSES } from '@zonal/core/glass';
+import { GLASSES, READ_THROUGH } from '@zonal/core/glass';
 import { STANDINGS } from '@zonal/core/rights';
 import { X } from 'lucide-react';
 import { useState } from 'react';
@@ -14,7 +14,7 @@ import {
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { dayOf } from '../ui/dayOf';
-import { READ_THROUGH, glassText } from '../ui/glassText';
+import { glassText } from '../ui/glassText';
 import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';

@@ -1,7 +1,8 @@
+import { READ_THROUGH } from '@zonal/core/glass';
 import type { WishInput } from '@zonal/core/api';
 import { STANDINGS, type Standing } from '@zonal/core/rights';
 import { SelectOne } from '../ui/Choice';
-import { READ_THROUGH, glassText } from '../ui/glassText';
+import { glassText } from '../ui/glassText';
 import { Pair } from '../ui/layout';
 
 const WORDS: Readonly<Record<Standing, string>> = {
