@@ -468,7 +468,7 @@ test('a key is made out to a place, capped, turned with a notice, withdrawn and 
   await studio(page, 'On the quay');
   await page.getByRole('button', { name: 'New key' }).press('Enter');
   await page.getByLabel('Made out to').fill('Parish newsletter');
-  await page.getByText('Street: anybody who has the address').click();
+  await page.getByRole('radiogroup', { name: 'Zone' }).getByText('Street', { exact: true }).click();
   await page.getByLabel('Shows at most').selectOption('frosted');
   await page.getByRole('dialog').getByLabel('Contact').fill('editor@parish.example');
   await page.getByRole('button', { name: 'Make the key' }).click();

@@ -134,9 +134,10 @@ export interface CalendarPeople {
 export interface CalendarPeopleInput {
   readonly people: readonly Pick<CalendarPerson, 'userId' | 'standing' | 'glass'>[];
   readonly houseGlass: Glass;
-  /** Whether everybody in the house may know of it. */
-  readonly known: boolean;
-  readonly labelHolds: readonly LabelHold[];
+  /** Whether everybody in the house may know of it; left out, it stays as it is. */
+  readonly known?: boolean;
+  /** Left out, they stay as they are. */
+  readonly labelHolds?: readonly LabelHold[];
   /** The version that was seen. */
   readonly version: number;
 }
@@ -170,6 +171,9 @@ export interface House {
   readonly mailDomains: readonly string[];
   readonly version: number;
 }
+
+/** The house as it is changed; what is left out stays as it is. */
+export type HouseInput = Omit<House, 'mailDomains'> & Partial<Pick<House, 'mailDomains'>>;
 
 export interface WindowKey {
   readonly id: string;

@@ -21,6 +21,7 @@ import type {
   EmbedInput,
   EntryInput,
   House,
+  HouseInput,
   KeyInput,
   KeyTurn,
   Label,
@@ -132,7 +133,7 @@ export interface Calls {
   'POST /ceilings/requests/:id': { body: CeilingReply; answer: AllCeilings };
 
   'GET /house': { answer: House };
-  'PUT /house': { body: House; answer: House };
+  'PUT /house': { body: HouseInput; answer: House };
   'GET /house/watch': { answer: Watch };
   'GET /labels': { answer: readonly Label[] };
   'DELETE /labels/:name': { answer: void };

@@ -2,7 +2,16 @@ import type { House } from '@zonal/core/api';
 import { PROPERTY_KINDS } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
-import { ArrayMaxSize, ArrayUnique, IsFQDN, IsIn, IsString, MaxLength, MinLength } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsFQDN,
+  IsIn,
+  IsOptional,
+  IsString,
+  MaxLength,
+  MinLength,
+} from 'class-validator';
 import type { MakeChange } from '../db/changes';
 import { HouseRow } from '../db/models';
 import { IsVersion, IsZone, Parts } from '../http/inputs';
@@ -33,9 +42,10 @@ export class HouseInput {
   @ArrayMaxSize(200)
   watchWords!: string[];
   /** Domains of the house's own mail addresses. */
+  @IsOptional()
   @IsFQDN({}, { each: true })
   @ArrayMaxSize(50)
-  mailDomains!: string[];
+  mailDomains?: string[];
   @IsVersion() version!: number;
 }
 

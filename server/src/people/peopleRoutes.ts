@@ -29,11 +29,12 @@ export class CalendarPeopleInput {
   /** The glass through which everybody else in the house sees it. */
   @IsIn(GLASSES) houseGlass!: Glass;
   /** Whether everybody in the house may know of it. */
-  @IsBoolean() known!: boolean;
+  @IsOptional() @IsBoolean() known?: boolean;
   /** Labels that hold entries back from those who look through a glass. */
+  @IsOptional()
   @ArrayUnique((h: LabelHoldInput) => h?.label)
   @Parts(() => LabelHoldInput, WINDOW_LIMITS.labelHolds)
-  labelHolds!: LabelHoldInput[];
+  labelHolds?: LabelHoldInput[];
   @IsVersion() version!: number;
 }
 
@@ -119,7 +120,12 @@ export const peopleRoutes = (change: MakeChange) => [
       await change(user.id, async (transaction) => {
         const { houseGlass, known, labelHolds, version } = body;
         const [changed] = await CalendarRow.update(
-          { houseGlass, known, labelHolds, peopleVersion: version + 1 },
+          {
+            houseGlass,
+            ...(known === undefined ? {} : { known }),
+            ...(labelHolds === undefined ? {} : { labelHolds }),
+            peopleVersion: version + 1,
+          },
           { where: { id: calendarId, peopleVersion: version }, transaction },
         );
         if (!changed)

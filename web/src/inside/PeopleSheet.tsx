@@ -52,7 +52,7 @@ export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose
   );
 }
 
-type Draft = CalendarPeopleInput;
+type Draft = Required<CalendarPeopleInput>;
 
 const draftOf = ({ people, houseGlass, known, labelHolds, version }: CalendarPeople): Draft => ({
   people: people.map(({ userId, standing, glass }) => ({ userId, standing, glass })),

@@ -17,7 +17,7 @@ const Lines = styled(FramedList)`
 interface SightPreviewProps {
   calendar: Calendar;
   /** As it stands in the form. */
-  people: Pick<CalendarPeopleInput, 'people' | 'houseGlass' | 'known' | 'labelHolds'>;
+  people: Pick<Required<CalendarPeopleInput>, 'people' | 'houseGlass' | 'known' | 'labelHolds'>;
   nameOf: (userId: string) => string;
   /** The one whose sight it is about; else each can be chosen. */
   only?: string;
