@@ -71,6 +71,8 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
     );
   const problem = problemOf(saving.error ?? archiving.error);
   const other = house?.name && form.zone !== house.zone;
+  // It was opened before what was written just now was counted.
+  const filled = (calendars.find((c) => c.id === calendar?.id)?.entryCount ?? 0) > 0;
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -129,7 +131,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
             onChange={(description) => set({ description })}
             lines
           />
-          {calendar?.entryCount ? (
+          {filled ? (
             <div>
               <Row>
                 <span>

@@ -257,11 +257,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         />
       )}
       {work?.kind === 'calendar' && (
-        <CalendarSheet
-          calendar={work.calendar && withCountNow(work.calendar, all)}
-          calendars={all}
-          onClose={() => setWork(null)}
-        />
+        <CalendarSheet calendar={work.calendar} calendars={all} onClose={() => setWork(null)} />
       )}
       {work?.kind === 'import' && <ImportSheet calendars={writable} onClose={() => setWork(null)} />}
       {work?.kind === 'export' && (
@@ -279,11 +275,6 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
       )}
     </Stack>
   );
-}
-
-/** Returns a calendar as it was opened (what is saved names the version that was seen), with as many entries as it has now. */
-function withCountNow(opened: Calendar, all: readonly Calendar[]): Calendar {
-  return { ...opened, entryCount: all.find((c) => c.id === opened.id)?.entryCount ?? opened.entryCount };
 }
 
 /** Returns what is only looked at: an entry of a calendar in which one may not write. */
