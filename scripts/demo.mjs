@@ -35,13 +35,17 @@ await main(async () => {
     const site = await freeFrom(port + 1);
     const postbox = await freeFrom(site + 1);
     const smtp = await freeFrom(postbox + 1);
-    const env = {
-      ...process.env,
-      PUBLIC_URL: process.env.PUBLIC_URL ?? `http://127.0.0.1:${port}`,
+    const standins = {
       HOST_SITE_URL: `http://127.0.0.1:${site}`,
       POSTBOX_URL: `http://127.0.0.1:${postbox}`,
       SMTP_URL: `smtp://127.0.0.1:${smtp}`,
+    };
+    const env = {
+      PUBLIC_URL: `http://127.0.0.1:${port}`,
       MAIL_FROM: 'calendars@ostrel.example',
+      ...standins,
+      // A setting swaps in the real thing.
+      ...process.env,
       POSTBOX_FOLDER: postboxFolder,
       DATABASE_URL: postgres.url('zonal'),
       PORT: String(port),
@@ -58,7 +62,8 @@ await main(async () => {
           : reject(new Refusal('The demo data could not be written. Try: npm run demo -- --fresh')),
       );
     });
-    for (const program of [STANDINS_MAIN, SERVER_MAIN]) await programs.start(program, env);
+    await programs.start(STANDINS_MAIN, { ...env, ...standins });
+    await programs.start(SERVER_MAIN, env);
     await tell(port);
     console.log(`  A site of somebody else, to try embeds in: ${env.HOST_SITE_URL}`);
     console.log(`  Everybody’s mail: ${env.POSTBOX_URL}\n`);

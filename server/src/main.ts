@@ -1,12 +1,11 @@
 import { configFrom } from './config';
 import { log } from './log';
-import { firstAddress, refuseKnownAccounts } from './people/firstAddress';
+import { firstAddress } from './people/firstAddress';
 import { startServer } from './server';
 
 try {
   const config = configFrom(process.env);
   const server = await startServer(config);
-  await refuseKnownAccounts(config.refusedAccounts);
   const first = await firstAddress(config.publicUrl);
   if (first)
     process.stdout.write(`\nThere is no account yet. Begin here, once, within a day:\n  ${first}\n\n`);

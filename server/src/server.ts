@@ -15,6 +15,7 @@ import type { ChangeNews } from '@zonal/core/api';
 import { forwardTo } from './http/forward';
 import { log } from './log';
 import { followChanges } from './outside/changeListener';
+import { refuseKnownAccounts } from './people/firstAddress';
 import { Compiler } from './outside/compiler';
 import { compilingThread } from './outside/compilingThread';
 import { KeyUses } from './outside/keyUses';
@@ -46,6 +47,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   await sealTokens(patient);
   await patient.close();
   const sequelize = connect(config.databaseUrl);
+  await refuseKnownAccounts(config.refusedAccounts);
   const { databaseUrl, publicUrl, unheard, threads } = config;
   const documentRoom = Math.ceil(config.room / 4);
   const compilerRoom = config.room - documentRoom;

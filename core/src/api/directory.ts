@@ -1,18 +1,14 @@
-import type { Glass } from '../glass';
-import type { Sight, Standing, Who } from '../rights';
+import type { Made, Sight, Who } from '../rights';
 import type { Calendar } from './answers';
 
 /** How somebody's wish stands. */
 export type WishState = 'open' | 'granted' | 'refused' | 'taken-back';
 
 /** Somebody's wish to be something to a calendar. */
-export interface Wish {
+export interface Wish extends Made {
   readonly id: string;
   readonly calendarId: string;
   readonly calendar: string;
-  readonly standing: Standing;
-  /** Of a reader; null for those who see everything. */
-  readonly glass: Glass | null;
   readonly reason: string;
   readonly userId: string;
   readonly by: string;
@@ -20,23 +16,20 @@ export interface Wish {
   readonly state: WishState;
   readonly answeredBy: string;
   readonly answeredAt: string | null;
+  /** Whether it is the asker's own. */
+  readonly own: boolean;
   /** Whether the asker may answer it. */
   readonly toAnswer: boolean;
 }
 
 /** A wish as it is sent. */
-export interface WishInput {
-  readonly standing: Standing;
-  readonly glass: Glass | null;
+export interface WishInput extends Made {
   readonly reason: string;
 }
 
-/** An answer to a wish: what the asker becomes, or nothing. */
-export interface WishReply {
+/** An answer to a wish, with what the asker becomes where it is granted: it can be less, or more, than was wished. */
+export interface WishReply extends Made {
   readonly grant: boolean;
-  /** What they become where it is granted; it can be less, or more, than was wished. */
-  readonly standing: Standing;
-  readonly glass: Glass | null;
 }
 
 /** A calendar as everybody knows it who may know of it. */

@@ -1,6 +1,6 @@
 import type { Glass } from '../glass';
 import type { LetterKind, MailState } from '../post';
-import type { InvitationState, NamedPerson, Standing } from '../rights';
+import type { InvitationState, Made, NamedPerson } from '../rights';
 
 /** Somebody with an account. */
 export interface Account {
@@ -24,11 +24,8 @@ export interface Standings {
 }
 
 /** What somebody is, or will be, to a calendar. */
-export interface ToCalendar {
+export interface ToCalendar extends Made {
   readonly calendarId: string;
-  readonly standing: Standing;
-  /** Of a reader; null for those who see everything. */
-  readonly glass: Glass | null;
 }
 
 /** Somebody who was asked into the house. */

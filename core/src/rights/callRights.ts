@@ -107,7 +107,7 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /labels': 'cut',
   'DELETE /labels/:name': 'steward',
   'GET /directory': 'cut',
-  'PUT /directory/:id/desk': 'cut',
+  'PUT /directory/:id/desk': on('see', 'known calendar'),
   'GET /wishes': 'cut',
   'POST /calendars/:id/wishes': on('ask-to-see', 'known calendar'),
   'POST /wishes/:id': on('people', 'wish'),

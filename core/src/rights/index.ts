@@ -20,8 +20,9 @@ export {
   isOutside,
   type InvitationState,
 } from './invitations';
-export { wishWords } from './wishWords';
+export { standingWords, wishWords } from './wishWords';
 export {
+  insideCellOf,
   insideSight,
   type InsideCell,
   type InsideRow,

@@ -1,13 +1,19 @@
-import { GLASSES, LIMITER_WORDS, effectiveGlass, sourceLimits, type Ceilings, type Glass } from '../glass';
+import {
+  GLASSES,
+  LIMITER_WORDS,
+  effectiveGlass,
+  sourceLimits,
+  type Audience,
+  type Ceilings,
+  type Glass,
+} from '../glass';
+import type { Made } from './houseRights';
 import { clearerInside, type InsideGlass } from './insideView';
 import type { Sight, Standing } from './rights';
 
 /** Somebody who was made something to a calendar. */
-export interface NamedPerson {
+export interface NamedPerson extends Made {
   readonly name: string;
-  readonly standing: Standing;
-  /** Of a reader; null for those who see everything. */
-  readonly glass: Glass | null;
 }
 
 /** How one person, or everybody, sees a calendar from inside, and why. */
@@ -29,6 +35,16 @@ export interface InsideRow {
   readonly calendarId: string;
   readonly crew: InsideCell;
   readonly house: InsideCell;
+}
+
+/** Returns what somebody inside sees of a calendar, for the two rings that are inside; null for the others, and where it is not known. */
+export function insideCellOf(
+  rows: readonly InsideRow[],
+  calendarId: string,
+  audience: Audience,
+): InsideCell | null {
+  const row = rows.find((r) => r.calendarId === calendarId);
+  return row && (audience === 'crew' || audience === 'house') ? row[audience] : null;
 }
 
 /** Sights from nothing to everything. */

@@ -1,12 +1,15 @@
-import { GLASS_WORDS, type Glass } from '../glass';
-import type { Standing } from './rights';
+import { GLASS_WORDS } from '../glass';
+import type { Made } from './houseRights';
 
 /** Returns what somebody wants to do who wants to be something to a calendar: `see “Quay” through tinted glass`. */
-export function wishWords(
-  { standing, glass }: { readonly standing: Standing; readonly glass: Glass | null },
-  calendar: string,
-): string {
+export function wishWords({ standing, glass }: Made, calendar: string): string {
   if (standing === 'reader')
     return `see “${calendar}” through ${GLASS_WORDS[glass ?? 'frosted'].word.toLowerCase()} glass`;
   return `be ${standing === 'editor' ? 'an' : 'a'} ${standing} of “${calendar}”`;
+}
+
+/** Returns what somebody is: `reader of Quay through tinted glass`, or without a calendar `reader through tinted glass`. */
+export function standingWords({ standing, glass }: Made, calendar = ''): string {
+  const what = calendar ? `${standing} of ${calendar}` : standing;
+  return glass ? `${what} through ${GLASS_WORDS[glass].word.toLowerCase()} glass` : what;
 }

@@ -14,6 +14,9 @@ export type Touched =
   | { readonly windowId: string }
   | { readonly people: true };
 
+/** What a change touches that is of people, not of a calendar. */
+export const PEOPLE_TOUCHED = [{ people: true }] as const;
+
 type StateReader = (
   sequelize: Sequelize,
   windowIds: readonly string[],

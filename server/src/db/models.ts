@@ -1,4 +1,4 @@
-import type { SheetItem, WishState } from '@zonal/core/api';
+import type { SheetItem, ToCalendar, WishState } from '@zonal/core/api';
 import type { Entry, Imported, PropertyDefinition } from '@zonal/core/entries';
 import type { EmbedLook } from '@zonal/core/forms';
 import type {
@@ -406,13 +406,6 @@ export class PassRow extends Model<InferAttributes<PassRow>, InferCreationAttrib
   declare usedAt: CreationOptional<Date | null>;
 }
 
-/** What somebody will be to a calendar once they have accepted. */
-export interface PromisedStanding {
-  readonly calendarId: string;
-  readonly standing: Standing;
-  readonly glass: Glass | null;
-}
-
 /** Somebody who was asked into the house. */
 export class InvitationRow extends Model<
   InferAttributes<InvitationRow>,
@@ -421,7 +414,7 @@ export class InvitationRow extends Model<
   declare id: CreationOptional<string>;
   declare email: string;
   declare role: Role;
-  declare standings: readonly PromisedStanding[];
+  declare standings: readonly ToCalendar[];
   declare byId: string | null;
   declare sentAt: Date;
   declare endsAt: Date;

@@ -2,11 +2,12 @@ import type { DirectoryCalendar, Wish } from '@zonal/core/api';
 import { READ_THROUGH, type Glass } from '@zonal/core/glass';
 import { sightReplyLetter, sightRequestLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
-import { STANDINGS, wishWords, type HouseRights, type Standing } from '@zonal/core/rights';
+import { STANDINGS, wishWords, type Standing } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, MaxLength, isUUID } from 'class-validator';
-import { Op, type Transaction } from 'sequelize';
+import { Op } from 'sequelize';
 import type { MakeChange } from '../db/changes';
-import { CalendarRow, HouseRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/models';
+import { CalendarRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/models';
+import { houseName } from '../db/houseName';
 import type { Outbox } from '../db/outbox';
 import { route, type Call } from '../http/route';
 import { glassOf, setStandings } from '../people/standings';
@@ -90,19 +91,13 @@ async function wishes({ rights, user }: Asker): Promise<Wish[]> {
     state: r.state,
     answeredBy: (r.answeredBy && users.get(r.answeredBy)) ?? '',
     answeredAt: r.answeredAt?.toISOString() ?? null,
+    own: r.userId === user.id,
     toAnswer: r.state === 'open' && rights.may('people', r.calendarId),
   }));
 }
 
-/** Throws `not-found` for a calendar of which somebody may not even know. */
-function requireKnown(id: string, rights: HouseRights): string {
-  if (!rights.knows(id)) throw new Problem('not-found');
-  return id;
-}
-
 /** The calendars of the house that one may know of, and how one asks to see more of them. */
 export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: Outbox) => {
-  const houseName = async (transaction: Transaction) => (await HouseRow.findByPk(1, { transaction }))!.name;
   const href = `${publicUrl}/calendars/directory`;
   return [
     route('GET /directory', {
@@ -116,7 +111,7 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
       body: DeskInput,
       again: (call) => directory(call),
       handle: async ({ body, param, ...call }) => {
-        const row = { userId: call.user.id, calendarId: requireKnown(param('id'), call.rights) };
+        const row = { userId: call.user.id, calendarId: param('id') };
         if (body.onDesk) await OffDeskRow.destroy({ where: row });
         else await OffDeskRow.upsert(row);
         return directory(call);
@@ -173,15 +168,14 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
           const state = body.grant ? 'granted' : 'refused';
           await wish.update({ state, answeredBy: user.id, answeredAt: new Date() }, { transaction });
           const calendar = (await CalendarRow.findByPk(calendarId, { transaction }))!;
+          const given = { standing: body.standing, glass: glassOf(body) };
           if (body.grant) {
             const others = await StandingRow.findAll({ where: { calendarId }, transaction });
             const kept = others.filter((s) => s.userId !== userId);
-            const made = { userId, standing: body.standing, glass: glassOf(body) };
-            await setStandings(calendarId, [...kept, made], user.id, transaction);
+            await setStandings(calendarId, [...kept, { userId, ...given }], user.id, transaction);
             await calendar.increment('peopleVersion', { transaction });
           }
           const asker = (await UserRow.findByPk(userId, { transaction }))!;
-          const given = { standing: body.standing, glass: glassOf(body) };
           const letter = sightReplyLetter({
             ...{ house: await houseName(transaction), by: user.name, href },
             wish: wishWords(wish, calendar.name),

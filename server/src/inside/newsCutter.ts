@@ -6,13 +6,19 @@ import { rightsOf } from '../people/rights';
 import { windowIdsSeen } from '../people/windowsSeen';
 import type { InsideViews } from './insideViews';
 
+/** What somebody is to a calendar, and a print of all that they see of it. */
+interface State {
+  readonly who: Who;
+  readonly seen: string;
+}
+
 /**
  * Cuts the news for one person: they hear of a calendar where what they see of it, or may do with it, has changed, and of
  * windows that they may see. Nothing else is told, not even that something happened.
  */
 export class NewsCutter {
   /** How each calendar was when the person last heard of it. */
-  private known: ReadonlyMap<string, string> | null = null;
+  private known: ReadonlyMap<string, State> | null = null;
 
   constructor(
     private readonly userId: string,
@@ -30,10 +36,12 @@ export class NewsCutter {
     const rights = await this.rights();
     if (!rights) return null;
     const now = await this.statesOf(rights);
-    const before = this.known ?? new Map<string, string>();
+    const before = this.known ?? new Map<string, State>();
     this.known = now;
     const changed = [...new Set([...before.keys(), ...now.keys()])].filter(
-      (id) => before.get(id) !== now.get(id) || (rights.sight(id) === 'all' && news.calendarIds.includes(id)),
+      (id) =>
+        before.get(id)?.seen !== now.get(id)?.seen ||
+        (rights.sight(id) === 'all' && news.calendarIds.includes(id)),
     );
     const seen = news.windowIds.length ? await windowIdsSeen(rights) : [];
     const own = news.windowIds.filter((id) => !seen || seen.includes(id));
@@ -46,11 +54,10 @@ export class NewsCutter {
    * those until now.
    */
   private async windowsTurned(
-    before: ReadonlyMap<string, string>,
-    now: ReadonlyMap<string, string>,
+    before: ReadonlyMap<string, State>,
+    now: ReadonlyMap<string, State>,
   ): Promise<string[]> {
-    const sees = (state: string | undefined) =>
-      state !== undefined && may('see-windows', (JSON.parse(state) as [Who])[0]);
+    const sees = (state: State | undefined) => state !== undefined && may('see-windows', state.who);
     const turned = [...new Set([...before.keys(), ...now.keys()])].filter(
       (id) => sees(before.get(id)) !== sees(now.get(id)),
     );
@@ -64,12 +71,13 @@ export class NewsCutter {
     return user && rightsOf(user);
   }
 
-  private async statesOf(rights: HouseRights): Promise<Map<string, string>> {
-    const states = new Map<string, string>();
+  private async statesOf(rights: HouseRights): Promise<Map<string, State>> {
+    const states = new Map<string, State>();
     for (const id of rights.inSight()) {
       const sight = rights.sight(id);
       const print = sight === 'all' ? '' : await this.printOf(id, rights);
-      states.set(id, JSON.stringify([rights.who(id), sight, print]));
+      const who = rights.who(id)!;
+      states.set(id, { who, seen: JSON.stringify([who, sight, print]) });
     }
     return states;
   }

@@ -4,8 +4,9 @@ import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import type { Request } from 'express';
 import type { Sequelize } from 'sequelize';
-import type { MakeChange } from '../db/changes';
-import { HouseRow, UserRow } from '../db/models';
+import { PEOPLE_TOUCHED, type MakeChange } from '../db/changes';
+import { houseName } from '../db/houseName';
+import { UserRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { route } from '../http/route';
 import { log } from '../log';
@@ -24,8 +25,6 @@ export interface AccountSetting {
   /** Returns the feeds that are somebody's own. */
   readonly feedsOf: (userId: string) => Promise<OwnFeed[]>;
 }
-
-const PEOPLE = [{ people: true }] as const;
 
 /** Does what follows a request after its answer, so that the time of the answer tells nothing. */
 export function afterwards(work: () => Promise<unknown>): void {
@@ -65,7 +64,7 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
       handle: async ({ req, body, user }) => {
         await change(user.id, async (transaction) => {
           await UserRow.update({ name: body.name }, { where: { id: user.id }, transaction });
-          return { result: undefined, touched: PEOPLE };
+          return { result: undefined, touched: PEOPLE_TOUCHED };
         });
         return own(req, user);
       },
@@ -97,7 +96,7 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
         await requirePassword(user, body.password);
         afterwards(() =>
           change(user.id, async (transaction) => {
-            const { name: house } = (await HouseRow.findByPk(1, { transaction }))!;
+            const house = await houseName(transaction);
             const taken = await UserRow.findOne({ where: { email: body.email }, transaction });
             if (taken) {
               if (taken.id !== user.id)
@@ -140,7 +139,7 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
           const role = body.steward ? 'steward' : 'member';
           await UserRow.update({ role }, { where: { id }, transaction });
           await checkSteward(transaction);
-          return { result: undefined, touched: PEOPLE };
+          return { result: undefined, touched: PEOPLE_TOUCHED };
         });
         return allAccounts();
       },
@@ -158,7 +157,7 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
           const where = { id: one.id, ...(body.rested ? { restedAt: null } : {}) };
           await UserRow.update({ restedAt }, { where, transaction });
           await checkSteward(transaction);
-          return { result: undefined, touched: PEOPLE };
+          return { result: undefined, touched: PEOPLE_TOUCHED };
         });
         if (body.rested) await endSessions(sequelize, one.id);
         return allAccounts();

@@ -4,8 +4,10 @@ import { EMAIL, PASSWORD, TestClient, freshDatabase, testServer } from '../testi
 import { firstAddress, refuseKnownAccounts } from './firstAddress';
 
 let server: Awaited<ReturnType<typeof testServer>>;
+let databaseUrl = '';
 beforeAll(async () => {
-  server = await testServer(await freshDatabase());
+  databaseUrl = await freshDatabase();
+  server = await testServer(databaseUrl);
 });
 afterAll(() => server.close());
 
@@ -45,5 +47,7 @@ describe('the first steward', () => {
     const known = [{ email: EMAIL, password: 'three plain words' }];
     await expect(refuseKnownAccounts(known)).rejects.toThrow(/everybody can know/);
     await refuseKnownAccounts([{ email: EMAIL, password: PASSWORD }]);
+    const refusedAccounts = known.map((k) => ({ ...k, name: 'Ida', role: 'steward' }));
+    await expect(testServer(databaseUrl, { refusedAccounts })).rejects.toThrow(/everybody can know/);
   });
 });

@@ -1,9 +1,10 @@
+import type { ToCalendar } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import { INVITATION_LIMITS } from '@zonal/core/rights';
 import { isUUID } from 'class-validator';
 import type { Transaction } from 'sequelize';
-import type { MakeChange } from '../db/changes';
-import { CalendarRow, InvitationRow, UserRow, type PromisedStanding } from '../db/models';
+import { PEOPLE_TOUCHED, type MakeChange } from '../db/changes';
+import { CalendarRow, InvitationRow, UserRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { route } from '../http/route';
 import { InvitationInput, InvitationsInput, type ToCalendarInput } from './accountInput';
@@ -16,7 +17,7 @@ const PENDING = { acceptedAt: null, withdrawnAt: null };
 async function promised(
   standings: readonly ToCalendarInput[],
   transaction: Transaction,
-): Promise<PromisedStanding[]> {
+): Promise<ToCalendar[]> {
   const ids = standings.map((s) => s.calendarId);
   if ((await CalendarRow.count({ where: { id: ids }, transaction })) < ids.length)
     throw new Problem('calendar-gone');
@@ -30,8 +31,6 @@ async function pending(id: string, transaction: Transaction): Promise<Invitation
   if (row.acceptedAt || row.withdrawnAt) throw new Problem('invitation-answered');
   return row;
 }
-
-const PEOPLE = [{ people: true }] as const;
 
 export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: Outbox) => [
   route('GET /invitations', {
@@ -77,7 +76,7 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
           );
           await mailInvitation(row, { publicUrl, outbox, by: user.name }, transaction);
         }
-        return { result: undefined, touched: PEOPLE };
+        return { result: undefined, touched: PEOPLE_TOUCHED };
       });
       return allInvitations();
     },
@@ -99,7 +98,7 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
           const current = (await allInvitations()).find((i) => i.id === id) ?? null;
           throw new Problem('version-conflict', { current, yours: body });
         }
-        return { result: undefined, touched: PEOPLE };
+        return { result: undefined, touched: PEOPLE_TOUCHED };
       });
       return allInvitations();
     },
@@ -114,7 +113,7 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
         const row = await pending(param('id'), transaction);
         await row.update({ sentAt: new Date(), endsAt: invitationEnds() }, { transaction });
         await mailInvitation(row, { publicUrl, outbox, by: user.name }, transaction);
-        return { result: undefined, touched: PEOPLE };
+        return { result: undefined, touched: PEOPLE_TOUCHED };
       });
       return allInvitations();
     },
@@ -127,7 +126,7 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
       await change(user.id, async (transaction) => {
         const row = await pending(param('id'), transaction);
         await row.update({ withdrawnAt: new Date() }, { transaction });
-        return { result: undefined, touched: PEOPLE };
+        return { result: undefined, touched: PEOPLE_TOUCHED };
       });
       return allInvitations();
     },

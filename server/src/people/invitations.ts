@@ -1,9 +1,8 @@
-import type { Invitation } from '@zonal/core/api';
-import { GLASS_WORDS } from '@zonal/core/glass';
+import type { Invitation, ToCalendar } from '@zonal/core/api';
 import { invitationLetter } from '@zonal/core/post';
-import { INVITATION_DAYS, invitationState, isOutside } from '@zonal/core/rights';
+import { INVITATION_DAYS, invitationState, isOutside, standingWords } from '@zonal/core/rights';
 import { Op, type Transaction } from 'sequelize';
-import { CalendarRow, HouseRow, InvitationRow, MailRow, UserRow, type PromisedStanding } from '../db/models';
+import { CalendarRow, HouseRow, InvitationRow, MailRow, UserRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { makePass } from './passes';
 
@@ -18,16 +17,14 @@ export function invitationEnds(now = Date.now()): Date {
 
 /** Returns what somebody will be to which calendars, a line each; calendars that are gone are left out. */
 export async function standingLines(
-  standings: readonly PromisedStanding[],
+  standings: readonly ToCalendar[],
   transaction?: Transaction,
 ): Promise<string[]> {
   const ids = standings.map((s) => s.calendarId);
   const rows = await CalendarRow.findAll({ where: { id: ids }, transaction: transaction ?? null });
-  return standings.flatMap(({ calendarId, standing, glass }) => {
-    const calendar = rows.find((r) => r.id === calendarId);
-    if (!calendar) return [];
-    const through = glass ? ` through ${GLASS_WORDS[glass].word.toLowerCase()} glass` : '';
-    return [`${standing} of ${calendar.name}${through}`];
+  return standings.flatMap((s) => {
+    const calendar = rows.find((r) => r.id === s.calendarId);
+    return calendar ? [standingWords(s, calendar.name)] : [];
   });
 }
 
@@ -71,7 +68,7 @@ export async function allInvitations(): Promise<Invitation[]> {
       email: row.email,
       steward: row.role === 'steward',
       standings: row.standings,
-      state: invitationState({ ...fieldsOf(row) }, now),
+      state: invitationState(row, now),
       by: (row.byId && users.get(row.byId)) ?? '',
       sentAt: row.sentAt.toISOString(),
       endsAt: row.endsAt.toISOString(),
@@ -82,9 +79,3 @@ export async function allInvitations(): Promise<Invitation[]> {
     }))
     .sort((a, b) => Number(b.state === 'pending') - Number(a.state === 'pending'));
 }
-
-const fieldsOf = ({ acceptedAt, withdrawnAt, endsAt }: InvitationRow) => ({
-  acceptedAt,
-  withdrawnAt,
-  endsAt,
-});

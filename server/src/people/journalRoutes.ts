@@ -71,7 +71,7 @@ async function people(sequelize: Sequelize): Promise<Journal['people']> {
   );
 }
 
-/** Throws `range-invalid`. */
+/** Returns the instant that a text names, or null for none. Throws `time-invalid`. */
 function momentIn(text: unknown): Date | null {
   if (text === undefined || text === '') return null;
   const at = new Date(String(text));
@@ -95,7 +95,8 @@ export const journalRoutes = (sequelize: Sequelize) => [
     handle: async ({ req }) => {
       const { area, by, about, from, to, before } = req.query;
       const older = before === undefined || before === '' ? null : Number(before);
-      if (older !== null && !Number.isSafeInteger(older)) throw new Problem('range-invalid');
+      if (older !== null && !Number.isSafeInteger(older))
+        throw new Problem('request-malformed', { reason: '“before” is the number of a line' });
       const rows = await sequelize.query<Row>(
         `SELECT id, at, user_name, area, kind, item, before, after FROM journal
          WHERE (:area::text IS NULL OR area = :area) AND (:by::uuid IS NULL OR user_id = :by::uuid)

@@ -15,10 +15,10 @@ async function sourcesOf(windowIds: readonly string[], transaction?: Transaction
       .map(({ calendarId, glass, fields, toldAs }) => ({ calendarId, glass, fields, as: toldAs }));
 }
 
-/** Returns the cap of a key that would be somebody's own. */
+/** Returns the cap of a key that would be the own one of somebody who is not at rest. */
 export async function capFor(user: UserRow, windowId: string, audience: Audience) {
   const sources = (await sourcesOf([windowId]))(windowId);
-  return user.restedAt ? 'shut' : ownKeyCap(sources, audience, await rightsOf(user));
+  return ownKeyCap(sources, audience, await rightsOf(user));
 }
 
 /** Returns the windows whose keys can be concerned by what was touched; null for all of them. */

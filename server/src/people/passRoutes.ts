@@ -2,6 +2,8 @@ import type { PassTold } from '@zonal/core/api';
 import { passwordLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import type { Transaction } from 'sequelize';
+import { PEOPLE_TOUCHED } from '../db/changes';
+import { houseName } from '../db/houseName';
 import { CalendarRow, HouseRow, InvitationRow, StandingRow, UserRow } from '../db/models';
 import { route } from '../http/route';
 import { Acceptance, FirstSteward, ForgottenInput, NewPassword, PassInput } from './accountInput';
@@ -23,7 +25,7 @@ async function invitationOf({ concerns }: Pass, transaction?: Transaction): Prom
 }
 
 async function told(pass: Pass): Promise<PassTold> {
-  const { name: house } = (await HouseRow.findByPk(1))!;
+  const house = await houseName();
   const plain = { kind: pass.kind, house, email: '', by: '', lines: [], endsAt: pass.endsAt.toISOString() };
   if (pass.kind === 'invitation') {
     const row = await invitationOf(pass);
@@ -71,7 +73,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
           await StandingRow.bulkCreate(rows, { transaction });
           // Whoever has the calendar's people open just now is told that they have changed.
           await CalendarRow.increment('peopleVersion', { where: { id: ids }, transaction });
-          return { result: row, touched: [{ people: true }] };
+          return { result: row, touched: PEOPLE_TOUCHED };
         });
         await door.signIn(req, user);
         return sessionAnswer(door, session, req, res);
@@ -95,7 +97,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
           );
           const account = { name, email, role: 'steward' as const, passwordHash };
           const row = await UserRow.create(account, { transaction });
-          return { result: row, touched: [{ people: true }] };
+          return { result: row, touched: PEOPLE_TOUCHED };
         });
         await door.signIn(req, user);
         return sessionAnswer(door, session, req, res);
@@ -135,7 +137,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
           if (await UserRow.count({ where: { email }, transaction }))
             throw new Problem('address-known', { emails: email });
           await UserRow.update({ email }, { where: { id: userId! }, transaction });
-          return { result: undefined, touched: [{ people: true }] };
+          return { result: undefined, touched: PEOPLE_TOUCHED };
         });
       },
     }),
@@ -150,7 +152,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
           change(null, async (transaction) => {
             const user = await UserRow.findOne({ where: { email: body.email, restedAt: null }, transaction });
             if (user) {
-              const { name: house } = (await HouseRow.findByPk(1, { transaction }))!;
+              const house = await houseName(transaction);
               const pass = { kind: 'password', userId: user.id, concerns: '' } as const;
               const href = await makePass(publicUrl, { ...pass, endsAt: passEnds('password') }, transaction);
               const letter = passwordLetter({ house, href, minutes: PASS_MINUTES.password });

@@ -193,6 +193,7 @@ const CALLS: Partial<Record<CallName, Make>> = {
   'POST /sheets/:id/bring-back': async (at, client) => [
     `/sheets/${(await sheetOf(at, client)).id}/bring-back`,
   ],
+  'PUT /directory/:id/desk': ({ calendar }) => [`/directory/${calendar.id}/desk`, { onDesk: true }],
   'POST /calendars/:id/wishes': ({ calendar }) => [
     `/calendars/${calendar.id}/wishes`,
     { standing: 'reader', glass: 'clear', reason: 'x' },

@@ -1,18 +1,12 @@
+import type { MailServerTold } from '@zonal/core/api';
 import { headerText } from '@zonal/core/post';
 import MailComposer from 'nodemailer/lib/mail-composer';
 import SMTPConnection from 'nodemailer/lib/smtp-connection';
 import type { MailContent } from '../db/outbox';
 
 /** A mail server (SMTP, RFC 5321) and whom mail comes from. */
-export interface MailServer {
-  readonly host: string;
-  readonly port: number;
-  /** Whether the connection is encrypted from its beginning; else it is as soon as the server offers it. */
-  readonly secure: boolean;
-  /** Empty where the server asks for none. */
-  readonly account: string;
+export interface MailServer extends MailServerTold {
   readonly password: string;
-  readonly sender: string;
 }
 
 /** A mail that is ready to be handed over. */

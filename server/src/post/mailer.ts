@@ -64,7 +64,7 @@ async function turn(
   return changed > 0;
 }
 
-/** Hands mails over as they come, those too that waited while nobody was there to do so. */
+/** Hands mails over as they come, and those that were kept for want of a mail server where there is one now. */
 export async function startPost(
   jobs: Jobs,
   outbox: Outbox,

@@ -1,4 +1,4 @@
-import type { Post } from '@zonal/core/api';
+import type { MailServerTold, Post } from '@zonal/core/api';
 import { testLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import {
@@ -14,7 +14,8 @@ import {
   isUUID,
 } from 'class-validator';
 import type { MakeChange } from '../db/changes';
-import { HouseRow, MailRow, MailSettingsRow } from '../db/models';
+import { houseName } from '../db/houseName';
+import { MailRow, MailSettingsRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { seal } from '../db/sealed';
 import { IsVersion } from '../http/inputs';
@@ -42,6 +43,9 @@ export class MailServerInput {
   @IsVersion() version!: number;
 }
 
+/** Its password is told to nobody. */
+const toldOf = ({ password: _password, ...told }: MailServer): MailServerTold => told;
+
 /** Where mail is sent from, and what became of it. What a mail says is told to nobody but its addressee. */
 export const postRoutes = (change: MakeChange, outbox: Outbox, usual: MailServer | null) => {
   const answer = async (): Promise<Post> => {
@@ -50,15 +54,8 @@ export const postRoutes = (change: MakeChange, outbox: Outbox, usual: MailServer
       mailServerNow(usual),
       MailRow.findAll({ order: [['createdAt', 'DESC']], limit: TOLD }),
     ]);
-    const told = server && {
-      host: server.host,
-      port: server.port,
-      secure: server.secure,
-      account: server.account,
-      sender: server.sender,
-    };
     return {
-      server: told,
+      server: server && toldOf(server),
       setBy: row ? 'house' : usual ? 'start' : null,
       version: row?.version ?? 0,
       mails: mails.map((m) => ({
@@ -124,7 +121,7 @@ export const postRoutes = (change: MakeChange, outbox: Outbox, usual: MailServer
       handle: async ({ user }) => {
         if (!(await mailServerNow(usual))) throw new Problem('mail-server-missing');
         await change(user.id, async (transaction) => {
-          const { name: house } = (await HouseRow.findByPk(1, { transaction }))!;
+          const house = await houseName(transaction);
           await outbox.put(user.email, 'test', testLetter({ house, by: user.name }), transaction);
           return { result: undefined, touched: [] };
         });

@@ -5,7 +5,6 @@ import {
   GLASS_WORDS,
   AUDIENCES,
   ceilingsInForce,
-  type Audience,
   type SightCell,
   type SightPath,
   type SightRow,
@@ -14,7 +13,14 @@ import { Download, Printer, TriangleAlert } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { insideSight, may, type InsideCell, type InsideRow, type Sight } from '@zonal/core/rights';
+import {
+  insideCellOf,
+  insideSight,
+  may,
+  type InsideCell,
+  type InsideRow,
+  type Sight,
+} from '@zonal/core/rights';
 import {
   problemOf,
   useCalendarsQuery,
@@ -187,12 +193,6 @@ interface MatrixProps {
   calendars: readonly Calendar[];
 }
 
-/** What somebody inside sees, for the two rings that are inside. */
-function insideCell(inside: readonly InsideRow[], calendarId: string, audience: Audience): InsideCell | null {
-  const row = inside.find((r) => r.calendarId === calendarId);
-  return row && (audience === 'crew' || audience === 'house') ? row[audience] : null;
-}
-
 function Matrix({ rows, inside, calendars }: MatrixProps) {
   const [open, setOpen] = useState('');
   return (
@@ -227,7 +227,7 @@ function Matrix({ rows, inside, calendars }: MatrixProps) {
                   {row.cells.map((cell) => {
                     const key = `${row.calendarId}|${cell.audience}`;
                     const on = open === key;
-                    const within = insideCell(inside, row.calendarId, cell.audience);
+                    const within = insideCellOf(inside, row.calendarId, cell.audience);
                     return (
                       <td key={cell.audience} {...(on ? { 'data-open': '' } : {})}>
                         <button
@@ -251,7 +251,7 @@ function Matrix({ rows, inside, calendars }: MatrixProps) {
                     <td colSpan={AUDIENCES.length + 1}>
                       <Detail
                         cell={chosen}
-                        within={insideCell(inside, row.calendarId, chosen.audience)}
+                        within={insideCellOf(inside, row.calendarId, chosen.audience)}
                         usual={row.usual}
                         name={calendar.name}
                       />

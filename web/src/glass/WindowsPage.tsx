@@ -6,55 +6,16 @@ import styled from 'styled-components';
 import { problemOf, useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
 import { MainButton } from '../ui/Button';
 import { GlassMark, Rings } from '../ui/GlassMark';
-import { Row, Stack } from '../ui/layout';
+import { PlainTable, Row, Stack } from '../ui/layout';
 import { Empty, Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
 import { useNow } from '../ui/useNow';
 import { windowNotes } from './windowNotes';
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  th {
-    text-align: left;
-    font-weight: 400;
-    font-size: 0.8rem;
-    color: var(--faded);
-    padding: 0.35rem 0.8rem;
-    border-bottom: 1px solid var(--line);
-  }
-  td {
-    padding: 0.6rem 0.8rem;
-    border-bottom: 1px solid var(--hair);
-    vertical-align: top;
-    overflow-wrap: anywhere;
-  }
+const Table = styled(PlainTable)`
   td:first-child a {
     font-weight: 700;
-  }
-  small {
-    color: var(--faded);
-    display: block;
-  }
-  @media (max-width: 44rem) {
-    thead {
-      display: none;
-    }
-    tr,
-    td {
-      display: block;
-    }
-    td {
-      border: 0;
-      padding: 0.25rem 0.8rem;
-    }
-    tr {
-      border-bottom: 1px solid var(--line);
-      padding: 0.4rem 0;
-    }
   }
 `;
 

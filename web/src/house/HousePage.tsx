@@ -14,14 +14,10 @@ import type { House } from '@zonal/core/api';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Faded, Pair, Row, Stack } from '../ui/layout';
+import { Faded, Pair, ReadingPage, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { ZoneSelect } from '../ui/ZoneSelect';
-
-const Page = styled(Stack)`
-  max-width: 60rem;
-`;
 
 const Line = styled.div`
   display: grid;
@@ -40,7 +36,7 @@ export function HousePage({ steward }: { steward: boolean }) {
   if (error) return <ProblemNotice problem={problemOf(error)} />;
   if (!house) return <Loading what="Fetching the house" />;
   return (
-    <Page>
+    <ReadingPage>
       <h1>House</h1>
       {steward && <HouseNav />}
       <TroublesPanel />
@@ -54,7 +50,7 @@ export function HousePage({ steward }: { steward: boolean }) {
       )}
       <CeilingsPanel steward={steward} />
       <LabelsPanel />
-    </Page>
+    </ReadingPage>
   );
 }
 

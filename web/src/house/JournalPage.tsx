@@ -8,36 +8,14 @@ import { problemOf, useJournalQuery, useLazyJournalQuery, type JournalQuery } fr
 import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { DateField } from '../ui/DateFields';
-import { Faded, Row, Stack } from '../ui/layout';
+import { Faded, PlainTable, Row } from '../ui/layout';
 import { Empty, Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { saveFile } from '../ui/saveFile';
-import { HouseNav } from './HouseNav';
+import { HousePart } from './HousePart';
 
-const Page = styled(Stack)`
-  max-width: 72rem;
-`;
-
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  background: var(--sheet);
-  border: 1px solid var(--line);
+const Table = styled(PlainTable)`
   font-variant-numeric: tabular-nums;
-  th {
-    text-align: left;
-    font-weight: 400;
-    font-size: 0.8rem;
-    color: var(--faded);
-    padding: 0.35rem 0.7rem;
-    border-bottom: 1px solid var(--line);
-  }
-  td {
-    padding: 0.4rem 0.7rem;
-    border-bottom: 1px solid var(--hair);
-    vertical-align: top;
-    overflow-wrap: anywhere;
-  }
   td:first-child {
     white-space: nowrap;
   }
@@ -46,23 +24,6 @@ const Table = styled.table`
   }
   td:nth-child(3) {
     min-width: 13rem;
-  }
-  @media (max-width: 44rem) {
-    thead {
-      display: none;
-    }
-    tr,
-    td {
-      display: block;
-    }
-    td {
-      border: 0;
-      padding: 0.15rem 0.7rem;
-    }
-    tr {
-      border-bottom: 1px solid var(--line);
-      padding: 0.4rem 0;
-    }
   }
 `;
 
@@ -84,9 +45,7 @@ export function JournalPage() {
     setBefore([]);
   };
   return (
-    <Page>
-      <h1>House</h1>
-      <HouseNav />
+    <HousePart>
       <Faded>
         What was changed is noted as it is changed, and can be altered by nobody here. Moments are told in
         UTC. What calendars hold has a history of its own, what readers saw stands in the ledger.
@@ -139,7 +98,7 @@ export function JournalPage() {
         {before.length > 0 && <Button onPress={() => setBefore(before.slice(0, -1))}>Newer</Button>}
         {data?.more && <Button onPress={() => setBefore([...before, data.lines.at(-1)!.id])}>Older</Button>}
       </Row>
-    </Page>
+    </HousePart>
   );
 }
 

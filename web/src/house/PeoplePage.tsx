@@ -1,5 +1,5 @@
 import type { Account, Invitation } from '@zonal/core/api';
-import { INVITATION_STATES } from '@zonal/core/rights';
+import { INVITATION_STATES, standingWords } from '@zonal/core/rights';
 import { MAIL_STATES } from '@zonal/core/post';
 import { MailPlus } from 'lucide-react';
 import { useState } from 'react';
@@ -16,18 +16,14 @@ import {
 } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
-import { Faded, FramedList, Row, Stack } from '../ui/layout';
+import { Faded, NotedList, Row } from '../ui/layout';
 import { Empty, Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
-import { HouseNav } from './HouseNav';
+import { HousePart } from './HousePart';
 import { InvitationSheet } from './InvitationSheet';
 import { InviteSheet } from './InviteSheet';
 
-const Page = styled(Stack)`
-  max-width: 60rem;
-`;
-
-const Lines = styled(FramedList)`
+const Lines = styled(NotedList)`
   > li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
@@ -40,19 +36,13 @@ const Lines = styled(FramedList)`
   > li[data-over] {
     color: var(--faded);
   }
-  small {
-    display: block;
-    color: var(--faded);
-  }
 `;
 
 /** Everybody with an account, and who was asked to come. */
 export function PeoplePage() {
   const [inviting, setInviting] = useState(false);
   return (
-    <Page>
-      <h1>House</h1>
-      <HouseNav />
+    <HousePart>
       <Row style={{ justifyContent: 'space-between' }}>
         <h2>Invitations</h2>
         <MainButton onPress={() => setInviting(true)}>
@@ -63,7 +53,7 @@ export function PeoplePage() {
       <h2>Accounts</h2>
       <Accounts />
       {inviting && <InviteSheet onClose={() => setInviting(false)} />}
-    </Page>
+    </HousePart>
   );
 }
 
@@ -128,9 +118,7 @@ function InvitationNotes({ invitation }: { invitation: Invitation }) {
   const nameOf = (id: string) => calendars.find((c) => c.id === id)?.name ?? 'a calendar that is gone';
   const will = [
     ...(steward ? ['steward of the house'] : []),
-    ...standings.map(
-      (s) => `${s.standing} of ${nameOf(s.calendarId)}${s.glass ? ` through ${s.glass} glass` : ''}`,
-    ),
+    ...standings.map((s) => standingWords(s, nameOf(s.calendarId))),
   ];
   const sent = `${by ? `by ${by}, ` : ''}sent ${dayOf(sentAt)}`;
   const when = answeredAt

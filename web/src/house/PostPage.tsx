@@ -14,27 +14,19 @@ import {
 import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
-import { Faded, FramedList, Pair, Row, Stack } from '../ui/layout';
+import { Faded, NotedList, Pair, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { Tick } from '../ui/Tick';
-import { HouseNav } from './HouseNav';
+import { HousePart } from './HousePart';
 
-const Page = styled(Stack)`
-  max-width: 60rem;
-`;
-
-const Mails = styled(FramedList)`
+const Mails = styled(NotedList)`
   > li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 0.3rem 1rem;
     align-items: center;
-  }
-  small {
-    display: block;
-    color: var(--faded);
   }
 `;
 
@@ -51,13 +43,11 @@ export function PostPage() {
   if (error && !post) return <ProblemNotice problem={problemOf(error)} />;
   if (!post) return <Loading what="Fetching the post" />;
   return (
-    <Page>
-      <h1>House</h1>
-      <HouseNav />
+    <HousePart>
       <ServerNow post={post} postbox={session?.postbox ?? ''} />
       <MailList mails={post.mails} />
       <ServerForm post={post} />
-    </Page>
+    </HousePart>
   );
 }
 

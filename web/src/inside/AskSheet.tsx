@@ -17,7 +17,7 @@ interface AskSheetProps {
 export function AskSheet({ calendar, onClose }: AskSheetProps) {
   const { data: directory } = useDirectoryQuery();
   const { data: wishes } = useWishesQuery();
-  const open = wishes?.find((w) => w.calendarId === calendar.id && w.state === 'open' && !w.toAnswer);
+  const open = wishes?.find((w) => w.calendarId === calendar.id && w.state === 'open' && w.own);
   const [form, setForm] = useState<WishInput>({
     standing: open?.standing ?? 'reader',
     glass: open ? open.glass : 'tinted',

@@ -14,7 +14,7 @@ import {
 import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
-import { Faded, FramedList, Row, Stack } from '../ui/layout';
+import { Faded, NotedList, ReadingPage, Row, Stack } from '../ui/layout';
 import { Empty, Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
@@ -22,11 +22,7 @@ import { AskSheet } from './AskSheet';
 import { sightWords } from './sightWords';
 import { WishSheet } from './WishSheet';
 
-const Page = styled(Stack)`
-  max-width: 60rem;
-`;
-
-const Lines = styled(FramedList)`
+const Lines = styled(NotedList)`
   > li {
     display: grid;
     grid-template-columns: 3.4rem minmax(0, 1fr) auto;
@@ -39,22 +35,14 @@ const Lines = styled(FramedList)`
       }
     }
   }
-  small {
-    display: block;
-    color: var(--faded);
-  }
 `;
 
-const WishLines = styled(FramedList)`
+const WishLines = styled(NotedList)`
   > li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 0.4rem 0.9rem;
     align-items: center;
-  }
-  small {
-    display: block;
-    color: var(--faded);
   }
 `;
 
@@ -84,7 +72,7 @@ export function DirectoryPage() {
     return wish.toAnswer && calendar ? [{ wish, calendar }] : [];
   });
   return (
-    <Page>
+    <ReadingPage>
       <Row style={{ justifyContent: 'space-between' }}>
         <h1>Directory of calendars</h1>
         <Link to="/calendars">Back to the desk</Link>
@@ -108,7 +96,7 @@ export function DirectoryPage() {
           </WishLines>
         </Stack>
       )}
-      <OwnWishes wishes={wishes.filter((w) => !may('people', whoTo(w, calendars)))} />
+      <OwnWishes wishes={wishes.filter((w) => w.own)} />
       <Stack as="section" aria-labelledby="all">
         <Row style={{ justifyContent: 'space-between', alignItems: 'end' }}>
           <h2 id="all">Calendars of the house that you may know of</h2>
@@ -127,13 +115,9 @@ export function DirectoryPage() {
       </Stack>
       {asking && <AskSheet calendar={asking} onClose={() => setAsking(null)} />}
       {answering && <WishSheet {...answering} onClose={() => setAnswering(null)} />}
-    </Page>
+    </ReadingPage>
   );
 }
-
-/** What one is to the calendar of a wish; of one that is not seen one is nothing in particular. */
-const whoTo = (wish: Wish, calendars: readonly Calendar[]) =>
-  calendars.find((c) => c.id === wish.calendarId)?.who ?? 'house';
 
 function Line({ calendar, onAsk }: { calendar: DirectoryCalendar; onAsk: () => void }) {
   const [put, { error, isLoading }] = usePutOnDeskMutation();

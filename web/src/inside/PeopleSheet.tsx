@@ -1,6 +1,7 @@
 import type { Calendar, CalendarPeople, CalendarPeopleInput } from '@zonal/core/api';
 import { GLASSES, READ_THROUGH } from '@zonal/core/glass';
-import { STANDINGS } from '@zonal/core/rights';
+import { PROBLEMS } from '@zonal/core/problems';
+import { STANDINGS, standingWords } from '@zonal/core/rights';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -15,7 +16,7 @@ import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { dayOf } from '../ui/dayOf';
 import { glassText } from '../ui/glassText';
-import { Faded, FramedList, Row, Stack } from '../ui/layout';
+import { Faded, NotedList, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
@@ -24,7 +25,7 @@ import { Tick } from '../ui/Tick';
 import { LabelHolds } from './LabelHolds';
 import { SightPreview } from './SightPreview';
 
-const List = styled(FramedList)`
+const List = styled(NotedList)`
   > li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) 8rem 18.5rem auto;
@@ -33,10 +34,6 @@ const List = styled(FramedList)`
     @media (max-width: 44rem) {
       grid-template-columns: minmax(0, 1fr);
     }
-  }
-  small {
-    display: block;
-    color: var(--faded);
   }
 `;
 
@@ -140,14 +137,11 @@ function Writing({
       </List>
       {kept.invited.length > 0 && (
         <Faded>
-          Invited, and not here yet:{' '}
-          {kept.invited
-            .map((i) => `${i.email} as ${i.standing}${i.glass ? ` through ${i.glass} glass` : ''}`)
-            .join('; ')}
+          Invited, and not here yet: {kept.invited.map((i) => `${i.email} as ${standingWords(i)}`).join('; ')}
           .
         </Faded>
       )}
-      {!publishers && <Notice>A calendar needs at least one publisher. Name another one first.</Notice>}
+      {!publishers && <Notice>{PROBLEMS['publisher-missing'].say}</Notice>}
       {others.length > 0 && (
         <SelectOne
           label="Add somebody of the house"

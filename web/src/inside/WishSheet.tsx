@@ -1,5 +1,5 @@
 import type { Calendar, Wish } from '@zonal/core/api';
-import { wishWords } from '@zonal/core/rights';
+import { standingWords, wishWords } from '@zonal/core/rights';
 import { useState } from 'react';
 import { problemOf, useAnswerWishMutation, useCalendarPeopleQuery } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
@@ -36,9 +36,7 @@ export function WishSheet({ wish, calendar, onClose }: WishSheetProps) {
         </p>
         {reason && <p>“{reason}”</p>}
         <Faded>
-          {now
-            ? `Now they are ${now.standing}${now.glass ? ` through ${now.glass} glass` : ''}.`
-            : 'Now they see what everybody in the house sees.'}
+          {now ? `Now they are ${standingWords(now)}.` : 'Now they see what everybody in the house sees.'}
         </Faded>
         {problem && <ProblemNotice problem={problem} />}
         <StandingChoice label={`What ${by} will be`} value={given} onChange={setGiven} />

@@ -15,7 +15,7 @@ import { Button, MainButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
-import { Faded, FramedList, Pair, Row, Stack } from '../ui/layout';
+import { Faded, NotedList, Pair, Row, Stack } from '../ui/layout';
 import { Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 
@@ -23,17 +23,13 @@ const Page = styled(Stack)`
   max-width: 48rem;
 `;
 
-const Devices = styled(FramedList)`
+const Devices = styled(NotedList)`
   > li {
     display: flex;
     flex-wrap: wrap;
     justify-content: space-between;
     align-items: center;
     gap: 0.5rem;
-  }
-  small {
-    display: block;
-    color: var(--faded);
   }
 `;
 

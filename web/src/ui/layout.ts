@@ -41,6 +41,62 @@ export const FramedList = styled.ul`
   }
 `;
 
+/** A list in a frame whose items have a smaller line below what they say first. */
+export const NotedList = styled(FramedList)`
+  small {
+    display: block;
+    color: var(--faded);
+  }
+`;
+
+/** A table in a frame; on a narrow screen each of its rows is a block. */
+export const PlainTable = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  th {
+    text-align: left;
+    font-weight: 400;
+    font-size: 0.8rem;
+    color: var(--faded);
+    padding: 0.35rem 0.8rem;
+    border-bottom: 1px solid var(--line);
+  }
+  td {
+    padding: 0.6rem 0.8rem;
+    border-bottom: 1px solid var(--hair);
+    vertical-align: top;
+    overflow-wrap: anywhere;
+  }
+  small {
+    color: var(--faded);
+    display: block;
+  }
+  @media (max-width: 44rem) {
+    thead {
+      display: none;
+    }
+    tr,
+    td {
+      display: block;
+    }
+    td {
+      border: 0;
+      padding: 0.25rem 0.8rem;
+    }
+    tr {
+      border-bottom: 1px solid var(--line);
+      padding: 0.4rem 0;
+    }
+  }
+`;
+
+/** A page of forms and lists, no wider than is read well. */
+export const ReadingPage = styled(Stack)`
+  max-width: 60rem;
+`;
+
 /** What is handed out: all in it is outside. */
 export const OutsideBox = styled.section`
   border: 1px solid var(--outside);

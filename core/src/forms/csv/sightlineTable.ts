@@ -1,12 +1,5 @@
-import {
-  AUDIENCES,
-  LIMITER_WORDS,
-  SIGHT_MARK_WORDS,
-  type Audience,
-  type Reason,
-  type SightRow,
-} from '../../glass';
-import type { InsideRow } from '../../rights';
+import { AUDIENCES, LIMITER_WORDS, SIGHT_MARK_WORDS, type Reason, type SightRow } from '../../glass';
+import { insideCellOf, type InsideRow } from '../../rights';
 import { tableText } from './writeCsv';
 
 /** Returns a chain of reasons as it is read: each limit, and which of them decides. */
@@ -31,7 +24,7 @@ export function sightlineTable(
   const lines = rows.flatMap(({ calendarId, usual, cells }) =>
     AUDIENCES.flatMap((audience) => {
       const cell = cells.find((c) => c.audience === audience)!;
-      const own = waysInside(inside, calendarId, audience).map((w) => [
+      const own = (insideCellOf(inside, calendarId, audience)?.ways ?? []).map((w) => [
         ...[nameOf(calendarId), usual, audience, w.sight, '', w.name || 'everybody in the house'],
         ...[w.sight, w.why, '', ''],
       ]);
@@ -62,9 +55,4 @@ export function sightlineTable(
     'Sensitive matter in the cell',
   ];
   return tableText([headings, ...lines]);
-}
-
-function waysInside(inside: readonly InsideRow[], calendarId: string, audience: Audience) {
-  const row = inside.find((r) => r.calendarId === calendarId);
-  return row && (audience === 'crew' || audience === 'house') ? row[audience].ways : [];
 }
