@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
-import { signIn } from './demo';
+import { confirmLarge, signIn } from './demo';
 import { OWN, POSTBOX } from './startDemo';
 
 /** Returns the address in the newest mail to somebody, once there is one that says something. */
@@ -161,10 +161,12 @@ test('a first start without the demo leads to the first window and its address',
     SESSION_SECRET: 'a secret of the tests',
   };
   const server = fork(process.env['SERVER_MAIN']!, { env, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] });
+  const ended = once(server, 'exit');
   let printed = '';
   server.stdout!.on('data', (part: Buffer) => (printed += part.toString()));
   try {
-    await once(server, 'message');
+    await Promise.race([once(server, 'message'), ended]);
+    expect(server.exitCode).toBeNull();
     const page = await otherPage(browser);
     await page.goto(base);
     await expect(page.getByText('There is no account here yet')).toBeVisible();
@@ -183,7 +185,7 @@ test('a first start without the demo leads to the first window and its address',
     await page.getByLabel('Name that readers see').fill('When the museum is closed');
     await page.getByRole('button', { name: 'Open the window …' }).press('Enter');
     const open = page.getByRole('dialog').getByRole('button', { name: /^Open/ });
-    for (const box of await page.getByRole('dialog').getByRole('checkbox').all()) await box.check();
+    await confirmLarge(page);
     await open.press('Enter');
     await expect(page.getByRole('heading', { name: 'Keys to hand out' })).toBeVisible();
     await page.getByRole('link', { name: 'Back to the steps of the first day' }).press('Enter');
@@ -195,6 +197,6 @@ test('a first start without the demo leads to the first window and its address',
     await expect(page.getByRole('button', { name: 'Show Public holidays' })).toBeVisible();
   } finally {
     server.kill('SIGTERM');
-    await once(server, 'exit');
+    await ended;
   }
 });

@@ -38,3 +38,10 @@ export async function poll(feed: string, etag = ''): Promise<{ status: number; e
   const response = await fetch(feed, { headers: etag ? { 'if-none-match': etag } : {} });
   return { status: response.status, etag: response.headers.get('etag') ?? '', text: await response.text() };
 }
+
+/** Ticks every large effect of a rehearsal, once it is worked out. */
+export async function confirmLarge(page: Page): Promise<void> {
+  await expect(page.getByText(/times? afterwards\.|Nothing changes/).first()).toBeVisible();
+  const effects = page.getByRole('group', { name: 'Large effects to confirm' }).getByRole('checkbox');
+  for (const tick of await effects.all()) await tick.locator('xpath=ancestor-or-self::label').click();
+}

@@ -1,6 +1,6 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { demoWindow, poll, showOnly, signIn } from './demo';
+import { demoWindow, poll, showOnly, confirmLarge, signIn } from './demo';
 import { setWhen } from './fields';
 
 const said = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
@@ -25,12 +25,7 @@ async function openWindow(page: Page, name: string, calendar: string, glass: str
 async function publish(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^(Show this outside|Open the window) …$/ }).click();
   const now = page.getByRole('button', { name: /^(Show this outside|Open the window) now$/ });
-  await expect(page.getByText(/times? afterwards\.|Nothing changes/).first()).toBeVisible();
-  for (const tick of await page
-    .getByRole('group', { name: 'Large effects to confirm' })
-    .getByRole('checkbox')
-    .all())
-    await tick.locator('xpath=ancestor-or-self::label').click();
+  await confirmLarge(page);
   await now.click();
   await said(page, 'is visible outside now');
 }

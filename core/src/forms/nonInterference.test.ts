@@ -46,7 +46,7 @@ function pagesOf({ items }: OutwardView): Asked[] {
 }
 
 /** In so many turns all pages are asked for once. */
-const TURNS = 3;
+const TURNS = 5;
 
 /** What was shown before: its revision, and the ledger up to it. */
 interface Past {
@@ -61,7 +61,7 @@ function everythingOutward(
   reader: Reader,
   before: Past | null,
   at = before ? NOW : NOW - 86_400_000,
-  /** Pages take most of the time: a third of them are written in each turn; all with null. */
+  /** Pages take most of the time: a part of them is written in each turn; all with null. */
   turn: number | null = null,
 ): Past & { told: Record<string, string> } {
   const view = outwardView(entries, rules, RANGE, reader);

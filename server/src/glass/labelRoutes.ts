@@ -22,8 +22,9 @@ async function labelsSeen(sequelize: Sequelize, rights: HouseRights, views: Insi
   if (rights.steward) return labelCounts(sequelize);
   const whole = rights.calendarsFor('see-all');
   const counts = new Map((await labelCounts(sequelize, whole)).map((l) => [l.name, l.count]));
-  for (const id of rights.inSight().filter((one) => rights.sight(one) === 'clear'))
-    for (const entry of await views.entriesOrNone(id, rights))
+  const clear = rights.inSight().filter((id) => rights.sight(id) === 'clear');
+  for (const seen of (await views.entriesOf(clear, rights)).values())
+    for (const entry of seen)
       for (const label of new Set([entry, ...entry.overrides.map((o) => o.content)].flatMap((c) => c.labels)))
         counts.set(label, (counts.get(label) ?? 0) + 1);
   return [...counts].map(([name, count]) => ({ name, count })).sort((a, b) => compareText(a.name, b.name));

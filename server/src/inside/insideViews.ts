@@ -19,12 +19,26 @@ export interface InsideSeen {
   readonly print: string;
 }
 
-async function lastChangeOf(calendarId: string): Promise<string> {
-  const [row] = await ChangeRow.sequelize!.query<{ last: string | null }>(
-    'SELECT max(id) AS last FROM changes WHERE calendar_ids @> CAST(:ids AS jsonb)',
-    { replacements: { ids: JSON.stringify([calendarId]) }, type: QueryTypes.SELECT },
-  );
-  return row?.last ?? '';
+/** What an answer about a calendar depends on beside rights, in the store. */
+interface State {
+  readonly calendar: Pick<CalendarRow, 'id' | 'zone' | 'labelHolds'>;
+  /** The id of the last change to it that is still known. */
+  readonly last: string;
+}
+
+/** Returns the states of calendars, by id, without those that are gone. */
+async function statesOf(ids: readonly string[]): Promise<Map<string, State>> {
+  if (!ids.length) return new Map();
+  const [changes, calendars] = await Promise.all([
+    ChangeRow.sequelize!.query<{ id: string; last: string }>(
+      `SELECT one AS id, max(changes.id) AS last FROM changes, jsonb_array_elements_text(calendar_ids) AS one
+       WHERE one IN (:ids) GROUP BY one`,
+      { replacements: { ids }, type: QueryTypes.SELECT },
+    ),
+    CalendarRow.findAll({ where: { id: ids as string[] }, attributes: ['id', 'zone', 'labelHolds'] }),
+  ]);
+  const last = new Map(changes.map((row) => [row.id, row.last]));
+  return new Map(calendars.map((calendar) => [calendar.id, { calendar, last: last.get(calendar.id) ?? '' }]));
 }
 
 /** Works out what people inside see of calendars of which they do not see everything. */
@@ -41,13 +55,30 @@ export class InsideViews {
    */
   async seen(calendarId: string, rights: HouseRights): Promise<InsideSeen> {
     if (rights.sight(calendarId) === 'shut') throw new Problem('not-found');
-    const through = rights.through(calendarId);
-    const last = await lastChangeOf(calendarId);
-    const calendar = await CalendarRow.findByPk(calendarId, { attributes: ['id', 'zone', 'labelHolds'] });
-    if (!calendar) throw new Problem('not-found');
+    const state = (await statesOf([calendarId])).get(calendarId);
+    if (!state) throw new Problem('not-found');
+    return this.seenIn(state, rights);
+  }
+
+  /** Returns the entries of several calendars as somebody sees them, by id: none where they cannot be worked out. */
+  async entriesOf(
+    calendarIds: readonly string[],
+    rights: HouseRights,
+  ): Promise<Map<string, readonly Entry[]>> {
+    const states = await statesOf(calendarIds.filter((id) => rights.sight(id) !== 'shut'));
+    const told = new Map<string, readonly Entry[]>();
+    for (const id of calendarIds) {
+      const state = states.get(id);
+      told.set(id, state ? await this.entriesOrNone(state, rights) : []);
+    }
+    return told;
+  }
+
+  private async seenIn({ calendar, last }: State, rights: HouseRights): Promise<InsideSeen> {
+    const through = rights.through(calendar.id);
     const range = rangeInside(calendar.zone, Date.now());
     const name = JSON.stringify([
-      calendarId,
+      calendar.id,
       calendar.zone,
       calendar.labelHolds,
       through,
@@ -62,10 +93,9 @@ export class InsideViews {
     return seen;
   }
 
-  /** Returns the same entries, or none where they cannot be worked out. */
-  async entriesOrNone(calendarId: string, rights: HouseRights): Promise<readonly Entry[]> {
+  private async entriesOrNone(state: State, rights: HouseRights): Promise<readonly Entry[]> {
     try {
-      return (await this.seen(calendarId, rights)).entries;
+      return (await this.seenIn(state, rights)).entries;
     } catch (error) {
       if (error instanceof Problem) return [];
       throw error;
@@ -73,7 +103,7 @@ export class InsideViews {
   }
 
   private async workOut(
-    { id, zone, labelHolds }: Pick<CalendarRow, 'id' | 'zone' | 'labelHolds'>,
+    { id, zone, labelHolds }: State['calendar'],
     through: InsideGlass,
     { ceilings }: HouseRights,
     range: Range,

@@ -44,11 +44,12 @@ interface CalendarSheetProps {
 
 /** Makes a calendar, or changes one. */
 export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetProps) {
-  const { data: house } = useHouseQuery();
+  const { data: house, isLoading: unknown } = useHouseQuery();
   const [form, setForm] = useState(() => ({
     name: calendar?.name ?? '',
     description: calendar?.description ?? '',
-    zone: calendar?.zone ?? (house?.name ? house.zone : OWN_ZONE),
+    /** Null until one is chosen: the house may not be known yet when the sheet opens. */
+    zone: calendar?.zone ?? null,
     plate: calendar?.plate ?? '',
     place: calendar?.place ?? '',
     latitude: calendar?.latitude?.toString() ?? '',
@@ -70,7 +71,8 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
       calendars.filter((c) => c !== calendar).map((c) => c.plate),
     );
   const problem = problemOf(saving.error ?? archiving.error);
-  const other = house?.name && form.zone !== house.zone;
+  const zone = form.zone ?? (house?.name ? house.zone : OWN_ZONE);
+  const other = house?.name && zone !== house.zone;
   // It was opened before what was written just now was counted.
   const filled = (calendars.find((c) => c.id === calendar?.id)?.entryCount ?? 0) > 0;
 
@@ -84,6 +86,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
     setWrong('');
     const body = {
       ...form,
+      zone,
       name: form.name.trim(),
       place: form.place.trim(),
       plate: letters,
@@ -135,7 +138,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
             <div>
               <Row>
                 <span>
-                  Time zone: <strong>{zoneWithOffset(form.zone, now)}</strong>
+                  Time zone: <strong>{zoneWithOffset(zone, now)}</strong>
                 </span>
                 <Button onPress={() => setMore('zone')}>
                   <Clock aria-hidden="true" /> Change the time zone
@@ -144,12 +147,12 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
               <Faded>It has entries, so you are shown first what would move.</Faded>
             </div>
           ) : (
-            <ZoneSelect label="Time zone" value={form.zone} onChange={(zone) => set({ zone })} />
+            <ZoneSelect label="Time zone" value={zone} onChange={(chosen) => set({ zone: chosen })} />
           )}
           {other && (
             <Notice>
               The house is in {zoneText(house.zone)}. Times written into this calendar are on the clocks of{' '}
-              {zoneText(form.zone)} unless an entry says otherwise.
+              {zoneText(zone)} unless an entry says otherwise.
             </Notice>
           )}
           <Pair>
@@ -205,7 +208,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
             />
           </Pair>
           <Row>
-            <MainButton type="submit" isDisabled={saving.isLoading || !form.name.trim()}>
+            <MainButton type="submit" isDisabled={saving.isLoading || unknown || !form.name.trim()}>
               {calendar ? 'Save' : 'Make the calendar'}
             </MainButton>
             {calendar && (

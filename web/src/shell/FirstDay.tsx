@@ -155,9 +155,10 @@ function FirstCalendar({
   const [save, saving] = useSaveCalendarMutation();
   const [makeEdit, making] = useMakeEditMutation();
   const problem = problemOf(saving.error ?? making.error);
-  const busy = saving.isLoading || making.isLoading;
-  const zone = house?.zone ?? 'UTC';
+  const busy = saving.isLoading || making.isLoading || !house;
   const make = async (name: string, description: string) => {
+    if (!house) return;
+    const { zone } = house;
     const look = plateLook(calendars);
     const body = { name, description, zone, plate: plateFrom(name), ...look };
     return (await save({ body })).data;
@@ -167,7 +168,7 @@ function FirstCalendar({
     const calendar = await make(name, say);
     if (!calendar || !house) return;
     const year = new Date().getFullYear();
-    const entries = await readymadeDays(kind, { country: house.country, region: house.region, zone }, year);
+    const entries = await readymadeDays(kind, house, year);
     const changes = entries.map((entry) => ({ version: 0, calendarId: calendar.id, entry }));
     await makeEdit({ label: `Made ${name}`, changes });
   };
