@@ -179,7 +179,9 @@ test('a first start without the demo leads to the first window and its address',
     await page.getByLabel('Password').fill('three plain words');
     await page.getByRole('button', { name: 'Begin' }).press('Enter');
     await expect(page.getByRole('heading', { name: 'A first day' })).toBeVisible();
-    await page.getByRole('button', { name: 'Ready-made: public holidays' }).press('Enter');
+    const readymade = page.getByRole('button', { name: 'Ready-made: public holidays' });
+    await expect(readymade).toBeEnabled();
+    await readymade.press('Enter');
     await page.getByRole('button', { name: 'Open the first window' }).press('Enter');
     await page.getByRole('button', { name: /Public holidays/ }).press('Enter');
     await page.getByLabel('Name that readers see').fill('When the museum is closed');

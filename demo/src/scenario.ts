@@ -15,7 +15,7 @@ import {
 } from '@zonal/core/glass';
 import { weekdayOf, type Day } from '@zonal/core/zones';
 import { HOME, allDay, changed, date, recurring, timed } from './drafts';
-import { pick, randomFrom } from './random';
+import { pick, randomFrom } from '@zonal/core/followers';
 
 export interface DemoCalendar {
   readonly plate: string;

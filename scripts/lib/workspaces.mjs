@@ -8,4 +8,5 @@ export const WORKSPACES = [
   { name: 'web', config: 'web' },
   { name: 'e2e', config: 'e2e' },
   { name: 'bench', config: 'bench' },
+  { name: 'reports', config: 'reports' },
 ];

@@ -1,3 +1,15 @@
 export { nextRevision, printOf, rekeyed, type Revision, type Stamp } from './revision';
 export { ledgerItem, ledgerStep, outwardItem, viewAfter, type LedgerItem, type LedgerStep } from './ledger';
 export { isPassedOn, programOf, readersBehind } from './program';
+export { habitAfter, intervalOf, type Habit } from './habit';
+export { USUAL_PRIOR, chanceAlive, priorOf, waitingOf, type Prior, type Waiting } from './waiting';
+export {
+  CURVE,
+  forecastOf,
+  nextLookOf,
+  shareAfter,
+  type Awaited,
+  type Forecast,
+  type NextLook,
+} from './forecast';
+export { SUBSCRIBER_STATES, deadlinesOf, stateOf, type Deadlines, type SubscriberState } from './state';

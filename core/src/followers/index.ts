@@ -1,0 +1,3 @@
+export { pick, randomFrom } from './random';
+export { PLAIN, dueNext, looksOf, type Hours, type Program } from './program';
+export { follow, someProgram, truthOf, type Follower, type Truth } from './crowd';
