@@ -12,6 +12,8 @@ export default defineConfig({
     ],
     // One core less than there are, which is usual, would leave one idle where there are two.
     maxWorkers: 2,
+    // Modules are read once for many files: none of them keeps anything that another one would meet.
+    isolate: false,
     testTimeout: 60_000,
     hookTimeout: 120_000,
   },
