@@ -12,8 +12,9 @@ export function partsOf(page: Page, label: string): Locator {
   return page.getByRole('group', { name: label, exact: true }).last();
 }
 
-/** Finds a time zone by what is typed, and takes the first that fits. */
+/** Finds a time zone by its name, and takes it once it is offered. */
 export async function setZone(page: Page, label: string, typed: string): Promise<void> {
   await page.getByRole('combobox', { name: label, exact: true }).fill(typed);
-  await page.locator('[role=option]').first().click();
+  // All zones are offered until the list follows what is typed.
+  await page.locator('[role=option]').filter({ hasText: typed }).first().click();
 }

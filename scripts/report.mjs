@@ -3,7 +3,7 @@ import { ensureNpmPackages } from './lib/packages.mjs';
 import { ROOT, run } from './lib/run.mjs';
 import { Refusal, main } from './lib/say.mjs';
 
-const REPORTS = ['rhythm', 'forecast'];
+const REPORTS = ['rhythm', 'forecast', 'convergence'];
 
 /** Prints how right the core is on generated histories of which the truth is known; fails where less was reached than is aimed for. */
 await main(async () => {

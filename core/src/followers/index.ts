@@ -1,3 +1,13 @@
 export { pick, randomFrom } from './random';
 export { PLAIN, dueNext, looksOf, type Hours, type Program } from './program';
 export { follow, someProgram, truthOf, type Follower, type Truth } from './crowd';
+export {
+  KEEPING,
+  NO_MEMORY,
+  remember,
+  shownBy,
+  timeLine,
+  timesIn,
+  type Keeping,
+  type Memory,
+} from './memory';

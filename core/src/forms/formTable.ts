@@ -15,6 +15,11 @@ import { copyWords } from './copyWords';
 export interface FormSetting {
   readonly addresses: { readonly see: string; readonly feed: string };
   readonly now: Instant;
+  /**
+   * The moment as of which feeds tell what has left, where it is another than now: the beginning of the day up to which
+   * the view is worked out, so that the bytes stay the same all day.
+   */
+  readonly asOf?: Instant;
   /** What readers with this address have to be told besides, such as a new one. */
   readonly notice?: Notice | null;
 }
@@ -30,8 +35,13 @@ export interface Form {
   readonly steady: boolean;
   /** Whether entries lead back to pages below the address of who asks, so that no two addresses get the same bytes. */
   readonly linked: boolean;
-  /** Whether the bytes follow from the revision alone; those of free/busy time follow from the day as well. */
+  /**
+   * Whether the bytes follow from the revision, and in feeds from when they stopped to tell what has left; those of
+   * free/busy time follow from the day as well.
+   */
   readonly dated: boolean;
+  /** Whether it tells for a time what has left. */
+  readonly lets?: true;
   parts(view: OutwardView, revision: Revision, setting: FormSetting): Parts;
 }
 
@@ -47,8 +57,9 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     linked: true,
     steady: true,
     dated: true,
-    parts: (view, revision, { addresses, notice = null }) =>
-      calendarParts(view, revision, { source: addresses.feed, page: addresses.see, notice }),
+    lets: true,
+    parts: (view, revision, { addresses, now, asOf = now, notice = null }) =>
+      calendarParts(view, revision, { source: addresses.feed, page: addresses.see, notice, asOf }),
   },
   freeBusy: {
     contentType: 'text/calendar; charset=utf-8; component=VFREEBUSY',
@@ -68,8 +79,9 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     linked: true,
     steady: true,
     dated: true,
-    parts: (view, revision, { addresses, notice = null }) =>
-      jCalParts(view, revision, { source: addresses.feed, page: addresses.see, notice }),
+    lets: true,
+    parts: (view, revision, { addresses, now, asOf = now, notice = null }) =>
+      jCalParts(view, revision, { source: addresses.feed, page: addresses.see, notice, asOf }),
   },
   table: {
     contentType: 'text/csv; charset=utf-8; header=present',

@@ -1,9 +1,9 @@
 import type { Range } from '../entries';
-import { safeUri, type OutwardItem, type OutwardView } from '../glass';
-import type { Revision, Stamp } from '../reach';
-import type { ZoneName } from '../zones';
+import { USUAL_LETTING_GO, safeUri, type OutwardItem, type OutwardView } from '../glass';
+import { leavingAt, type Gone, type Revision, type Stamp } from '../reach';
+import type { Instant, ZoneName } from '../zones';
 import type { CopyWords } from './copyWords';
-import { eventLines, zonesOf, type EventSetting } from './icsEvent';
+import { eventLines, goneLines, zonesOf, type EventSetting } from './icsEvent';
 import { foldLine, utcText, escapeText, joinLines } from './icsText';
 import { speechFor } from './speech/speech';
 import { timeZoneLines } from './icsTimeZone';
@@ -21,6 +21,8 @@ export interface CalendarOptions {
   readonly notice?: Notice | null;
   /** Set for a dated copy. */
   readonly copy?: CopyWords;
+  /** The moment as of which it is told what has left; left out where it is not. */
+  readonly asOf?: Instant;
 }
 
 /** Hours after which programs are asked to look again. */
@@ -31,6 +33,8 @@ export interface CalendarPieces {
   readonly head: string;
   readonly zones: string;
   readonly blocks: readonly WrittenBlock[];
+  /** What tells of items that have left, in blocks too. */
+  readonly gone: readonly string[];
 }
 
 /** Returns the pieces of a document; its last line is left out. Each zone named is defined, right for all its times. */
@@ -39,6 +43,8 @@ export function calendarPieces(
   revision: Revision,
   options: CalendarOptions,
 ): CalendarPieces {
+  const { asOf } = options;
+  const days = view.wording.lettingGo ?? USUAL_LETTING_GO;
   const setting: EventSetting = {
     speech: speechFor(view.wording.language),
     busyWord: view.wording.busyWord,
@@ -46,12 +52,24 @@ export function calendarPieces(
     hostZone: view.hostZone,
     dueAs: view.wording.dueAs,
     remind: view.wording.remind ?? 0,
+    leaving: asOf === undefined ? null : { days, now: asOf },
   };
   const blocks = blocksOf(view.items).map((block) => writtenBlock(block, revision.stamps, setting));
   const { notice } = options;
   const told = notice ? noticeLines(notice, view) : [];
   const head = joinLines([...headLines(view, revision, options), ...told]);
-  return { head, zones: zonesText(blocks), blocks };
+  const gone = asOf === undefined ? [] : goneBlocks(leavingAt(revision, view.wording, asOf).gone);
+  return { head, zones: zonesText(blocks, gone.length > 0), blocks, gone };
+}
+
+/** So many stand in one block. */
+const GONE_TOGETHER = 100;
+
+function goneBlocks(gone: readonly Gone[]): string[] {
+  const out: string[] = [];
+  for (let at = 0; at < gone.length; at += GONE_TOGETHER)
+    out.push(joinLines(gone.slice(at, at + GONE_TOGETHER).flatMap(goneLines)));
+  return out;
 }
 
 /**
@@ -60,8 +78,8 @@ export function calendarPieces(
  * on the addresses; a copy is all head.
  */
 export function calendarParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
-  const { head, zones, blocks } = calendarPieces(view, revision, options);
-  const rest = [zones, ...blocks.map((b) => b.text), 'END:VCALENDAR\r\n'];
+  const { head, zones, blocks, gone } = calendarPieces(view, revision, options);
+  const rest = [zones, ...blocks.map((b) => b.text), ...gone, 'END:VCALENDAR\r\n'];
   const fill = (block: string) => withPages(block, pagesOf(options));
   // Every entry of a copy tells when it was taken: no two have anything in common.
   return options.copy ? { head: head + rest.map(fill).join(''), blocks: [] } : { head, blocks: rest, fill };
@@ -98,7 +116,8 @@ function writtenBlock(
   setting: EventSetting,
 ): WrittenBlock {
   const before = written.get(block);
-  const same = (item: OutwardItem, i: number) => sameStamp(before!.stamps[i]!, stamps[item.uid]!);
+  const same = (item: OutwardItem, i: number) =>
+    sameStamp(before!.stamps[i]!, stamps[item.uid]!, before!.setting, setting);
   if (before && sameSetting(before.setting, setting) && block.every(same)) return before;
   const own = block.map((item) => stamps[item.uid]!);
   const text = block.map((item, i) => itemText(item, own[i]!, setting)).join('');
@@ -124,14 +143,19 @@ const texts = new WeakMap<OutwardItem, { stamp: Stamp; setting: EventSetting; te
 
 function itemText(item: OutwardItem, stamp: Stamp, setting: EventSetting): string {
   const known = texts.get(item);
-  if (known && sameStamp(known.stamp, stamp) && sameSetting(known.setting, setting)) return known.text;
+  if (known && sameSetting(known.setting, setting) && sameStamp(known.stamp, stamp, known.setting, setting))
+    return known.text;
   const text = joinLines(eventLines(item, stamp, setting));
   if (!setting.note) texts.set(item, { stamp, setting, text });
   return text;
 }
 
-function sameStamp(a: Stamp, b: Stamp): boolean {
-  return a === b || (a.sequence === b.sequence && a.at === b.at && a.print === b.print);
+/** Whether stamps are told alike: slots that are told apart no more are so for a time. */
+function sameStamp(a: Stamp, b: Stamp, was: EventSetting, is: EventSetting): boolean {
+  const joined =
+    !a.joined || (was.leaving?.days === is.leaving?.days && was.leaving?.now === is.leaving?.now);
+  if (a === b) return joined;
+  return joined && !b.joined && a.sequence === b.sequence && a.at === b.at && a.print === b.print;
 }
 
 function headLines(view: OutwardView, revision: Revision, { source, page, copy }: CalendarOptions): string[] {
@@ -191,11 +215,11 @@ function widen(used: Map<ZoneName, Range>, zone: ZoneName, { from, to }: Range):
   used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });
 }
 
-function zonesText(blocks: readonly WrittenBlock[]): string {
+function zonesText(blocks: readonly WrittenBlock[], more: boolean): string {
   const used = new Map<ZoneName, Range>();
   for (const { zones } of blocks) for (const [zone, stretch] of zones) widen(used, zone, stretch);
   // A calendar has at least one component (RFC 5545 section 3.6): an empty one defines UTC, which never changes.
-  if (!blocks.length) used.set('UTC', { from: 0, to: 0 });
+  if (!blocks.length && !more) used.set('UTC', { from: 0, to: 0 });
   let out = '';
   for (const [zone, { from, to }] of [...used].sort(([a], [b]) => (a < b ? -1 : 1))) {
     out += joinLines(timeZoneLines(zone, from, to));

@@ -1,16 +1,17 @@
-import { wallOf, zoneOfWhen, type Status, type When, utcWhen } from '../entries';
+import { sameWhen, wallOf, zoneOfWhen, type Status, type When, utcWhen } from '../entries';
 import {
+  isOdd,
   safeUri,
+  spelledOut,
   type DueForm,
   type OutwardContent,
   type OutwardField,
   type OutwardItem,
-  type OutwardOverride,
   type OutwardSeries,
   type OutwardTime,
 } from '../glass';
-import type { Stamp } from '../reach';
-import { meetingOf, type ZoneName } from '../zones';
+import { isTold, type Gone, type Stamp } from '../reach';
+import type { Instant, ZoneName } from '../zones';
 import { compactText, utcText, escapeText, quoteParameter } from './icsText';
 import { asWritten } from './dueForm';
 import { onText } from './onText';
@@ -28,6 +29,8 @@ export interface EventSetting {
   readonly dueAs: DueForm;
   /** Minutes before timed entries at which programs are told to remind; 0 for never. */
   readonly remind: number;
+  /** For how many days it is told what has left, and the moment from which they are counted back; null where it is not. */
+  readonly leaving: { readonly days: number; readonly now: Instant } | null;
 }
 
 const STATUS: Record<Status, string> = {
@@ -143,38 +146,55 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
       ]),
     );
   }
+  for (const slot of joinedSlots(item, stamp, setting))
+    lines.push(...component.lines(item.uid, stamp, ...joinedLines(item, slot, component, setting)));
   return lines;
+}
+
+/** Returns the slots of a series that programs may still hold apart, though they are so no more. */
+export function joinedSlots(item: OutwardSeries, { joined }: Stamp, { leaving }: EventSetting): When[] {
+  if (!joined || !leaving) return [];
+  const known = [...item.plain.map(({ start }) => start), ...item.exceptDates];
+  // What is no date of it any more is not named.
+  return joined
+    .filter((one) => isTold(one, leaving.days, leaving.now))
+    .map(({ slot }) => slot)
+    .filter((slot) => known.some((one) => sameWhen(one, slot)));
+}
+
+/** A date that is as all others again, or that is left out: programs that kept it apart learn either. */
+function joinedLines(
+  item: OutwardSeries,
+  slot: When,
+  shape: Shape,
+  setting: EventSetting,
+): [time: string[], rest: string[]] {
+  const id = `RECURRENCE-ID${whenText(slot)}`;
+  const time = item.plain.find(({ start }) => sameWhen(start, slot));
+  if (!time) return [[id, `DTSTART${whenText(slot)}`], CANCELLED];
+  return [
+    [id, ...shape.seriesSpan(withoutDoubt(time))],
+    [
+      ...shape.content(item.content, time.start, setting),
+      pageLine(item.uid, time.start),
+      ...shape.after(item.content, time.start, setting),
+    ],
+  ];
+}
+
+const CANCELLED = ['STATUS:CANCELLED', 'TRANSP:TRANSPARENT'];
+
+/**
+ * Returns the content lines that tell that an item has left: cancelled, at the moment at which it left and with nothing
+ * else of what it was.
+ */
+export function goneLines({ uid, sequence, at }: Gone): string[] {
+  return component('VEVENT', uid, { sequence, at }, [`DTSTART:${utcText(at)}`], CANCELLED);
 }
 
 /** The address of an entry's own page, or of one date's; all but its end is filled in for each key. */
 function pageLine(uid: string, on: When | null): string {
   return `URL:${BELOW}${uid}${on ? `?on=${encodeURIComponent(onText(on))}` : ''}`;
-}
-
-/**
- * Returns the plain occurrences that programs would read in different ways, as overrides with both ends told: those
- * whose length is another by the clock than it is, or than the first one's, because of a clock change (some programs
- * keep the length, some the clock time of the end), and those at a time that clocks skip or show twice.
- */
-function spelledOut(item: OutwardSeries): OutwardOverride[] {
-  const length = item.to - item.from;
-  return item.plain
-    .filter(
-      (time) =>
-        time.start.kind === 'zoned' && (time.to - time.from !== length || isOdd(time) || crossesChange(time)),
-    )
-    .map((time) => ({ ...time, slot: time.start, content: item.content }));
-}
-
-/** Whether clocks change between start and end. */
-function crossesChange({ start, end, from, to }: OutwardTime): boolean {
-  const one = zoneOfWhen(start, '') === zoneOfWhen(end, '');
-  return one && wallOf(end) - wallOf(start) !== to - from;
-}
-
-/** Whether an end is at a time that clocks skip or show twice. */
-function isOdd({ start, end }: Pick<OutwardTime, 'start' | 'end'>): boolean {
-  return [start, end].some((w) => w.kind === 'zoned' && meetingOf(w.zone, wallOf(w)) !== 'once');
 }
 
 /** Returns a time in UTC where its own clocks would leave a doubt. */
@@ -244,7 +264,7 @@ function isTask(item: OutwardItem, { dueAs }: EventSetting): boolean {
 function component(
   name: string,
   uid: string,
-  stamp: Stamp,
+  stamp: Pick<Stamp, 'at' | 'sequence'>,
   timeLines: readonly string[],
   rest: readonly string[],
 ): string[] {

@@ -25,7 +25,7 @@ function componentsOf(text: string): string {
 
 /** Returns the same document as calendarParts as jCal (RFC 7265): each property and component of it, in its order. */
 export function jCalParts(view: OutwardView, revision: Revision, options: CalendarOptions): Parts {
-  const { head, zones, blocks } = calendarPieces(view, revision, options);
+  const { head, zones, blocks, gone } = calendarPieces(view, revision, options);
   const [name, properties, told] = ICAL.parse(`${head}END:VCALENDAR\r\n`) as Component;
   const first = told.map((c) => `${JSON.stringify(c)},`).join('');
   const pieces = blocks.map((block) => {
@@ -33,7 +33,7 @@ export function jCalParts(view: OutwardView, revision: Revision, options: Calend
     if (text === undefined) known.set(block, (text = componentsOf(block.text)));
     return text;
   });
-  const all = [...(zones ? [componentsOf(zones)] : []), ...pieces];
+  const all = [...(zones ? [componentsOf(zones)] : []), ...pieces, ...gone.map(componentsOf)];
   return {
     head: `["${name}",${JSON.stringify(properties)},[${first}`,
     blocks: [...all.map((text, i) => (i ? `,${text}` : text)), ']]\n'],

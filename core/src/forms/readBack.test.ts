@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import type { When } from '../entries';
 import { occurrencesOfView, outwardView, type OutwardView } from '../glass';
+import { NO_MEMORY, remember, timeLine, timesIn } from '../followers';
 import { nextRevision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { HOST, STREET, entry, rulesOf, zoned, date } from '../testing/samples';
@@ -16,53 +16,8 @@ const SETTING = {
 };
 const feedOf = (view: OutwardView) => writeForm('feed', view, nextRevision(null, view, SETTING.now), SETTING);
 
-/** Reads a feed with ical.js alone and returns `uid start end title status` of every occurrence. */
-function readBack(text: string): string[] {
-  const calendar = new ICAL.Component(ICAL.parse(text) as never);
-  ICAL.TimezoneService.reset();
-  for (const zone of calendar.getAllSubcomponents('vtimezone')) {
-    ICAL.TimezoneService.register(new ICAL.Timezone(zone));
-  }
-  const events = ['vevent', 'vtodo'].flatMap((name) =>
-    calendar.getAllSubcomponents(name).map((c) => new ICAL.Event(c, { exceptions: [] })),
-  );
-  const out: string[] = [];
-  const tell = (event: InstanceType<typeof ICAL.Event>, start: ICAL.Time, end: ICAL.Time) => {
-    const word = String(event.component.getFirstPropertyValue('status'));
-    const status = TASK_STATUS[word] ?? word.toLowerCase();
-    out.push(line(event.uid, momentOf(start), momentOf(end), event.summary ?? '', status));
-  };
-  for (const master of events.filter((e) => !e.isRecurrenceException())) {
-    for (const other of events) {
-      if (other.isRecurrenceException() && other.uid === master.uid) master.relateException(other);
-    }
-    const due = master.component.getFirstPropertyValue('due') as ICAL.Time | null;
-    if (due) {
-      tell(master, due, due);
-      continue;
-    }
-    if (!master.isRecurring()) {
-      tell(master, master.startDate, master.endDate ?? master.startDate);
-      continue;
-    }
-    const iterator = master.iterator();
-    for (let slot = iterator.next(); slot; slot = iterator.next()) {
-      const { item, startDate, endDate } = master.getOccurrenceDetails(slot);
-      const task = item.component.name === 'vtodo';
-      tell(item, startDate, task ? startDate : (endDate ?? startDate));
-    }
-  }
-  return out.sort();
-}
-
-function momentOf(time: ICAL.Time): string {
-  if (time.isDate) return time.toString();
-  const floating = time.zone === ICAL.Timezone.localTimezone;
-  return floating ? time.toString() : new Date(time.toUnixTime() * 1000).toISOString().slice(0, 19) + 'Z';
-}
-
-/** Tasks have words of their own for their state; events cannot be done. */
-const TASK_STATUS: Record<string, string> = { 'NEEDS-ACTION': 'confirmed', COMPLETED: 'confirmed' };
+/** Returns `uid start end status title` of every occurrence of a feed. */
+const readBack = (text: string) => timesIn(remember('replace-all', NO_MEMORY, text));
 
 /** The same lines from the view itself. */
 function fromView(view: OutwardView): string[] {
@@ -76,18 +31,12 @@ function fromView(view: OutwardView): string[] {
       const told = o.content ? o.content.status : o.tentative ? 'tentative' : 'confirmed';
       const task = due && view.wording.dueAs === 'task';
       const status = told === 'done' || (task && told === 'tentative') ? 'confirmed' : told;
-      if (task) return line(o.uid, from, from, title, status);
-      if (!due) return line(o.uid, from, to, title, status);
+      if (task) return timeLine(o.uid, from, from, title, status);
+      if (!due) return timeLine(o.uid, from, to, title, status);
       const day = dayFromText((o.start.kind === 'date' ? o.start.date : o.start.at).slice(0, 10));
-      return line(o.uid, dayToText(day), dayToText(day + 1), `Due: ${title}`, status);
+      return timeLine(o.uid, dayToText(day), dayToText(day + 1), `Due: ${title}`, status);
     })
     .sort();
-}
-
-function line(uid: string, start: string, end: string, title: string, status: string): string {
-  // Control characters cannot stand in a TEXT value; line ends are one kind.
-  const plain = title.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '');
-  return `${uid} ${start} ${end} ${status} ${JSON.stringify(plain)}`;
 }
 
 describe('a feed read by ical.js', () => {

@@ -58,7 +58,9 @@ export {
 } from './titlePattern';
 export {
   DUE_FORMS,
+  LETTING_GO,
   REMINDERS,
+  USUAL_LETTING_GO,
   INCLUDE_ALL,
   ROUNDINGS,
   SOURCE_GLASSES,
@@ -173,3 +175,4 @@ export {
   WORDING_WORDS,
   partWord,
 } from './words';
+export { isOdd, slotsApart, spelledOut } from './spelledOut';

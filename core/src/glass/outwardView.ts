@@ -141,7 +141,7 @@ export function outwardWording(w: Wording): Wording {
     description: outwardText(t.description),
     topic: outwardText(t.topic),
   });
-  const { colour, contact, busyWord, dueAs, place, remind, translations } = w;
+  const { colour, contact, busyWord, dueAs, place, remind, lettingGo, translations } = w;
   return {
     ...text(w),
     colour,
@@ -150,6 +150,7 @@ export function outwardWording(w: Wording): Wording {
     dueAs,
     ...(place ? { place: outwardText(place) } : {}),
     ...(remind ? { remind } : {}),
+    ...(lettingGo === undefined ? {} : { lettingGo }),
     translations: translations.map(text),
   };
 }

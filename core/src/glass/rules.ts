@@ -35,6 +35,10 @@ export type DueForm = (typeof DUE_FORMS)[number];
 /** How many minutes before an entry a reminder can be suggested; 0 for none. */
 export const REMINDERS = [0, 5, 10, 15, 30, 60, 120, 1440] as const;
 
+/** For how many days feeds tell that something has left, and for how many unless it is said. */
+export const LETTING_GO = [0, 7, 14, 30, 60, 90] as const;
+export const USUAL_LETTING_GO = 30;
+
 /** How a window names itself to readers of one language. */
 export interface WordingText {
   /** A language tag (RFC 5646), or empty where none is told. */
@@ -56,6 +60,8 @@ export interface Wording extends WordingText {
   readonly place?: string;
   /** Minutes before timed entries at which programs are told to remind; absent for never. */
   readonly remind?: number;
+  /** Days for which feeds tell that something has left; absent for {@link USUAL_LETTING_GO}. */
+  readonly lettingGo?: number;
   /** The same in further languages. */
   readonly translations: readonly WordingText[];
 }

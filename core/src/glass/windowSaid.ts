@@ -3,13 +3,13 @@ import type { SwitchedField, Switches } from './fields';
 import { SWITCHED_FIELDS, USUAL_SWITCHES } from './fields';
 import type { Audience, Glass } from './glass';
 import type { Demand } from './rehearsal';
-import { INCLUDE_ALL, type WindowRules, type Wording } from './rules';
+import { INCLUDE_ALL, USUAL_LETTING_GO, type WindowRules, type Wording } from './rules';
 import { PLAIN_TITLE } from './titlePattern';
 
 /** All that organisers say of a window: how it names itself, and which part of which calendars it shows to whom. */
 export interface WindowSaid
   extends
-    Omit<Wording, 'place' | 'remind'>,
+    Omit<Wording, 'place' | 'remind' | 'lettingGo'>,
     Pick<
       WindowRules,
       | 'titlePattern'
@@ -27,6 +27,8 @@ export interface WindowSaid
   readonly place: string;
   /** Minutes before timed entries at which readers' programs are told to remind; 0 for never. */
   readonly remind: number;
+  /** For how many days feeds tell that something has left. */
+  readonly lettingGo: number;
   /** Whether it is on the notice board and search engines may list its pages. */
   readonly listed: boolean;
 }
@@ -54,6 +56,7 @@ export const BLANK_WINDOW: WindowSaid = {
   busyWord: 'Busy',
   dueAs: 'all-day',
   remind: 0,
+  lettingGo: USUAL_LETTING_GO,
   titlePattern: PLAIN_TITLE,
   hostZone: 'UTC',
   horizon: { kind: 'rolling', pastDays: 30, nextDays: 180 },
@@ -123,7 +126,7 @@ export interface RuleSetting {
 /** Returns the rules that a window says. */
 export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleSetting): WindowRules {
   const { name, description, language, topic, contact, translations, ...said } = saidOf(given);
-  const { colour, busyWord, dueAs, place, remind, ...rest } = said;
+  const { colour, busyWord, dueAs, place, remind, lettingGo, ...rest } = said;
   const { listed: _listed, ...rules } = rest;
   const own = new Set(rules.sources.map((s) => s.calendarId));
   return {
@@ -132,6 +135,7 @@ export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleS
       ...{ name, description, language, topic, contact, translations, colour, busyWord, dueAs },
       ...(place ? { place } : {}),
       ...(remind ? { remind } : {}),
+      ...(lettingGo === USUAL_LETTING_GO ? {} : { lettingGo }),
     },
     secret,
     ceilings: {

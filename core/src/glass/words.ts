@@ -95,5 +95,6 @@ export const WORDING_WORDS: Readonly<Record<keyof Wording | 'hostZone', string>>
   busyWord: 'word for busy time',
   dueAs: 'form of due items',
   remind: 'suggested reminder',
+  lettingGo: 'days for which feeds tell what has left',
   hostZone: 'time zone',
 };

@@ -129,6 +129,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   labelHolds: 'label holds',
   tellTentative: 'tells tentative',
   remind: 'reminds minutes before',
+  lettingGo: 'tells for so many days what has left',
   secure: 'encrypted from the first byte',
   windowId: 'window',
   keyId: 'key',

@@ -1,4 +1,17 @@
-export { nextRevision, printOf, rekeyed, type Revision, type Stamp } from './revision';
+export {
+  byLeaving,
+  isTold,
+  leavingAt,
+  nextRevision,
+  overAt,
+  printOf,
+  rekeyed,
+  type Gone,
+  type Joined,
+  type Leaving,
+  type Revision,
+  type Stamp,
+} from './revision';
 export { ledgerItem, ledgerStep, outwardItem, viewAfter, type LedgerItem, type LedgerStep } from './ledger';
 export { isPassedOn, programOf, readersBehind } from './program';
 export { habitAfter, intervalOf, type Habit } from './habit';

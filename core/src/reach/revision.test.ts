@@ -1,9 +1,12 @@
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
+import { EMPTY_CONTENT } from '../entries';
+import { writeForm } from '../forms';
 import { outwardView } from '../glass';
 import { RANGE as GENERATED, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { STREET, entry, rulesOf, zoned } from '../testing/samples';
-import { nextRevision } from './revision';
+import { DAY } from '../zones';
+import { leavingAt, nextRevision, type Revision } from './revision';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
 const viewOf = (entries: Parameters<typeof outwardView>[0], range = RANGE) =>
@@ -48,4 +51,101 @@ it('is the same for the same view worked out anew, and another one exactly when 
     }),
     { numRuns: 500, seed: 7 },
   );
+});
+
+describe('what has left', () => {
+  const series = (overrides: ReturnType<typeof entry>['overrides']) =>
+    entry({
+      id: 's',
+      start: zoned('2026-06-01T10:00'),
+      recurrence: { rule: 'FREQ=WEEKLY;COUNT=5', dates: [], exceptDates: [] },
+      overrides,
+    });
+  const a = entry({ id: 'a', start: zoned('2026-06-01T10:00') });
+  const b = entry({ id: 'b', start: zoned('2026-06-02T10:00') });
+  const first = nextRevision(null, viewOf([a, b]), 1_000_000);
+  const uid = viewOf([b]).items[0]!.uid;
+
+  it('is known with a raised sequence and its moment, and with nothing else', () => {
+    const second = nextRevision(first, viewOf([a]), 5_000_000);
+    expect(second.gone).toEqual([{ uid, sequence: 1, at: 5_000_000 }]);
+    // The rest of it stays, however much else changes.
+    const third = nextRevision(second, viewOf([{ ...a, title: 'Other' }]), 9_000_000);
+    expect(third.gone).toEqual(second.gone);
+  });
+
+  it('is forgotten once it comes back, with a sequence that goes on rising', () => {
+    const second = nextRevision(first, viewOf([a]), 5_000_000);
+    const third = nextRevision(second, viewOf([a, b]), 5_000_000);
+    expect(third.gone).toEqual([]);
+    expect(third.stamps[uid]).toMatchObject({ sequence: 2, at: 5_001_000 });
+    expect([third.forgotten, third.at]).toEqual([0, 5_001_000]);
+  });
+
+  it('is not what time alone has left behind', () => {
+    const later = { ...RANGE, from: Date.UTC(2026, 5, 2) };
+    const second = nextRevision(first, viewOf([a, b], later), 5_000_000);
+    expect([second.number, second.gone]).toEqual([2, []]);
+  });
+
+  it('is told for as many days as the window says, and is known no longer than any may say', () => {
+    const second = nextRevision(first, viewOf([a]), 5_000_000);
+    const told = (lettingGo: number, days: number) =>
+      leavingAt(second, { lettingGo }, 5_000_000 + days * DAY);
+    expect(told(7, 6.9).gone).toHaveLength(1);
+    expect(told(7, 7)).toEqual({ gone: [], clearedAt: 5_000_000 + 7 * DAY });
+    expect(told(0, 0).gone).toEqual([]);
+    const third = nextRevision(second, viewOf([{ ...a, title: 'Other' }]), 5_000_000 + 91 * DAY);
+    expect([third.gone, third.forgotten]).toEqual([[], 2]);
+  });
+
+  it('never gives an item one moment twice, however fast it changes', () => {
+    let revision = first;
+    const moments = [first.stamps[uid]!.at];
+    for (let i = 0; i < 5; i++) {
+      revision = nextRevision(revision, viewOf([a, { ...b, title: `Title ${i}` }]), 1_000_200 + i);
+      moments.push(revision.stamps[uid]!.at);
+      expect(revision.at).toBeGreaterThanOrEqual(moments.at(-1)!);
+    }
+    expect(new Set(moments).size).toBe(6);
+  });
+
+  it('of a series are dates that were told apart: they are told as they are now', () => {
+    const moved = {
+      slot: zoned('2026-06-08T10:00'),
+      start: zoned('2026-06-09T12:00'),
+      end: zoned('2026-06-09T13:00'),
+      content: { ...EMPTY_CONTENT, title: 'Moved' },
+    };
+    const feed = (r: Revision, view: ReturnType<typeof viewOf>, now: number) =>
+      writeForm('feed', view, r, {
+        addresses: { see: 'https://w.example/s', feed: 'https://w.example/f.ics' },
+        now,
+      });
+    const one = nextRevision(null, viewOf([series([moved])]), 1_000_000);
+    const back = viewOf([series([])]);
+    const two = nextRevision(one, back, 5_000_000);
+    const text = feed(two, back, 5_000_000);
+    expect(
+      text.match(
+        /RECURRENCE-ID;TZID=America\/Halifax:20260608T100000\r\nDTSTART;TZID=America\/Halifax:20260608T100000/g,
+      ),
+    ).toHaveLength(1);
+    expect(feed(two, back, 5_000_000 + 31 * DAY)).not.toContain('RECURRENCE-ID');
+    const out = {
+      ...series([]),
+      recurrence: { rule: 'FREQ=WEEKLY;COUNT=5', dates: [], exceptDates: [moved.slot] },
+    };
+    const three = nextRevision(two, viewOf([out]), 9_000_000);
+    expect(feed(three, viewOf([out]), 9_000_000)).toMatch(
+      /RECURRENCE-ID[^\r]*:20260608T100000\r\nDTSTART[^\r]*\r\nSTATUS:CANCELLED/,
+    );
+    // What is no date of the series any more is not named.
+    const shorter = {
+      ...series([]),
+      recurrence: { rule: 'FREQ=WEEKLY;COUNT=1', dates: [], exceptDates: [] },
+    };
+    const four = nextRevision(three, viewOf([shorter]), 12_000_000);
+    expect(feed(four, viewOf([shorter]), 12_000_000)).not.toContain('20260608T100000');
+  });
 });

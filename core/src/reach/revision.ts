@@ -1,5 +1,14 @@
-import { quickPrint, type OutwardItem, type OutwardSeries, type OutwardView } from '../glass';
-import type { Instant } from '../zones';
+import { compareText, type When } from '../entries';
+import {
+  LETTING_GO,
+  USUAL_LETTING_GO,
+  quickPrint,
+  slotsApart,
+  type OutwardItem,
+  type OutwardSeries,
+  type OutwardView,
+} from '../glass';
+import { DAY, type Instant } from '../zones';
 
 /** What the outside could see change of one item: how often, and when last. */
 export interface Stamp {
@@ -8,9 +17,28 @@ export interface Stamp {
    * change, and goes on rising when an item that was gone comes back.
    */
   readonly sequence: number;
-  /** Instant, in whole seconds, of the last change that a reader could see. */
+  /** Instant, in whole seconds, of the last change that a reader could see; later with each change of the item. */
   readonly at: Instant;
   readonly print: string;
+  /** When all of the item is over. */
+  readonly over: Instant;
+  /** Slots of a series that were told apart once and are not any more. */
+  readonly joined?: readonly Joined[];
+  /** Its slots that are told apart. */
+  readonly apart?: readonly When[];
+}
+
+/** A slot that was told apart, and when it was told so no more. */
+export interface Joined {
+  readonly slot: When;
+  readonly at: Instant;
+}
+
+/** What is told of an item that has left: that it has, and when. */
+export interface Gone {
+  readonly uid: string;
+  readonly sequence: number;
+  readonly at: Instant;
 }
 
 /** One numbered state of an outward view. It depends on earlier outward states only, never on the inside. */
@@ -21,6 +49,10 @@ export interface Revision {
   readonly print: string;
   /** By the item's outward UID. */
   readonly stamps: Readonly<Record<string, Stamp>>;
+  /** Items that have left, but not with time alone; the newest last. */
+  readonly gone: readonly Gone[];
+  /** What left with an earlier revision than this is no longer known. */
+  readonly forgotten: number;
 }
 
 const prints = new WeakMap<OutwardItem, string>();
@@ -60,8 +92,15 @@ export function rekeyed(revision: Revision, view: OutwardView): Revision {
     if (found) stamps[item.uid] = found[1];
   }
   for (const rest of left.values()) for (const [uid, stamp] of rest) stamps[uid] = stamp;
-  return { ...revision, stamps };
+  return { ...revision, stamps, gone: [] };
 }
+
+/** Nothing is known of what left longer ago. */
+const KNOWN_FOR = Math.max(...LETTING_GO) * DAY;
+/** So many that have left are known; of more, the last ones. */
+const MOST_GONE = 10_000;
+/** So many slots that are told apart no more are known of a series. */
+const MOST_JOINED = 100;
 
 /**
  * Returns the revision that a view is after `previous`: the same object when nothing that a reader can see has
@@ -73,18 +112,88 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
   const number = (previous?.number ?? 0) + 1;
   const print = quickPrint(JSON.stringify([view.wording, view.hostZone]));
   const before = previous?.stamps ?? {};
+  const left = new Map(previous?.gone.map((gone) => [gone.uid, gone]));
+  /** Programs that keep the newest of what they read tell by it: an item never has one moment twice. */
+  const after = (known: { readonly at: Instant } | undefined) =>
+    Math.max(at, (known?.at ?? -Infinity) + 1000);
   const stamps: Record<string, Stamp> = {};
   let kept = 0;
+  let last = at;
   for (const item of view.items) {
     const own = printOf(item);
     const stamp = before[item.uid];
     if (stamp?.print === own) {
       stamps[item.uid] = stamp;
       kept++;
-    } else stamps[item.uid] = { sequence: number - 1, at, print: own };
+      continue;
+    }
+    const changed = after(stamp ?? left.get(item.uid));
+    last = Math.max(last, changed);
+    const base = { sequence: number - 1, at: changed, print: own, over: overAt(item) };
+    stamps[item.uid] = { ...base, ...slotsOf(item, stamp, changed) };
   }
   // Items stand in an order that follows from what they say, so the same items make the same view.
   const same = kept === view.items.length && kept === Object.keys(before).length;
   if (previous && same && previous.print === print) return previous;
-  return { number, at, print, stamps };
+  const gone: Gone[] = [...left.values()].filter(
+    ({ uid, at: when }) => !stamps[uid] && when > at - KNOWN_FOR,
+  );
+  for (const [uid, stamp] of Object.entries(before)) {
+    // What is over before the horizon begins was left behind by time.
+    if (stamps[uid] || stamp.over <= view.range.from) continue;
+    gone.push({ uid, sequence: number - 1, at: after(stamp) });
+    last = Math.max(last, after(stamp));
+  }
+  const known = new Set(gone.sort(byLeaving).slice(-MOST_GONE));
+  const forgotten = [...left.values(), ...gone]
+    .filter((one) => !stamps[one.uid] && !known.has(one))
+    .reduce((most, { sequence }) => Math.max(most, sequence + 1), previous?.forgotten ?? 0);
+  return { number, at: last, print, stamps, gone: [...known], forgotten };
+}
+
+/** Orders what has left by when it did: feeds tell of it in this order. */
+export function byLeaving(a: Gone, b: Gone): number {
+  return a.sequence - b.sequence || compareText(a.uid, b.uid);
+}
+
+/** When an item is over, with all its dates. */
+export function overAt(item: OutwardItem): Instant {
+  if (item.kind !== 'series') return item.to;
+  return [...item.plain, ...item.overrides].reduce((last, { to }) => Math.max(last, to), item.to);
+}
+
+/** What of a series is told apart, and what was and is not any more. */
+function slotsOf(item: OutwardItem, before: Stamp | undefined, at: Instant): Pick<Stamp, 'apart' | 'joined'> {
+  if (item.kind !== 'series') return {};
+  const apart = slotsApart(item);
+  const open = new Set(apart.map((slot) => JSON.stringify(slot)));
+  const were = [...(before?.joined ?? []), ...(before?.apart ?? []).map((slot) => ({ slot, at }))];
+  const joined = were.filter(({ slot }) => !open.has(JSON.stringify(slot))).slice(-MOST_JOINED);
+  return { ...(apart.length ? { apart } : {}), ...(joined.length ? { joined } : {}) };
+}
+
+/** What feeds tell of what has left, and since when they tell nothing more of what left before. */
+export interface Leaving {
+  readonly gone: readonly Gone[];
+  /** The moment, in whole seconds, at which something was told of for the last time; -Infinity for never. */
+  readonly clearedAt: Instant;
+}
+
+/** Returns what is told at a moment of what has left: for as many days as the wording says. */
+export function leavingAt(
+  { gone, at }: Pick<Revision, 'gone' | 'at'>,
+  { lettingGo = USUAL_LETTING_GO }: { readonly lettingGo?: number },
+  now: Instant,
+): Leaving {
+  const told: Gone[] = [];
+  let clearedAt = -Infinity;
+  for (const one of gone)
+    if (isTold(one, lettingGo, Math.max(now, at))) told.push(one);
+    else clearedAt = Math.max(clearedAt, one.at + lettingGo * DAY);
+  return { gone: told, clearedAt };
+}
+
+/** Returns whether something that happened at a moment is still told of some days later. */
+export function isTold({ at }: { readonly at: Instant }, days: number, now: Instant): boolean {
+  return now < at + days * DAY;
 }

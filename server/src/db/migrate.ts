@@ -21,6 +21,7 @@ import * as directory from './migrations/016-directory';
 import * as journal from './migrations/017-journal';
 import * as ownKeys from './migrations/018-own-keys';
 import * as insideLabels from './migrations/019-inside-labels';
+import * as leaving from './migrations/020-leaving';
 
 export const MIGRATIONS = [
   first,
@@ -42,6 +43,7 @@ export const MIGRATIONS = [
   journal,
   ownKeys,
   insideLabels,
+  leaving,
 ];
 
 /**

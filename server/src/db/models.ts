@@ -215,8 +215,8 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   /** `window|audience|cap`. */
   declare id: string;
   declare windowId: string;
-  /** Its newest revision; the stamps of its items stand with them. */
-  declare revision: Omit<Revision, 'stamps'>;
+  /** Its newest revision; the stamps of its items stand with them, and what has left by itself. */
+  declare revision: Omit<Revision, 'stamps' | 'gone'>;
   /** The change that it takes into account, and the day of the host zone up to which it is worked out. */
   declare changeId: number;
   declare day: number;
@@ -235,6 +235,14 @@ export class ViewItemRow extends Model<InferAttributes<ViewItemRow>, InferCreati
   declare uid: string;
   declare stamp: Stamp;
   declare item: LedgerItem;
+}
+
+/** An item that has left a view, for as long as that is told. */
+export class ViewGoneRow extends Model<InferAttributes<ViewGoneRow>, InferCreationAttributes<ViewGoneRow>> {
+  declare viewId: string;
+  declare uid: string;
+  declare sequence: number;
+  declare at: Date;
 }
 
 /** The log by which every server process learns what to compile anew. */
@@ -640,6 +648,15 @@ export function initModels(sequelize: Sequelize): void {
       item: { type: DataTypes.JSONB, allowNull: false },
     },
     at('view_items', false),
+  );
+  ViewGoneRow.init(
+    {
+      viewId: { type: DataTypes.TEXT, primaryKey: true },
+      uid: { type: DataTypes.TEXT, primaryKey: true },
+      sequence: { type: DataTypes.INTEGER, allowNull: false },
+      at: { type: DataTypes.DATE, allowNull: false },
+    },
+    at('view_gone', false),
   );
   ChangeRow.init(
     {

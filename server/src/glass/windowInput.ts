@@ -4,6 +4,7 @@ import {
   CUT_FIELDS,
   DEMANDS,
   DUE_FORMS,
+  LETTING_GO,
   REMINDERS,
   ROUNDINGS,
   SOURCE_GLASSES,
@@ -103,6 +104,8 @@ export class WindowInput implements Window.WindowInput {
   @IsIn(DUE_FORMS) dueAs!: (typeof DUE_FORMS)[number];
   /** Minutes before timed entries at which programs are told to remind; 0, or left out, for never. */
   @IsOptional() @IsIn(REMINDERS) remind!: number;
+  /** For how many days feeds tell that something has left. */
+  @IsOptional() @IsIn(LETTING_GO) lettingGo!: number;
   @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.patternLetters) titlePattern!: string;
   @IsZone() hostZone!: string;
   @Part(() => HorizonInput) horizon!: HorizonInput;

@@ -294,7 +294,11 @@ export class Compiler implements Compiling {
     // Partners' pages are nobody's to find, also where the window is on the board.
     const { audience, cap } = view.reader;
     const listed = window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
-    return writeOrder(order, state, { publicUrl: this.publicUrl, listed: listed ? window.slug : null });
+    return writeOrder(order, state, {
+      publicUrl: this.publicUrl,
+      asOf: dayStart(window.rules.hostZone, view.basis.day),
+      listed: listed ? window.slug : null,
+    });
   }
 
   async close(): Promise<void> {
@@ -386,7 +390,10 @@ export class Compiler implements Compiling {
     const first = Math.max(view.basis.day + 1, today - MOST_DAYS);
     for (let day = first; day <= today; day++) {
       const basis = { ...view.basis, day };
-      if (rules.horizon.kind === 'fixed' && !this.troubles.has(view.id)) view.basis = basis;
+      const stays = rules.horizon.kind === 'fixed' && !this.troubles.has(view.id);
+      // What has left is told for some days.
+      const leaves = stays && (await this.stateOf(view))?.revision.gone.length;
+      if (stays && !leaves) view.basis = basis;
       else await this.work(view, basis, dayStart(rules.hostZone, day), null, true);
     }
   }

@@ -1,7 +1,15 @@
-import { ledgerItem, ledgerStep, outwardItem, type Revision, type Stamp } from '@zonal/core/reach';
+import {
+  byLeaving,
+  ledgerItem,
+  ledgerStep,
+  outwardItem,
+  overAt,
+  type Revision,
+  type Stamp,
+} from '@zonal/core/reach';
 import { compareTimes, type OutwardView } from '@zonal/core/glass';
 import { QueryTypes, Transaction, type Sequelize } from 'sequelize';
-import { LedgerRow, ViewItemRow, ViewRow } from '../db/models';
+import { LedgerRow, ViewGoneRow, ViewItemRow, ViewRow } from '../db/models';
 
 declare const BUILD: string | undefined;
 
@@ -26,19 +34,29 @@ export interface StoredView extends Basis {
   readonly revision: Revision;
 }
 
+type Stored = Omit<Stamp, 'over'> & Partial<Pick<Stamp, 'over'>>;
+
 /** Returns a stored view, or null when there is none yet. Its parts are of one moment. */
 export async function loadView(sequelize: Sequelize, id: string): Promise<StoredView | null> {
   const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-  const [row, rows] = await sequelize.transaction({ isolationLevel }, async (transaction) => {
+  const where = { viewId: id };
+  const [row, rows, left] = await sequelize.transaction({ isolationLevel }, async (transaction) => {
     const found = await ViewRow.findByPk(id, { transaction });
-    return [found, await ViewItemRow.findAll({ where: { viewId: id }, raw: true, transaction })] as const;
+    const items = await ViewItemRow.findAll({ where, raw: true, transaction });
+    return [found, items, await ViewGoneRow.findAll({ where, raw: true, transaction })] as const;
   });
   if (!row) return null;
-  const stamps: Record<string, Stamp> = {};
-  for (const { uid, stamp } of rows) stamps[uid] = stamp;
   const items = rows.map(({ item }) => outwardItem(item, row.head.hostZone)).sort(compareTimes);
+  const stored = new Map<string, Stored>(rows.map(({ uid, stamp }) => [uid, stamp]));
+  const stamps: Record<string, Stamp> = {};
+  // Those of before it was needed do not say when their item is over.
+  for (const item of items) {
+    const { over = overAt(item), ...stamp } = stored.get(item.uid)!;
+    stamps[item.uid] = { ...stamp, over };
+  }
+  const gone = left.map(({ uid, sequence, at }) => ({ uid, sequence, at: at.getTime() })).sort(byLeaving);
   const { changeId, day, head, revision } = row;
-  return { changeId, day, view: { ...head, items }, revision: { ...revision, stamps } };
+  return { changeId, day, view: { ...head, items }, revision: { ...revision, stamps, gone } };
 }
 
 /**
@@ -62,7 +80,7 @@ export async function storeRevision(
     const row = await ViewRow.findByPk(id, { transaction });
     if (row ? !before || row.revision.number !== before.revision.number : before) return false;
     const { items: _items, ...head } = view;
-    const { stamps, ...rest } = revision;
+    const { stamps, gone, ...rest } = revision;
     const columns = { revision: rest, head, changeId, day, madeBy: PROGRAM };
     if (row) await row.update(columns, { transaction });
     else await ViewRow.create({ id, windowId, ...columns }, { transaction });
@@ -88,6 +106,7 @@ export async function storeRevision(
          ON CONFLICT (view_id, uid) DO UPDATE SET stamp = excluded.stamp, item = excluded.item`,
         { transaction, replacements: { id, items: JSON.stringify(items) } },
       );
+    await storeGone(sequelize, id, before?.revision.gone ?? [], gone, transaction);
     const altered = step.set.filter((item) => item.uid in old).length;
     await LedgerRow.create(
       {
@@ -105,6 +124,25 @@ export async function storeRevision(
     );
     return true;
   });
+}
+
+/** Stores what has left a view, by what was stored of it before. */
+async function storeGone(
+  sequelize: Sequelize,
+  id: string,
+  before: Revision['gone'],
+  gone: Revision['gone'],
+  transaction: Transaction,
+): Promise<void> {
+  const [known, told] = [new Set(before), new Set(gone.map((g) => g.uid))];
+  const forget = before.filter((g) => !told.has(g.uid)).map((g) => g.uid);
+  if (forget.length)
+    await sequelize.query('DELETE FROM view_gone WHERE view_id = :id AND uid IN (:forget)', {
+      transaction,
+      replacements: { id, forget },
+    });
+  const rows = gone.filter((g) => !known.has(g)).map((g) => ({ ...g, viewId: id, at: new Date(g.at) }));
+  await ViewGoneRow.bulkCreate(rows, { transaction, updateOnDuplicate: ['sequence', 'at'] });
 }
 
 /** Notes for many views at once what they take into account by now; none goes back. */

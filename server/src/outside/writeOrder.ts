@@ -1,4 +1,6 @@
 import { FORMS, entryFile, fileNameOf, speechFor, writtenPage, type Notice } from '@zonal/core/forms';
+import { leavingAt } from '@zonal/core/reach';
+import type { Instant } from '@zonal/core/zones';
 import { addressesOf } from '../glass/windowStore';
 import type { EntryOrder, Order, PageOrder, Written } from './outside';
 import type { State } from './viewState';
@@ -10,6 +12,8 @@ const ENCODED = 'Accept-Encoding';
 
 interface Place {
   readonly publicUrl: string;
+  /** The beginning of the day up to which the view is worked out. */
+  readonly asOf: Instant;
   /** The name by which everybody finds the window, or null where it is not listed. */
   readonly listed: string | null;
 }
@@ -28,14 +32,16 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
   const { view, revision, bodies } = state;
   const { now, form } = order;
   const { addresses, notice, robots } = placeOf(order, place);
-  const { contentType, steady, dated, shared, linked, parts } = FORMS[form];
-  const { head, blocks, fill } = parts(view, revision, { addresses, now, notice });
+  const { asOf } = place;
+  const { contentType, steady, dated, lets, shared, linked, parts } = FORMS[form];
+  const { head, blocks, fill } = parts(view, revision, { addresses, now, asOf, notice });
   const name = linked ? `${form}|${notice?.to?.see ?? addresses.see}` : form;
   let writer = bodies.get(name);
   if (!writer) bodies.set(name, (writer = new BodyWriter()));
   const body = blocks.length ? writer.write(blocks, fill) : noBody();
-  // A notice is a change too, in whole seconds as all are.
-  const at = Math.max(revision.at, notice ? Math.floor(notice.at / 1000) * 1000 : 0);
+  // A notice is a change too, in whole seconds as all are; so is that something is told no more.
+  const cleared = lets ? leavingAt(revision, view.wording, asOf).clearedAt : -Infinity;
+  const at = Math.max(revision.at, cleared, notice ? Math.floor(notice.at / 1000) * 1000 : 0);
   return {
     ...writeHead(head, body),
     body: body.print === order.body ? null : body,

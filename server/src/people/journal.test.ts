@@ -197,6 +197,7 @@ describe('the journal', () => {
       ...[
         'views',
         'view_items',
+        'view_gone',
         'ledger',
         'changes',
         'done_changes',

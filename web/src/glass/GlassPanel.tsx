@@ -15,6 +15,7 @@ import {
   type OutwardField,
   type Rounding,
   type WindowInput,
+  LETTING_GO,
   REMINDERS,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
@@ -143,6 +144,19 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
               onChange={(remind) => set({ remind: Number(remind) })}
             />
             <Faded>Every program shows all-day entries; tasks need a program with a task list.</Faded>
+            <SelectOne
+              label="What has left is told to programs"
+              value={String(draft.lettingGo)}
+              options={LETTING_GO.map((d) => ({
+                value: String(d),
+                text: d ? `for ${d} days` : 'not at all',
+              }))}
+              onChange={(days) => set({ lettingGo: Number(days) })}
+            />
+            <Faded>
+              Programs that keep what they once read let go of an entry only when they are told that it is
+              cancelled. Nothing else of it is told.
+            </Faded>
           </Stack>
         </Stack>
       </Part>
