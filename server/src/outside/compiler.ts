@@ -389,6 +389,8 @@ export class Compiler implements Compiling {
     const today = dayAt(rules.hostZone, until);
     const first = Math.max(view.basis.day + 1, today - MOST_DAYS);
     for (let day = first; day <= today; day++) {
+      // Another process has turned it meanwhile.
+      if (day <= view.basis.day) continue;
       const basis = { ...view.basis, day };
       const stays = rules.horizon.kind === 'fixed' && !this.troubles.has(view.id);
       // What has left is told for some days.
@@ -475,7 +477,10 @@ export class Compiler implements Compiling {
     const stored = await loadView(this.sequelize, view.id);
     if (!stored) return null;
     const { changeId, day } = stored;
-    if (changeId > view.basis.changeId) view.basis = view.stored = { changeId, day };
+    const { basis } = view;
+    // Another process may have gone on, by changes or by days.
+    const further = changeId > basis.changeId || (changeId === basis.changeId && day > basis.day);
+    if (further) view.basis = view.stored = { changeId, day };
     return this.keep(view.id, this.atDay(view, stored), null, asked);
   }
 

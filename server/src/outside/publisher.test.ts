@@ -257,7 +257,8 @@ describe('the turn of the day', () => {
     expect(await shown()).toMatchObject({ titles: ['Day 2', 'Day 3'], at: today(2) });
     now = right;
     await look(publisher);
-    expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], at: today(2) });
+    // Never one moment twice.
+    expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], at: today(2) + 1_000 });
   });
 });
 
@@ -325,6 +326,64 @@ describe('changes', () => {
     now += 1_000;
     await write(0, { title: 'After' });
     expect(await shown(await start())).toMatchObject({ number: (before.number ?? 0) + 1 });
+  });
+
+  it('that make an entry leave are told for a month, alike by every process, and change nothing else then', async () => {
+    const { write, remove, publisher, start, keys, today, shown } = await scene();
+    const feed = async (of: typeof publisher) => {
+      await of.opened(keys[0]!.token);
+      const { identity, dated } = (await of.document(keys[0]!.token, 'feed'))!;
+      return { text: Buffer.concat(identity.pieces).toString(), etag: identity.etag, dated };
+    };
+    const gone = (text: string) => [
+      ...text.matchAll(/BEGIN:VEVENT(?:(?!END:VEVENT)[^])*STATUS:CANCELLED(?:(?!END:VEVENT)[^])*END:VEVENT/g),
+    ];
+    const entry = await write(1, { title: 'Told no more', place: 'Never again' });
+    await look(publisher);
+    const uid = /UID:(.*)\r(?:(?!END:VEVENT)[^])*SUMMARY:Told no more/.exec(
+      (await feed(publisher)).text,
+    )![1]!;
+    now += 5_000;
+    await remove(entry);
+    await look(publisher);
+    const told = await feed(publisher);
+    expect(gone(told.text)).toHaveLength(1);
+    const lines = gone(told.text)[0]![0]
+      .split('\r\n')
+      .map((line) => line.split(/[:;]/)[0]);
+    expect(lines).toEqual([
+      'BEGIN',
+      'UID',
+      'DTSTAMP',
+      'LAST-MODIFIED',
+      'SEQUENCE',
+      'DTSTART',
+      'STATUS',
+      'TRANSP',
+      'END',
+    ]);
+    expect(gone(told.text)[0]![0]).toContain(uid);
+    expect(told.text).not.toMatch(/Told no more|Never again/);
+    // From the store it is the same.
+    const other = await start();
+    expect(await feed(other)).toEqual(told);
+    // On the day after a month it is told no more, at one moment for all, though nothing else has changed.
+    now = today(30) + 5_000;
+    await Promise.all([look(publisher), look(other)]);
+    const { number } = await shown();
+    const last = await feed(publisher);
+    expect(last.text).toContain(uid);
+    now = today(31) + 5_000;
+    await Promise.all([look(publisher), look(other)]);
+    const [one, two] = [await feed(publisher), await feed(other)];
+    expect(one.text).not.toContain(uid);
+    expect(two).toEqual(one);
+    expect(await feed(await start())).toEqual(one);
+    expect([one.etag === last.etag, one.dated! > last.dated!, number]).toEqual([
+      false,
+      true,
+      (await shown()).number,
+    ]);
   });
 
   it('made while a window was closed are not seen when it opens, not even for a moment', async () => {
