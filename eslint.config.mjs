@@ -9,7 +9,15 @@ const layer = (files, forbidden, message) => ({
 });
 
 /** The rooms of the server, from the outside in; http, jobs, db and threads are what all stand on. */
-const SERVER_ROOMS = ['post', 'outside', 'glass', 'inside', 'people', ['http', 'jobs', 'db', 'threads']];
+const SERVER_ROOMS = [
+  'post',
+  'reach',
+  'outside',
+  'glass',
+  'inside',
+  'people',
+  ['http', 'jobs', 'db', 'threads'],
+];
 /** Those of the application. */
 const WEB_ROOMS = [
   'shell',

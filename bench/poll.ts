@@ -1,23 +1,27 @@
 import { outwardView } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
-import { KeyUses } from '@zonal/server/outside/keyUses';
-import { ReaderBook } from '@zonal/server/outside/readerBook';
 import type { Compiling, Order } from '@zonal/server/outside/outside';
 import { pollPath } from '@zonal/server/outside/pollPath';
 import { Publisher } from '@zonal/server/outside/publisher';
 import { noBodies, type State } from '@zonal/server/outside/viewState';
 import { writeOrder } from '@zonal/server/outside/writeOrder';
+import { PollLog, type Storing } from '@zonal/server/reach/pollLog';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer, type RequestListener } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
-import type { Sequelize } from 'sequelize';
 import type { Figure } from './figure';
 import { RANGE, RULES, manyEntries } from './material';
 
-/** Counts are stored nowhere here. */
-const NOWHERE = { query: () => Promise.resolve([{ salt: 'of the bench' }]) } as unknown as Sequelize;
+/** What is counted is handed over as to another thread, and stored nowhere here. */
+const NOWHERE: Storing = {
+  take: (batch) => {
+    structuredClone(batch);
+    return Promise.resolve();
+  },
+  close: () => Promise.resolve(),
+};
 
 const TOKEN = 'vvZe3baPhd3i-HKnmUqP8XLc2bI';
 const [CONNECTIONS, SECONDS] = [64, 2];
@@ -42,7 +46,7 @@ async function load(listener: RequestListener, headers: Readonly<Record<string, 
 /** Returns a publisher of one window, worked out here. */
 async function publisherOf(state: State): Promise<Publisher> {
   const [windowId, viewId] = ['w', 'v'];
-  const place = { publicUrl: 'https://w.example', listed: 'bridge' };
+  const place = { publicUrl: 'https://w.example', asOf: 1_000_000, listed: 'bridge' };
   const publisher = new Publisher((outside) => {
     const compiling: Compiling = {
       start: async () => {
@@ -94,7 +98,7 @@ export async function pollFigures(): Promise<Figure[]> {
     const revision = nextRevision(null, view, 1_000_000);
     const publisher = await publisherOf({ view, revision, memo: null, bodies: noBodies() });
     const document = (await publisher.document(TOKEN, 'feed'))!;
-    const poll = pollPath(publisher, new KeyUses(NOWHERE, new ReaderBook(NOWHERE, 0)));
+    const poll = pollPath(publisher, new PollLog(NOWHERE));
     const ours: RequestListener = (req, res) => {
       if (!poll(req, res)) res.writeHead(404).end();
     };

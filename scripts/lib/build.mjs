@@ -37,6 +37,7 @@ export const SEED_MAIN = join(DIST, 'server', 'seed.js');
 export const SERVER_ENTRIES = {
   main: join(ROOT, 'server/src/main.ts'),
   compilerThread: join(ROOT, 'server/src/outside/compilerThread.ts'),
+  counterThread: join(ROOT, 'server/src/reach/counterThread.ts'),
   deskThread: join(ROOT, 'server/src/deskThread.ts'),
   seed: join(ROOT, 'demo/src/seed.ts'),
   standins: join(ROOT, 'standins/src/main.ts'),

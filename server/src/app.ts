@@ -30,7 +30,7 @@ import { outwardRoutes } from './outside/outwardRoutes';
 import { keyRoutes } from './outside/keyRoutes';
 import { sheetPages } from './outside/sheetPages';
 import { sheetRoutes } from './outside/sheetRoutes';
-import type { KeyUses } from './outside/keyUses';
+import type { Counting } from './outside/counting';
 import type { Publisher } from './outside/publisher';
 import { accountRoutes } from './people/accountRoutes';
 import { guard } from './people/guard';
@@ -75,7 +75,7 @@ function bareApp(proxies: number): Express {
 export function outsideApp(
   config: Config,
   publisher: Publisher,
-  uses: KeyUses,
+  counting: Counting,
   desk: (req: IncomingMessage, res: ServerResponse) => void,
 ): Express {
   const app = bareApp(config.proxies);
@@ -102,7 +102,7 @@ export function outsideApp(
       },
     }),
   );
-  app.use(outwardRoutes(publisher, uses, config));
+  app.use(outwardRoutes(publisher, counting, config));
   app.use(boardRoutes(publisher, config.publicUrl));
   app.use((req, res) => {
     // It sets its own headers.

@@ -18,11 +18,12 @@ import { followChanges } from './outside/changeListener';
 import { refuseKnownAccounts } from './people/firstAddress';
 import { Compiler } from './outside/compiler';
 import { compilingThread } from './outside/compilingThread';
-import { KeyUses } from './outside/keyUses';
-import { ReaderBook } from './outside/readerBook';
 import { pollPath } from './outside/pollPath';
 import { Presence } from './outside/presence';
 import { Publisher } from './outside/publisher';
+import { Counter } from './reach/counter';
+import { countingThread } from './reach/countingThread';
+import { PollLog } from './reach/pollLog';
 import { Thread } from './threads/thread';
 import { told } from './threads/told';
 
@@ -67,7 +68,11 @@ export async function startServer(config: Config): Promise<RunningServer> {
     { tell, unheard, room: documentRoom },
   );
   await publisher.start();
-  const uses = new KeyUses(sequelize, new ReaderBook(sequelize, config.proxies));
+  const { proxies } = config;
+  const storing = threads
+    ? await countingThread({ databaseUrl, proxies }, threads)
+    : new Counter({ sequelize, proxies });
+  const counting = new PollLog(storing);
   const presence = new Presence(sequelize, {
     get taken() {
       return publisher.taken;
@@ -83,8 +88,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
     troubles: () => Promise.resolve(publisher.troubles),
   };
   const organisers = threads ? deskThread(config, front, threads) : await deskHere(config, sequelize, front);
-  const poll = pollPath(publisher, uses);
-  const app = outsideApp(config, publisher, uses, organisers.handle);
+  const poll = pollPath(publisher, counting);
+  const app = outsideApp(config, publisher, counting, organisers.handle);
   const server = createServer((req, res) => {
     if (!poll(req, res)) app(req, res);
   });
@@ -111,7 +116,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
         setTimeout(() => server.closeAllConnections(), 1000).unref();
       });
       await organisers.close();
-      await uses.close();
+      await counting.close();
       await listener.close();
       await publisher.close();
       await presence.close();

@@ -26,3 +26,4 @@ export {
   type NextLook,
 } from './forecast';
 export { SUBSCRIBER_STATES, deadlinesOf, stateOf, type Deadlines, type SubscriberState } from './state';
+export { POLL_FORMS, packPolls, unpackPolls, type PollForm, type PollRecord } from './pollRecord';

@@ -22,6 +22,7 @@ import * as journal from './migrations/017-journal';
 import * as ownKeys from './migrations/018-own-keys';
 import * as insideLabels from './migrations/019-inside-labels';
 import * as leaving from './migrations/020-leaving';
+import * as subscribers from './migrations/021-subscribers';
 
 export const MIGRATIONS = [
   first,
@@ -44,6 +45,7 @@ export const MIGRATIONS = [
   ownKeys,
   insideLabels,
   leaving,
+  subscribers,
 ];
 
 /**

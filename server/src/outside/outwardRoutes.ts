@@ -5,11 +5,11 @@ import QRCode from 'qrcode';
 import type { Config } from '../config';
 import { addressesOf } from '../glass/windowStore';
 import { unknownKeyLimit } from '../http/limits';
+import { traceOf } from '../http/trace';
+import type { Counting, Fetched } from './counting';
 import { lacksBrotli, sendDocument, withBrotli, type Document } from './document';
-import type { KeyUses } from './keyUses';
 import { embedRoute } from './embedRoute';
 import { POLICY, acceptedBy, isReadable, pageHeaders, textIn } from './reader';
-import { traceOf } from './readerBook';
 import { refuse } from './refuse';
 import type { Door, Publisher } from './publisher';
 
@@ -27,7 +27,7 @@ const anywhere = embedHeaders(['*']);
 /** Returns the routes of the outside pages and files, and of feeds that the poll path has left. */
 export function outwardRoutes(
   publisher: Publisher,
-  uses: KeyUses,
+  counting: Counting,
   { publicUrl, tryOut }: Pick<Config, 'publicUrl' | 'tryOut'>,
   clock: () => number = Date.now,
 ): Router {
@@ -48,7 +48,7 @@ export function outwardRoutes(
   };
 
   const opened =
-    (find: (token: string, req: Request) => Promise<Document | null>, page: boolean) =>
+    (form: Fetched['form'], find: (token: string, req: Request) => Promise<Document | null>) =>
     async (req: Request, res: Response) => {
       const token = String(req.params['token']);
       const document = await find(token, req);
@@ -56,16 +56,25 @@ export function outwardRoutes(
       // As it is now: what was asked for may have been withdrawn while it was written.
       const door = publisher.door(token);
       if (document && door?.state === 'open') {
-        uses.note(door.place.keyId, door.shown.number, clock(), traceOf(req));
+        const { viewId, number } = door.shown;
+        counting.note({
+          keyId: door.place.keyId,
+          viewId,
+          number,
+          form,
+          held: req.headers['if-none-match'] ?? '',
+          at: clock(),
+          trace: traceOf(req),
+        });
         sendDocument(req, res, document);
-      } else refuseAt(req, res, door, page);
+      } else refuseAt(req, res, door, form === 'page');
     };
 
   const page = (form: 'page' | 'embed', pageOf: (req: Request) => PageKind) =>
-    opened((token, req) => {
+    opened('page', (token, req) => {
       const [query, accepted] = [queryOf(req), acceptedBy(req)];
       return publisher.page(token, { form, page: pageOf(req), query, accepted });
-    }, true);
+    });
 
   /** Whatever leads nowhere below these leads nowhere alike: nobody learns what is near to something. */
   const nowhere = (req: Request, res: Response) => {
@@ -103,10 +112,10 @@ export function outwardRoutes(
 
   router.get(
     '/copy/:token/:entry.ics',
-    opened((token, req) => {
+    opened('entry', (token, req) => {
       const entry = { uid: String(req.params['entry']), on: textIn(req, 'on') ?? '' };
       return publisher.entry(token, entry);
-    }, false),
+    }),
   );
   for (const form of FORM_NAMES) {
     const { folder, ending } = FORMS[form];
@@ -114,7 +123,7 @@ export function outwardRoutes(
     const paths = [`/${folder}/:token.${ending}`, ...(folder === 'copy' ? [`/${folder}/:token`] : [])];
     router.get(
       paths,
-      opened((token) => publisher.document(token, form), false),
+      opened(form, (token) => publisher.document(token, form)),
     );
   }
   router.use(FOLDERS, nowhere);

@@ -1,9 +1,9 @@
 import { formAt } from '@zonal/core/forms';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { lacksBrotli, sendDocument } from './document';
-import type { KeyUses } from './keyUses';
+import { traceOf } from '../http/trace';
+import type { Counting } from './counting';
 import type { Publisher } from './publisher';
-import { traceOf } from './readerBook';
 
 const PREFIX = '/feed/';
 
@@ -13,7 +13,7 @@ const PREFIX = '/feed/';
  */
 export function pollPath(
   publisher: Publisher,
-  uses: KeyUses,
+  counting: Counting,
 ): (req: IncomingMessage, res: ServerResponse) => boolean {
   return (req, res) => {
     const url = req.url!;
@@ -27,7 +27,16 @@ export function pollPath(
     if (door?.state !== 'open') return false;
     const ready = publisher.ready(door.shown, door.place, form);
     if (!ready || lacksBrotli(req, ready)) return false;
-    uses.note(door.place.keyId, door.shown.number, Date.now(), traceOf(req));
+    const { viewId, number } = door.shown;
+    counting.note({
+      keyId: door.place.keyId,
+      viewId,
+      number,
+      form,
+      held: req.headers['if-none-match'] ?? '',
+      at: Date.now(),
+      trace: traceOf(req),
+    });
     sendDocument(req, res, ready);
     return true;
   };

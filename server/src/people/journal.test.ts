@@ -203,6 +203,9 @@ describe('the journal', () => {
         'done_changes',
         'key_uses',
         'key_readers',
+        'subscribers',
+        'polls',
+        'spreads',
         'reader_salts',
       ],
       // What people have for themselves, and what is on its way.

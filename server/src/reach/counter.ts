@@ -1,0 +1,323 @@
+import {
+  CURVE,
+  POLL_FORMS,
+  habitAfter,
+  packPolls,
+  type Habit,
+  type PollForm,
+  type PollRecord,
+} from '@zonal/core/reach';
+import { DAY, dayToText } from '@zonal/core/zones';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { groupedBy } from '../db/grouped';
+import { log } from '../log';
+import type { Fetched } from '../outside/counting';
+import { MOST, type Storing } from './pollLog';
+import { Readers, type KnownReader } from './readers';
+
+export interface CounterOptions {
+  readonly sequelize: Sequelize;
+  readonly proxies: number;
+  /** So long, in milliseconds, polls are gathered before they are stored. */
+  readonly every?: number;
+}
+
+/** Something that was fetched, and by which reader. */
+interface Known {
+  readonly fetched: Fetched;
+  readonly reader: KnownReader;
+}
+
+/** A subscriber as it is stored. */
+interface Stored {
+  readonly id: string;
+  readonly name: string;
+  readonly view: string;
+  readonly revision: number;
+  readonly habit: Habit;
+}
+
+const EVERY = 1_000;
+/** All processes store one after the other: two may count polls of one subscriber. */
+const LOCK = 4312;
+/** Of a subscriber who was away, only the last so many revisions are said to have reached it. */
+const MOST_REACHED = 50;
+
+/**
+ * Stores what was fetched: uses of keys, readers of keys, subscribers with their habits, polls, and the spread of revisions.
+ * Whatever the number of polls, it is a handful of statements in one transaction. While the store is away they are kept.
+ */
+export class Counter implements Storing {
+  private waiting: Fetched[] = [];
+  private running: Promise<void> | null = null;
+  private readonly sequelize: Sequelize;
+  private readonly readers: Readers;
+  private readonly timer: NodeJS.Timeout;
+
+  constructor({ sequelize, proxies, every = EVERY }: CounterOptions) {
+    this.sequelize = sequelize;
+    this.readers = new Readers(sequelize, proxies);
+    this.timer = setInterval(() => void this.store(), every).unref();
+  }
+
+  take(batch: readonly Fetched[]): Promise<void> {
+    for (const one of batch) this.waiting.push(one);
+    return Promise.resolve();
+  }
+
+  /** Stores what is waiting; calls while it does so wait for it, and for what came meanwhile. */
+  async store(): Promise<void> {
+    while (this.running) await this.running;
+    if (!this.waiting.length) return;
+    this.running = this.storeAll().finally(() => (this.running = null));
+    await this.running;
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.timer);
+    await this.store();
+  }
+
+  private async storeAll(): Promise<void> {
+    const batch = this.waiting;
+    this.waiting = [];
+    try {
+      const known: Known[] = [];
+      for (const fetched of batch) {
+        const { keyId, trace, at } = fetched;
+        known.push({ fetched, reader: await this.readers.known(keyId, trace, at) });
+      }
+      await this.sequelize.transaction(async (transaction) => {
+        await this.sequelize.query(`SELECT pg_advisory_xact_lock(${LOCK})`, { transaction });
+        await this.storeUses(batch, transaction);
+        await this.storeReaders(known, transaction);
+        await this.storePolls(known, transaction);
+      });
+    } catch (error) {
+      log.warn({ err: error, polls: batch.length }, 'polls could not be stored; trying again');
+      this.waiting = [...batch, ...this.waiting].slice(-MOST);
+    }
+  }
+
+  private rows<T extends object>(sql: string, rows: readonly object[], transaction: Transaction) {
+    const replacements = { rows: JSON.stringify(rows) };
+    return this.sequelize.query<T>(sql, { replacements, transaction, type: QueryTypes.SELECT });
+  }
+
+  /** How often each key was used, and what was had with it last. Keys that are gone are left out. */
+  private async storeUses(batch: readonly Fetched[], transaction: Transaction): Promise<void> {
+    const rows = [...groupedBy(batch, (f) => f.keyId)].map(([id, own]) => {
+      const last = own.reduce((newest, one) => (one.at >= newest.at ? one : newest));
+      return { id, at: new Date(last.at).toISOString(), r: last.number, c: own.length };
+    });
+    await this.rows(
+      `INSERT INTO key_uses (key_id, at, revision, count)
+       SELECT k.id, u.at, u.r, u.c FROM jsonb_to_recordset(:rows) AS u(id uuid, at timestamptz, r int, c bigint)
+       JOIN keys k ON k.id = u.id
+       ON CONFLICT (key_id) DO UPDATE SET at = greatest(key_uses.at, excluded.at),
+         revision = CASE WHEN excluded.at >= key_uses.at THEN excluded.revision ELSE key_uses.revision END,
+         count = key_uses.count + excluded.count`,
+      rows,
+      transaction,
+    );
+  }
+
+  /** Who came with each key in a week, by page or by program. */
+  private async storeReaders(known: readonly Known[], transaction: Transaction): Promise<void> {
+    const rows = [...groupedBy(known, nameOf).values()].map((own) => {
+      const { fetched, reader } = own[0]!;
+      const many = Math.max(...own.map((k) => k.reader.readers));
+      return { id: fetched.keyId, week: reader.week, hash: reader.hash.toString('hex'), many };
+    });
+    await this.rows(
+      `INSERT INTO key_readers (key_id, week, reader, many)
+       SELECT k.id, r.week, decode(r.hash, 'hex'), r.many
+       FROM jsonb_to_recordset(:rows) AS r(id uuid, week date, hash text, many int)
+       JOIN keys k ON k.id = r.id
+       ON CONFLICT (key_id, week, reader) DO UPDATE SET many = excluded.many WHERE key_readers.many <> excluded.many`,
+      rows,
+      transaction,
+    );
+  }
+
+  private async storePolls(known: readonly Known[], transaction: Transaction): Promise<void> {
+    const polls = known.filter(({ fetched }) => formOf(fetched) !== null);
+    if (!polls.length) return;
+    const bySubscriber = groupedBy(
+      [...polls].sort((a, b) => a.fetched.at - b.fetched.at),
+      nameOf,
+    );
+    const stored = await this.subscribers(bySubscriber, transaction);
+    const changed: object[] = [];
+    const days: { id: string; day: string; polls: string }[] = [];
+    const reached: Reached[] = [];
+    for (const [name, own] of bySubscriber) {
+      const one = stored.get(name);
+      // Its key is gone.
+      if (!one) continue;
+      const records = recordsOf(own, one);
+      const last = own.at(-1)!;
+      const habit = habitAfter(
+        one.habit,
+        records.map((r) => r.at),
+      )!;
+      changed.push({
+        id: one.id,
+        readers: Math.max(...own.map((k) => k.reader.readers)),
+        form: POLL_FORMS.indexOf(formOf(last.fetched)!),
+        view: last.fetched.viewId,
+        revision: last.fetched.number,
+        at: new Date(habit.last).toISOString(),
+        habit,
+      });
+      for (const [day, list] of groupedBy(records, (r) => Math.floor(r.at / DAY)))
+        days.push({ id: one.id, day: dayToText(day), polls: Buffer.from(packPolls(list)).toString('hex') });
+      if (one.habit) reached.push(...reachedBy(own, one));
+    }
+    await this.rows(
+      `UPDATE subscribers s SET readers = r.readers, form = r.form, view_id = r.view, revision = r.revision, last_at = r.at,
+         habit = r.habit
+       FROM jsonb_to_recordset(:rows)
+         AS r(id bigint, readers int, form smallint, view text, revision int, at timestamptz, habit jsonb)
+       WHERE s.id = r.id`,
+      changed,
+      transaction,
+    );
+    await this.rows(
+      `INSERT INTO polls (subscriber_id, day, polls)
+       SELECT r.id, r.day, decode(r.polls, 'hex') FROM jsonb_to_recordset(:rows) AS r(id bigint, day date, polls text)
+       ON CONFLICT (subscriber_id, day) DO UPDATE SET polls = polls.polls || excluded.polls`,
+      days,
+      transaction,
+    );
+    await this.storeSpread(reached, transaction);
+  }
+
+  /** Returns the subscribers by name, with those that are new; who is known from last week is so under this week's hash. */
+  private async subscribers(
+    bySubscriber: ReadonlyMap<string, readonly Known[]>,
+    transaction: Transaction,
+  ): Promise<Map<string, Stored & { readonly habit: Habit | null }>> {
+    const rows = [...bySubscriber].map(([name, own]) => {
+      const { fetched, reader } = own[0]!;
+      return {
+        name,
+        key: fetched.keyId,
+        week: reader.week,
+        hash: reader.hash.toString('hex'),
+        before: reader.before?.toString('hex') ?? '',
+        view: fetched.viewId,
+        at: new Date(fetched.at).toISOString(),
+      };
+    });
+    const recordset =
+      'jsonb_to_recordset(:rows) AS r(name text, key uuid, week date, hash text, before text, view text, at timestamptz)';
+    await this.rows(
+      `UPDATE subscribers s SET week = r.week, reader = decode(r.hash, 'hex') FROM ${recordset}
+       WHERE s.key_id = r.key AND s.week = r.week - 7 AND s.reader = decode(r.before, 'hex') AND NOT EXISTS (
+         SELECT 1 FROM subscribers n WHERE n.key_id = r.key AND n.week = r.week AND n.reader = decode(r.hash, 'hex'))`,
+      rows,
+      transaction,
+    );
+    await this.rows(
+      `INSERT INTO subscribers (key_id, week, reader, readers, form, view_id, revision, last_at, habit)
+       SELECT k.id, r.week, decode(r.hash, 'hex'), 1, 0, r.view, 0, r.at, 'null' FROM ${recordset}
+       JOIN keys k ON k.id = r.key
+       ON CONFLICT (key_id, reader, week) DO NOTHING`,
+      rows,
+      transaction,
+    );
+    const found = await this.rows<Stored & { readonly habit: Habit | null }>(
+      `SELECT s.id, r.name, s.view_id AS view, s.revision, s.habit FROM ${recordset}
+       JOIN subscribers s ON s.key_id = r.key AND s.week = r.week AND s.reader = decode(r.hash, 'hex')`,
+      rows,
+      transaction,
+    );
+    return new Map(found.map((one) => [one.name, one]));
+  }
+
+  /** How long after it was made each revision reached how many readers. */
+  private async storeSpread(reached: readonly Reached[], transaction: Transaction): Promise<void> {
+    if (!reached.length) return;
+    const asked = [...groupedBy(reached, (r) => `${r.view}|${r.revision}`).values()].map(([r]) => r!);
+    const made = await this.rows<{ view: string; revision: number; at: Date }>(
+      `SELECT l.view_id AS view, l.number AS revision, l.at FROM ledger l
+       JOIN jsonb_to_recordset(:rows) AS r(view text, revision int) ON l.view_id = r.view AND l.number = r.revision`,
+      asked,
+      transaction,
+    );
+    const madeAt = new Map(made.map((m) => [`${m.view}|${m.revision}`, m.at.getTime()]));
+    const steps = reached.flatMap(({ view, revision, at, readers }) => {
+      const since = madeAt.get(`${view}|${revision}`);
+      return since === undefined ? [] : [{ view, revision, step: stepOf(at - since), readers }];
+    });
+    const rows = [...groupedBy(steps, (s) => `${s.view}|${s.revision}|${s.step}`).values()].map((own) => ({
+      ...own[0]!,
+      readers: own.reduce((sum, { readers }) => sum + readers, 0),
+    }));
+    await this.rows(
+      `INSERT INTO spreads (view_id, revision, step, readers)
+       SELECT v.id, r.revision, r.step, r.readers
+       FROM jsonb_to_recordset(:rows) AS r(view text, revision int, step smallint, readers int)
+       JOIN views v ON v.id = r.view
+       ON CONFLICT (view_id, revision, step) DO UPDATE SET readers = spreads.readers + excluded.readers`,
+      rows,
+      transaction,
+    );
+  }
+}
+
+/** A revision that reached a subscriber who followed before it was made. */
+interface Reached {
+  readonly view: string;
+  readonly revision: number;
+  readonly at: number;
+  readonly readers: number;
+}
+
+function nameOf({ fetched, reader }: Known): string {
+  return `${fetched.keyId} ${reader.week} ${reader.hash.toString('hex')}`;
+}
+
+/** The form as polls are counted by it, or null for what is no poll: pages, and what is taken once. */
+function formOf({ form }: Fetched): PollForm | null {
+  return POLL_FORMS.find((one) => one === form) ?? null;
+}
+
+/** Returns the polls of one subscriber; what it held is what it said, else what it was given last. */
+function recordsOf(
+  own: readonly Known[],
+  { view, revision }: Pick<Stored, 'view' | 'revision'>,
+): PollRecord[] {
+  let holds = { view, revision };
+  return own.map(({ fetched }) => {
+    const had = revisionIn(fetched.held) ?? (holds.view === fetched.viewId ? holds.revision : 0);
+    holds = { view: fetched.viewId, revision: fetched.number };
+    return { at: Math.floor(fetched.at / 1000) * 1000, form: formOf(fetched)!, had, has: fetched.number };
+  });
+}
+
+/** Returns the revision that an entity tag of a document names, or null. */
+export function revisionIn(tag: string): number | null {
+  const [, number] = /^(?:W\/)?"r(\d{1,9})-/.exec(tag) ?? [];
+  return number === undefined ? null : Number(number);
+}
+
+function reachedBy(own: readonly Known[], { view, revision }: Stored): Reached[] {
+  const reached: Reached[] = [];
+  let holds = { view, revision };
+  for (const { fetched, reader } of own) {
+    const { viewId, number, at } = fetched;
+    if (holds.view === viewId)
+      for (let n = Math.max(holds.revision + 1, number - MOST_REACHED + 1); n <= number; n++)
+        reached.push({ view: viewId, revision: n, at, readers: reader.readers });
+    holds = { view: viewId, revision: number };
+  }
+  return reached;
+}
+
+/** Returns the place in the curve of forecasts of a length of time: the first of its lengths that is not shorter. */
+export function stepOf(length: number): number {
+  const step = CURVE.findIndex((after) => after >= length);
+  return step < 0 ? CURVE.length : step;
+}
