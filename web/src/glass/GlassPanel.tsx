@@ -144,19 +144,6 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
               onChange={(remind) => set({ remind: Number(remind) })}
             />
             <Faded>Every program shows all-day entries; tasks need a program with a task list.</Faded>
-            <SelectOne
-              label="What has left is told to programs"
-              value={String(draft.lettingGo)}
-              options={LETTING_GO.map((d) => ({
-                value: String(d),
-                text: d ? `for ${d} days` : 'not at all',
-              }))}
-              onChange={(days) => set({ lettingGo: Number(days) })}
-            />
-            <Faded>
-              Programs that keep what they once read let go of an entry only when they are told that it is
-              cancelled. Nothing else of it is told.
-            </Faded>
           </Stack>
         </Stack>
       </Part>
@@ -195,6 +182,24 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
           <Tick isSelected={draft.tellTentative} onChange={(tellTentative) => set({ tellTentative })}>
             Mark frosted times that are tentative
           </Tick>
+        </Stack>
+      </Part>
+      <Part>
+        <summary>What has left</summary>
+        <Stack style={{ gap: '0.4rem' }}>
+          <SelectOne
+            label="Programs are told of it"
+            value={String(draft.lettingGo)}
+            options={LETTING_GO.map((d) => ({
+              value: String(d),
+              text: d ? `for ${d} days` : 'not at all',
+            }))}
+            onChange={(days) => set({ lettingGo: Number(days) })}
+          />
+          <Faded>
+            Programs that keep what they once read let go of an entry only when they are told that it is
+            cancelled. A feed tells that it has left, and nothing else of it.
+          </Faded>
         </Stack>
       </Part>
       <Part>
