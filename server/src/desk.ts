@@ -14,6 +14,7 @@ import type { Trouble } from './glass/trouble';
 import { Outbox } from './db/outbox';
 import { Jobs } from './jobs/jobs';
 import { startPost } from './post/mailer';
+import { startRollUps } from './reach/rollUp';
 import { forgetReaders } from './db/readers';
 import { valueOf, type Told } from './threads/told';
 import { followSchedule } from './glass/schedule';
@@ -50,7 +51,9 @@ export async function startDesk(
   const publishing = { sequelize, publicUrl: config.publicUrl, change, troubles };
   const jobs = config.jobs && new Jobs(sequelize, config.databaseUrl, config.jobs);
   const outbox = new Outbox(jobs && ((id, transaction) => jobs.ask('mail', { id }, transaction)));
+  await jobs?.start();
   const post = jobs && (await startPost(jobs, outbox, sequelize, config.mailServer));
+  if (jobs) await startRollUps(jobs, sequelize);
   const { app, close } = deskApp(config, publishing, stream, outbox);
   const schedule = followSchedule(publishing);
   return {
@@ -60,7 +63,8 @@ export async function startDesk(
     close: async () => {
       clearInterval(daily);
       await schedule.close();
-      await post?.close();
+      post?.close();
+      await jobs?.close();
       await close();
     },
   };

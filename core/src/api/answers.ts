@@ -169,11 +169,14 @@ export interface House {
   readonly watchWords: readonly string[];
   /** Domains of the house's own mail addresses, such as harbour.example; empty where that is not said. */
   readonly mailDomains: readonly string[];
+  /** For how many days polls of subscribers are kept one by one; see KEPT_DAYS. */
+  readonly pollDays: number;
   readonly version: number;
 }
 
 /** The house as it is changed; what is left out stays as it is. */
-export type HouseInput = Omit<House, 'mailDomains'> & Partial<Pick<House, 'mailDomains'>>;
+export type HouseInput = Omit<House, 'mailDomains' | 'pollDays'> &
+  Partial<Pick<House, 'mailDomains' | 'pollDays'>>;
 
 export interface WindowKey {
   readonly id: string;

@@ -88,7 +88,7 @@ export const JOURNAL_KINDS = {
   house: {
     area: 'house',
     word: 'house',
-    noted: ['name', 'zone', 'country', 'region', 'properties', 'watch_words', 'mail_domains'],
+    noted: ['name', 'zone', 'country', 'region', 'properties', 'watch_words', 'mail_domains', 'poll_days'],
     told: ['id'],
   },
   mail_settings: {
@@ -122,6 +122,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   lockdown: 'locked down',
   watch_words: 'words to watch',
   mail_domains: 'mail domains',
+  poll_days: 'keeps polls for days',
   busyWord: 'word for frosted entries',
   dueAs: 'due items go out as',
   titlePattern: 'pattern of titles',

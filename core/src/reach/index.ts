@@ -26,4 +26,12 @@ export {
   type NextLook,
 } from './forecast';
 export { SUBSCRIBER_STATES, deadlinesOf, stateOf, type Deadlines, type SubscriberState } from './state';
-export { POLL_FORMS, packPolls, unpackPolls, type PollForm, type PollRecord } from './pollRecord';
+export {
+  KEPT_DAYS,
+  POLL_FORMS,
+  USUAL_KEPT_DAYS,
+  packPolls,
+  unpackPolls,
+  type PollForm,
+  type PollRecord,
+} from './pollRecord';

@@ -4,6 +4,10 @@ import { DAY, SECOND, type Instant } from '../zones';
 export const POLL_FORMS = ['feed', 'freeBusy', 'jCal', 'table', 'changes'] as const;
 export type PollForm = (typeof POLL_FORMS)[number];
 
+/** For how many days polls can be kept one by one, and for how many they usually are; later only their sums are known. */
+export const KEPT_DAYS = [7, 14, 30, 60, 90, 180, 365] as const;
+export const USUAL_KEPT_DAYS = 30;
+
 /** One poll of a subscriber. */
 export interface PollRecord {
   /** Instant, in whole seconds. */

@@ -19,7 +19,13 @@ import type {
 } from '@zonal/core/glass';
 import type { LetterKind, MailState } from '@zonal/core/post';
 import type { Standing } from '@zonal/core/rights';
-import type { LedgerItem, LedgerStep, Revision, Stamp } from '@zonal/core/reach';
+import {
+  USUAL_KEPT_DAYS,
+  type LedgerItem,
+  type LedgerStep,
+  type Revision,
+  type Stamp,
+} from '@zonal/core/reach';
 import {
   DataTypes,
   Model,
@@ -83,6 +89,8 @@ export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttr
   declare watchWords: CreationOptional<readonly string[]>;
   /** Domains of the house's own mail addresses; empty where that is not said. */
   declare mailDomains: CreationOptional<readonly string[]>;
+  /** For how many days polls are kept one by one. */
+  declare pollDays: CreationOptional<number>;
   declare version: number;
 }
 
@@ -536,6 +544,7 @@ export function initModels(sequelize: Sequelize): void {
       properties: { type: DataTypes.JSONB, allowNull: false },
       watchWords: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       mailDomains: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
+      pollDays: { type: DataTypes.INTEGER, allowNull: false, defaultValue: USUAL_KEPT_DAYS },
       version: version(),
     },
     at('house'),

@@ -1,5 +1,6 @@
 import type { House } from '@zonal/core/api';
 import { PROPERTY_KINDS } from '@zonal/core/entries';
+import { KEPT_DAYS } from '@zonal/core/reach';
 import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
 import {
@@ -46,6 +47,8 @@ export class HouseInput {
   @IsFQDN({}, { each: true })
   @ArrayMaxSize(50)
   mailDomains?: string[];
+  /** For how many days polls are kept one by one. */
+  @IsOptional() @IsIn(KEPT_DAYS) pollDays?: number;
   @IsVersion() version!: number;
 }
 
@@ -53,10 +56,10 @@ export class HouseInput {
 const publishes = (rights: HouseRights) => rights.steward || rights.calendarsFor('publish').length > 0;
 
 async function answer({ rights }: Pick<Call, 'rights'>): Promise<House> {
-  const { name, zone, country, region, properties, watchWords, mailDomains, version } =
+  const { name, zone, country, region, properties, watchWords, mailDomains, pollDays, version } =
     (await HouseRow.findByPk(1))!;
   const words = publishes(rights) ? watchWords : [];
-  return { name, zone, country, region, properties, watchWords: words, mailDomains, version };
+  return { name, zone, country, region, properties, watchWords: words, mailDomains, pollDays, version };
 }
 
 /** A property that goes away breaks filters that name it. */

@@ -6,11 +6,13 @@ import { log } from '../log';
 export interface JobData {
   /** Hand a mail over to the mail server. */
   mail: { readonly id: string };
+  /** Make sums of old polls. */
+  rollUp: object;
 }
 export type JobName = keyof JobData;
 
 /** How often a job is tried again. */
-const RETRIES: Readonly<Record<JobName, number>> = { mail: 9 };
+const RETRIES: Readonly<Record<JobName, number>> = { mail: 9, rollUp: 2 };
 
 /** A job as its worker gets it. */
 export interface Try<N extends JobName> {
@@ -75,6 +77,11 @@ export class Jobs {
       return { rows };
     };
     await this.boss.send(name, data, { db: { executeSql } });
+  }
+
+  /** Has a job done each day at an hour in UTC, by one process of all. */
+  async daily(name: JobName, hour: number): Promise<void> {
+    await this.boss.schedule(name, `0 ${hour} * * *`);
   }
 
   async close(): Promise<void> {

@@ -205,6 +205,7 @@ describe('the journal', () => {
         'key_readers',
         'subscribers',
         'polls',
+        'poll_sums',
         'spreads',
         'reader_salts',
       ],

@@ -70,8 +70,7 @@ export async function startPost(
   outbox: Outbox,
   sequelize: Sequelize,
   usual: MailServer | null,
-): Promise<{ close: () => Promise<void> }> {
-  await jobs.start();
+): Promise<{ close: () => void }> {
   await jobs.work('mail', ({ data, last }) => sendMail(data.id, usual, last));
   if (await mailServerNow(usual))
     await sequelize.transaction(async (transaction) => {
@@ -83,9 +82,6 @@ export async function startPost(
   await note();
   const timer = setInterval(() => void note(), LEFT / 4).unref();
   return {
-    close: async () => {
-      clearInterval(timer);
-      await jobs.close();
-    },
+    close: () => clearInterval(timer),
   };
 }

@@ -19,6 +19,7 @@ import {
 import { Counter, revisionIn, stepOf } from './counter';
 import { PollLog } from './pollLog';
 import { rangeOf } from './readers';
+import { rollUp } from './rollUp';
 
 const trace = (remoteAddress: string, program = 'Tidebook/4', forwarded?: string) =>
   traceOf({
@@ -301,6 +302,38 @@ describe('what is counted', () => {
       expect(await polls(id)).toEqual([]);
       await one.close();
       expect(await polls(id)).toHaveLength(2);
+    });
+
+    it('is summed up once it is old, once for all processes, and leaves what is not', async () => {
+      const { id } = await newKey();
+      const at = (day: number, hour: number) => NOW - day * DAY + hour * MINUTE;
+      const two = [1, 2].map((host) => trace(`198.18.${host}.1`));
+      await count(
+        ...[40, 31, 30, 1].flatMap((day) =>
+          two.flatMap((one) => [
+            fetched(id, { at: at(day, 0), trace: one }),
+            fetched(id, { at: at(day, 1), trace: one }),
+          ]),
+        ),
+        fetched(id, { at: at(40, 2), trace: two[0]!, form: 'jCal' }),
+      );
+      await Promise.all([rollUp(sequelize, NOW), rollUp(sequelize, NOW)]);
+      const sums = await ask<{ day: string; form: number; polls: number; subscribers: number }>(
+        'SELECT day::text, form, polls, subscribers FROM poll_sums WHERE key_id = :id ORDER BY day, form',
+        id,
+      );
+      const [feed, jCal] = [POLL_FORMS.indexOf('feed'), POLL_FORMS.indexOf('jCal')];
+      expect(sums.map((s) => [s.day, s.form, s.polls, s.subscribers])).toEqual([
+        ['2026-05-01', feed, 4, 2],
+        ['2026-05-01', jCal, 1, 1],
+        ['2026-05-10', feed, 4, 2],
+      ]);
+      expect(await polls(id)).toHaveLength(8);
+      // What is known of a subscriber's habit stays, until it was not met for very long.
+      const known = async () => (await subscribers(id)).map((s) => s.habit.polls).sort();
+      expect(await known()).toEqual([2, 2, 6, 7]);
+      await rollUp(sequelize, NOW + 402 * DAY);
+      expect(await subscribers(id)).toEqual([]);
     });
 
     it('is handed on in batches, again where that failed, and whole at a clean stop', async () => {

@@ -7,6 +7,7 @@ import {
   type PollForm,
   type PollRecord,
 } from '@zonal/core/reach';
+import { compareText } from '@zonal/core/entries';
 import { DAY, dayToText } from '@zonal/core/zones';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { groupedBy } from '../db/grouped';
@@ -91,7 +92,9 @@ export class Counter implements Storing {
         await this.sequelize.query(`SELECT pg_advisory_xact_lock(${LOCK})`, { transaction });
         await this.storeUses(batch, transaction);
         await this.storeReaders(known, transaction);
-        await this.storePolls(known, transaction);
+        // Week by week, as who is known from one is known in the next.
+        const weeks = [...groupedBy(known, (k) => k.reader.week)].sort(([a], [b]) => compareText(a, b));
+        for (const [, own] of weeks) await this.storePolls(own, transaction);
       });
     } catch (error) {
       log.warn({ err: error, polls: batch.length }, 'polls could not be stored; trying again');

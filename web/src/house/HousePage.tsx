@@ -1,3 +1,4 @@
+import { KEPT_DAYS } from '@zonal/core/reach';
 import { CeilingsPanel } from './CeilingsPanel';
 import { LabelsPanel } from './LabelsPanel';
 import { HouseFacts } from './HouseFacts';
@@ -173,6 +174,20 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
             onChange={(text) => set({ mailDomains: text.split(',') })}
             help="Whoever is invited at another address is pointed out as an outsider. Empty: nobody is."
           />
+          <h2>What is kept of subscribers</h2>
+          <SelectOne
+            label="Single polls are kept"
+            value={String(form.pollDays)}
+            options={KEPT_DAYS.map((d) => ({
+              value: String(d),
+              text: d === 365 ? 'for a year' : `for ${d} days`,
+            }))}
+            onChange={(days) => set({ pollDays: Number(days) })}
+          />
+          <Faded>
+            Afterwards it is known how many polls a day came with each key, and of each program only its
+            rhythm. Who it is that looks is never stored.
+          </Faded>
           <Row>
             <MainButton type="submit" isDisabled={saving.isLoading}>
               Save

@@ -2,7 +2,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 
 /**
  * Subscribers of each key, as hashes of one week, with what their polls say of them; the polls themselves, a row for each
- * day; and how many readers got each revision how long after it was made.
+ * day, and sums of those that are old; and how many readers got each revision how long after it was made.
  */
 export const name = '021-subscribers';
 
@@ -28,6 +28,16 @@ export async function up(sequelize: Sequelize, transaction: Transaction): Promis
       polls bytea NOT NULL,
       PRIMARY KEY (subscriber_id, day)
     );
+    CREATE TABLE poll_sums (
+      key_id uuid NOT NULL REFERENCES keys ON DELETE CASCADE,
+      day date NOT NULL,
+      form smallint NOT NULL,
+      polls int NOT NULL,
+      subscribers int NOT NULL,
+      PRIMARY KEY (key_id, day, form)
+    );
+    CREATE INDEX polls_by_day ON polls (day);
+    ALTER TABLE house ADD poll_days int NOT NULL DEFAULT 30;
     CREATE TABLE spreads (
       view_id text NOT NULL REFERENCES views ON DELETE CASCADE,
       revision int NOT NULL,
