@@ -1,11 +1,11 @@
 import { KEEPING, type Keeping } from '@zonal/core/followers';
-import { convergenceTrial } from '@zonal/core/testing/convergenceTrial';
+import { convergenceTrial, type Following } from '@zonal/core/testing/convergenceTrial';
 import { line, percent, table, verdict } from './print';
 
 const HISTORIES = 400;
 const SEED = 20261127;
 /** Habits by which a program cannot always end with what is outside, with the reason; docs/sync.md says more. */
-const CANNOT: Partial<Record<Keeping, string>> = {
+const CANNOT: Partial<Record<Following, string>> = {
   'instance-only':
     'dates of an entry that has left are not named any more, as that would tell when they were',
 };
@@ -15,7 +15,11 @@ line(
 );
 line();
 const told = convergenceTrial(HISTORIES, SEED);
-const habits = Object.keys(KEEPING) as Keeping[];
+const SAY: Readonly<Record<Following, string>> = {
+  ...(Object.fromEntries(Object.entries(KEEPING).map(([h, { say }]) => [h, say])) as Record<Keeping, string>),
+  difference: 'asks only for what has changed since its last look, and lets go of what is told as deleted',
+};
+const habits = Object.keys(SAY) as Following[];
 table(
   ['habit', 'histories', 'converged', ''],
   habits.map((habit) => {
@@ -24,8 +28,7 @@ table(
   }),
 );
 line();
-for (const habit of habits)
-  line(`${habit}: ${KEEPING[habit].say}${CANNOT[habit] ? `; ${CANNOT[habit]}` : ''}.`);
+for (const habit of habits) line(`${habit}: ${SAY[habit]}${CANNOT[habit] ? `; ${CANNOT[habit]}` : ''}.`);
 line();
 for (const habit of habits) {
   const { histories, converged, example } = told[habit];

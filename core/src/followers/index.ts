@@ -5,6 +5,7 @@ export {
   KEEPING,
   NO_MEMORY,
   remember,
+  rememberDifference,
   shownBy,
   timeLine,
   timesIn,

@@ -15,6 +15,7 @@ interface Kept {
   /** DTSTAMP. */
   readonly stamp: string;
   readonly cancelled: boolean;
+  readonly deleted: boolean;
   readonly jCal: readonly unknown[];
 }
 
@@ -125,8 +126,15 @@ function keptOf(component: InstanceType<typeof ICAL.Component>): Kept {
     sequence: Number(text('sequence')),
     stamp: text('dtstamp'),
     cancelled: text('status') === 'CANCELLED',
+    deleted: text('status') === 'DELETED',
     jCal: component.jCal as unknown[],
   };
+}
+
+/** Returns what a program holds once it has read what changed since it read last: entries by UID, without those deleted. */
+export function rememberDifference(memory: Memory, text: string): Memory {
+  const { kept, zones } = remember('merge-uid', memory, text);
+  return { kept: new Map([...kept].filter(([, one]) => !one.deleted)), zones };
 }
 
 /** Tasks have words of their own for their state; events cannot be done. */

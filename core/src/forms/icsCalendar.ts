@@ -3,7 +3,7 @@ import { USUAL_LETTING_GO, safeUri, type OutwardItem, type OutwardView } from '.
 import { leavingAt, type Gone, type Revision, type Stamp } from '../reach';
 import type { Instant, ZoneName } from '../zones';
 import type { CopyWords } from './copyWords';
-import { eventLines, goneLines, zonesOf, type EventSetting } from './icsEvent';
+import { deletedLines, eventLines, goneLines, zonesOf, type EventSetting } from './icsEvent';
 import { foldLine, utcText, escapeText, joinLines } from './icsText';
 import { speechFor } from './speech/speech';
 import { timeZoneLines } from './icsTimeZone';
@@ -23,6 +23,8 @@ export interface CalendarOptions {
   readonly copy?: CopyWords;
   /** The moment as of which it is told what has left; left out where it is not. */
   readonly asOf?: Instant;
+  /** Set where only what changed is told: then what has left is told as deleted, whenever it left. */
+  readonly deleted?: true;
 }
 
 /** Hours after which programs are asked to look again. */
@@ -58,17 +60,18 @@ export function calendarPieces(
   const { notice } = options;
   const told = notice ? noticeLines(notice, view) : [];
   const head = joinLines([...headLines(view, revision, options), ...told]);
-  const gone = asOf === undefined ? [] : goneBlocks(leavingAt(revision, view.wording, asOf).gone);
+  const left = asOf === undefined ? [] : leavingAt(revision, view.wording, asOf).gone;
+  const gone = options.deleted ? goneBlocks(revision.gone, deletedLines) : goneBlocks(left, goneLines);
   return { head, zones: zonesText(blocks, gone.length > 0), blocks, gone };
 }
 
 /** So many stand in one block. */
 const GONE_TOGETHER = 100;
 
-function goneBlocks(gone: readonly Gone[]): string[] {
+function goneBlocks(gone: readonly Gone[], linesOf: (gone: Gone) => string[]): string[] {
   const out: string[] = [];
   for (let at = 0; at < gone.length; at += GONE_TOGETHER)
-    out.push(joinLines(gone.slice(at, at + GONE_TOGETHER).flatMap(goneLines)));
+    out.push(joinLines(gone.slice(at, at + GONE_TOGETHER).flatMap(linesOf)));
   return out;
 }
 

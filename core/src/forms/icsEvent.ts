@@ -192,6 +192,11 @@ export function goneLines({ uid, sequence, at }: Gone): string[] {
   return component('VEVENT', uid, { sequence, at }, [`DTSTART:${utcText(at)}`], CANCELLED);
 }
 
+/** Returns the content lines that tell a program that holds an item to let go of it: nothing but which one. */
+export function deletedLines({ uid, sequence, at }: Gone): string[] {
+  return component('VEVENT', uid, { sequence, at }, [], ['STATUS:DELETED']);
+}
+
 /** The address of an entry's own page, or of one date's; all but its end is filled in for each key. */
 function pageLine(uid: string, on: When | null): string {
   return `URL:${BELOW}${uid}${on ? `?on=${encodeURIComponent(onText(on))}` : ''}`;

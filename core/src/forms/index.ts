@@ -36,9 +36,10 @@ export {
 } from './embed/look';
 export { oEmbed, oEmbedXml, type OEmbed } from './embed/oEmbed';
 export { noticeWords, type Notice } from './notice';
-export type { Parts } from './parts';
+export { wholeOf, type Parts } from './parts';
 export { entryFile, type EntryFile } from './entryFile';
 export { PRODUCT, type CalendarOptions } from './icsCalendar';
+export { differenceParts, knowsSince } from './difference';
 export { busyTimes } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';

@@ -8,6 +8,7 @@ import { changeHidden, hiddenMaster, noise } from '../testing/hiddenChanges';
 import { PAIRS } from '../testing/effort';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
+import { differenceParts, knowsSince } from './difference';
 import { entryFile } from './entryFile';
 import type { PageOptions, PageQuery } from './page/choice';
 import { writePage } from './page/page';
@@ -80,6 +81,14 @@ function everythingOutward(
     // Also where it is cut, on which its compressed bytes depend.
     told[name] = JSON.stringify(FORMS[name].parts(view, revision, { addresses: ADDRESSES, now: NOW }));
     told[`${name} file`] = fileNameOf(name, view, NOW);
+  }
+  if (before) {
+    const since = Math.max(1, revision.number - 1);
+    const options = { source: ADDRESSES.feed, page: ADDRESSES.see };
+    told['difference'] = JSON.stringify([
+      knowsSince(revision, since),
+      differenceParts(view, revision, since, options),
+    ]);
   }
   for (const asked of pagesOf(view).filter((_, i) => turn === null || i % TURNS === turn % TURNS)) {
     // Listed ones tell more.

@@ -1,13 +1,14 @@
 import fc from 'fast-check';
 import type { Entry } from '../entries';
 import { GLASSES, USUAL_LETTING_GO, outwardView, type Glass } from '../glass';
-import { writeForm } from '../forms';
+import { differenceParts, knowsSince, wholeOf, writeForm } from '../forms';
 import {
   KEEPING,
   NO_MEMORY,
   pick,
   randomFrom,
   remember,
+  rememberDifference,
   shownBy,
   type Keeping,
   type Memory,
@@ -29,6 +30,9 @@ export interface Convergence {
 }
 
 const HABITS = Object.keys(KEEPING) as Keeping[];
+
+/** A habit of keeping, or that of asking only for what has changed. */
+export type Following = Keeping | 'difference';
 const ADDRESSES = { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' };
 /** Longer than any window tells of what has left. */
 const AT_LAST = 100 * DAY;
@@ -72,12 +76,12 @@ export function convergenceTrial(
   histories: number,
   seed: number,
   lettingGo = USUAL_LETTING_GO,
-): Record<Keeping, Convergence> {
+): Record<Following, Convergence> {
   const random = randomFrom(seed);
   const pool = fc.sample(entryArbitrary, { numRuns: 600, seed });
   const out = Object.fromEntries(
-    HABITS.map((habit) => [habit, { histories, converged: 0, example: null }]),
-  ) as unknown as Record<Keeping, { -readonly [K in keyof Convergence]: Convergence[K] }>;
+    [...HABITS, 'difference'].map((habit) => [habit, { histories, converged: 0, example: null }]),
+  ) as unknown as Record<Following, { -readonly [K in keyof Convergence]: Convergence[K] }>;
   for (let history = 0; history < histories; history++) {
     const spare = Array.from({ length: 12 }, () => pick(random, pool)).map((e) => ({
       ...e,
@@ -88,6 +92,8 @@ export function convergenceTrial(
     let revision: Revision | null = null;
     const memories = new Map<Keeping, Memory>(HABITS.map((habit) => [habit, NO_MEMORY]));
     const began = now;
+    /** Of the program that asks for what has changed, and the revision that it holds. */
+    let differing = { memory: NO_MEMORY, since: 0 };
     const feedNow = () => {
       const gone = Math.floor((now - began) / DAY) * DAY;
       const range = { from: RANGE.from + gone, to: RANGE.to + gone };
@@ -95,12 +101,20 @@ export function convergenceTrial(
       const rules = { ...plain, wording: { ...plain.wording, lettingGo } };
       const view = outwardView(inside.entries, rules, range, STREET);
       revision = nextRevision(revision, view, now);
-      return { text: writeForm('feed', view, revision, { addresses: ADDRESSES, now }), from: range.from };
+      const text = writeForm('feed', view, revision, { addresses: ADDRESSES, now });
+      return { view, revision, text, from: range.from };
     };
     const look = (chance: number) => {
-      const { text } = feedNow();
+      const { view, revision: last, text } = feedNow();
       for (const habit of HABITS)
         if (random() < chance) memories.set(habit, remember(habit, memories.get(habit)!, text));
+      if (random() >= chance) return;
+      const { memory, since } = differing;
+      const options = { source: ADDRESSES.feed, page: ADDRESSES.see };
+      const next = knowsSince(last, since)
+        ? rememberDifference(memory, wholeOf(differenceParts(view, last, since, options)))
+        : remember('replace-all', NO_MEMORY, text);
+      differing = { memory: next, since: last.number };
     };
     look(1);
     for (let step = 0; step < STEPS; step++) {
@@ -116,15 +130,17 @@ export function convergenceTrial(
     const { text, from } = feedNow();
     const since = `${wallToText(from)}Z`;
     const still = (lines: readonly string[]) => lines.filter((line) => line.split(' ')[2]! > since);
-    for (const habit of HABITS) {
+    const ended = (following: Following, habit: Keeping, memory: Memory) => {
       const wanted = still(shownBy(habit, remember('replace-all', NO_MEMORY, text)));
-      const held = still(shownBy(habit, memories.get(habit)!));
-      const own = out[habit];
+      const held = still(shownBy(habit, memory));
+      const own = out[following];
       const missing = wanted.filter((line) => !held.includes(line));
       const more = held.filter((line) => !wanted.includes(line));
       if (!missing.length && !more.length && held.length === wanted.length) own.converged++;
       else own.example ??= { history, missing, more };
-    }
+    };
+    for (const habit of HABITS) ended(habit, habit, memories.get(habit)!);
+    ended('difference', 'replace-all', differing.memory);
   }
   return out;
 }

@@ -6,7 +6,7 @@ export interface Fetched {
   readonly viewId: string;
   /** Of the revision that is held now. */
   readonly number: number;
-  readonly form: FormName | 'page' | 'entry';
+  readonly form: FormName | 'difference' | 'page' | 'entry';
   /** What the reader said that it holds (If-None-Match, RFC 9110 section 13.1.2), or empty. */
   readonly held: string;
   readonly at: number;

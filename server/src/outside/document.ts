@@ -24,7 +24,7 @@ export interface Document {
   br: Encoded | null;
   /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
   readonly dated: number | null;
-  readonly status: 200 | 404;
+  readonly status: Written['status'];
   /** Its headers that say nothing of bytes, and what of a request it depends on. */
   readonly own: readonly string[];
   readonly vary: string;
@@ -104,7 +104,11 @@ export function withBrotli(document: Document): Promise<void> {
 }
 
 /** Answers with a document: 304 when the reader has these bytes already, else in an encoding that it takes. */
-export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Document): 200 | 304 | 404 {
+export function sendDocument(
+  req: IncomingMessage,
+  res: ServerResponse,
+  doc: Document,
+): Written['status'] | 304 {
   const asked = encodingFor(req.headers['accept-encoding']);
   const { headers, unchanged, pieces } = doc[asked] ?? doc.identity;
   if (doc.status === 200 && isHeld(req.headers, doc)) {

@@ -1,7 +1,16 @@
 import { FORMS, type FormName } from '@zonal/core/forms';
 import { LRUCache } from 'lru-cache';
 import { documentOf, type Document } from './document';
-import type { Compiling, EntryOrder, KeyPlace, Order, PageOrder, ShownView, WrittenBody } from './outside';
+import type {
+  Compiling,
+  DifferenceOrder,
+  EntryOrder,
+  KeyPlace,
+  Order,
+  PageOrder,
+  ShownView,
+  WrittenBody,
+} from './outside';
 
 interface Kept {
   /** What was shown when it was made: it is never sent when that is another thing. */
@@ -63,6 +72,18 @@ export class DocumentShelf {
     const name = JSON.stringify([address, entry, now]);
     const order = { ...orderOf(shown, address, now), form: 'entry' as const, ...entry };
     return this.once(shown, name, order, false, (body) => body!);
+  }
+
+  /** Returns what changed after a revision, or that it is not known any more; null as above. */
+  difference(
+    shown: ShownView,
+    address: Address,
+    difference: DifferenceOrder,
+    now: number,
+  ): Promise<Document | null> {
+    const name = JSON.stringify(['difference', address.token, address.moved, address.farewell, difference]);
+    const order = { ...orderOf(shown, address, now), form: 'difference' as const, ...difference };
+    return this.once(shown, name, order, true, (body) => body!);
   }
 
   private kept(shown: ShownView, name: string): Document | undefined {

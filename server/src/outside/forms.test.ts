@@ -60,7 +60,7 @@ describe.each(FORM_NAMES)('the form %s', (name) => {
     expect(headers).toMatchObject({
       'content-type': contentType,
       'cache-control': 'public, no-cache',
-      vary: 'Accept-Encoding',
+      vary: name === 'feed' ? 'Accept-Encoding, Prefer, Sync-Token' : 'Accept-Encoding',
       'x-content-type-options': 'nosniff',
       'x-robots-tag': 'noindex, nofollow',
     });

@@ -110,6 +110,7 @@ export type Order = {
     }
   | PageOrder
   | ({ readonly form: 'entry' } & EntryOrder)
+  | ({ readonly form: 'difference' } & DifferenceOrder)
 );
 
 /** Which page is asked for, and by whom as far as it is told: languages that are accepted, best first. */
@@ -124,6 +125,11 @@ export interface PageOrder {
 export interface EntryOrder {
   readonly uid: string;
   readonly on: string;
+}
+
+/** What changed after a revision is asked for. */
+export interface DifferenceOrder {
+  readonly since: number;
 }
 
 /** The bytes of a document but its body. */
@@ -152,8 +158,8 @@ export interface Written {
   readonly headers: Readonly<Record<string, string>>;
   /** What of a request it depends on (RFC 9110 section 12.5.5). */
   readonly vary: string;
-  /** 404 where the view has no such thing, which the document then says. */
-  readonly status: 200 | 404;
+  /** 404 where the view has no such thing, 409 where it is known no more what changed, which the document then says. */
+  readonly status: 200 | 404 | 409;
   /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
   readonly dated: Instant | null;
 }

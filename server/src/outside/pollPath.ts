@@ -25,6 +25,7 @@ export function pollPath(
     const token = url.slice(PREFIX.length, dot);
     const door = publisher.door(token);
     if (door?.state !== 'open') return false;
+    if (form === 'feed' && req.headers.prefer !== undefined) return false;
     const ready = publisher.ready(door.shown, door.place, form);
     if (!ready || lacksBrotli(req, ready)) return false;
     const { viewId, number } = door.shown;

@@ -19,7 +19,7 @@ export type Door =
   | { readonly state: 'closed'; readonly closing: WindowPlace['closing'] }
   | { readonly state: 'waiting' | 'stopped' | 'unheard' | KeyPlace['ends'] };
 
-type OpenDoor = Extract<Door, { state: 'open' }>;
+export type OpenDoor = Extract<Door, { state: 'open' }>;
 
 export interface PublisherOptions {
   /** Is told what changed inside, once it acts outside. */
@@ -173,6 +173,17 @@ export class Publisher implements Outside {
   /** Returns a file with one entry of what is shown behind a key, or null when nothing is. */
   entry(token: string, entry: EntryOrder): Promise<Document | null> {
     return this.made(token, ({ shown, place }, now) => this.shelf.entry(shown, place, entry, now));
+  }
+
+  /**
+   * Returns what changed behind a key after a revision of a view, or that it is not known: any more, or as the key shows
+   * another view by now. Null when nothing is shown.
+   */
+  difference(token: string, viewId: string, since: number): Promise<Document | null> {
+    return this.made(token, ({ shown, place }, now) => {
+      const from = { since: shown.viewId === viewId ? since : 0 };
+      return this.shelf.difference(shown, place, from, now);
+    });
   }
 
   /** What is shown may be another thing by the time that it is written: then it is written again. */

@@ -1,9 +1,20 @@
-import { FORMS, entryFile, fileNameOf, speechFor, writtenPage, type Notice } from '@zonal/core/forms';
+import {
+  FORMS,
+  differenceParts,
+  entryFile,
+  fileNameOf,
+  knowsSince,
+  speechFor,
+  wholeOf,
+  writtenPage,
+  type Notice,
+} from '@zonal/core/forms';
 import { leavingAt } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
 import { addressesOf } from '../glass/windowStore';
-import type { EntryOrder, Order, PageOrder, Written } from './outside';
+import type { DifferenceOrder, EntryOrder, Order, PageOrder, Written } from './outside';
 import type { State } from './viewState';
+import { ENHANCED_GET, FEED_VARY } from './syncToken';
 import { BodyWriter, noBody, writeHead } from './writing';
 
 /** Pages and feeds that are not listed tell search engines so. */
@@ -29,6 +40,7 @@ function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice | null 
 export function writeOrder(order: Order, state: State, place: Place): Written {
   if ('page' in order) return writePageOrder(order, state, place);
   if (order.form === 'entry') return writeEntryOrder(order, state, place);
+  if (order.form === 'difference') return writeDifference(order, state, place);
   const { view, revision, bodies } = state;
   const { now, form } = order;
   const { addresses, notice, robots } = placeOf(order, place);
@@ -50,11 +62,34 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
       ...disposition(form === 'copy', fileNameOf(form, view, now)),
       ...(steady ? { 'Last-Modified': new Date(at).toUTCString() } : {}),
       ...(shared ? { 'Access-Control-Allow-Origin': '*' } : {}),
+      ...(form === 'feed' ? { Link: upgradeLink(addresses.feed) } : {}),
       ...robots,
     },
-    vary: ENCODED,
+    vary: form === 'feed' ? FEED_VARY : ENCODED,
     status: 200,
     dated: dated ? at : null,
+  };
+}
+
+/** What is known no more is asked for whole again (RFC 6578 section 3.2). */
+const NOT_KNOWN = '<?xml version="1.0" encoding="utf-8"?>\n<error xmlns="DAV:"><valid-sync-token/></error>\n';
+
+/** Writes what changed after a revision, or that it is known no more. */
+function writeDifference(order: Order & DifferenceOrder, { view, revision }: State, place: Place): Written {
+  const { addresses, notice, robots } = placeOf(order, place);
+  const known = knowsSince(revision, order.since);
+  const options = { source: addresses.feed, page: addresses.see, notice };
+  const text = known ? wholeOf(differenceParts(view, revision, order.since, options)) : NOT_KNOWN;
+  return {
+    ...writeHead(text, noBody()),
+    body: noBody(),
+    headers: {
+      'Content-Type': known ? FORMS.feed.contentType : 'application/xml; charset=utf-8',
+      ...robots,
+    },
+    vary: FEED_VARY,
+    status: known ? 200 : 409,
+    dated: null,
   };
 }
 
@@ -64,6 +99,11 @@ function placeOf(order: Order, { publicUrl, listed }: Place) {
     notice: noticeOf(order, publicUrl),
     robots: listed === null ? UNLISTED : {},
   };
+}
+
+/** Tells programs that they may ask for what has changed only (RFC 8288). */
+function upgradeLink(feed: string): string {
+  return `<${feed}>; rel="${ENHANCED_GET}"; type="text/calendar"`;
 }
 
 function disposition(kept: boolean, fileName: string): Record<string, string> {

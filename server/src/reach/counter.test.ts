@@ -16,7 +16,8 @@ import {
   type TestClient,
   type testServer,
 } from '../testing';
-import { Counter, revisionIn, stepOf } from './counter';
+import { revisionIn } from '../outside/syncToken';
+import { Counter, stepOf } from './counter';
 import { PollLog } from './pollLog';
 import { rangeOf } from './readers';
 import { rollUp } from './rollUp';

@@ -13,6 +13,7 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { groupedBy } from '../db/grouped';
 import { log } from '../log';
 import type { Fetched } from '../outside/counting';
+import { revisionIn } from '../outside/syncToken';
 import { MOST, type Storing } from './pollLog';
 import { Readers, type KnownReader } from './readers';
 
@@ -298,12 +299,6 @@ function recordsOf(
     holds = { view: fetched.viewId, revision: fetched.number };
     return { at: Math.floor(fetched.at / 1000) * 1000, form: formOf(fetched)!, had, has: fetched.number };
   });
-}
-
-/** Returns the revision that an entity tag of a document names, or null. */
-export function revisionIn(tag: string): number | null {
-  const [, number] = /^(?:W\/)?"r(\d{1,9})-/.exec(tag) ?? [];
-  return number === undefined ? null : Number(number);
 }
 
 function reachedBy(own: readonly Known[], { view, revision }: Stored): Reached[] {

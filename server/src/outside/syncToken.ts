@@ -1,0 +1,31 @@
+import { createHash } from 'node:crypto';
+
+/** What a program that asks only for what has changed names this in its Prefer header (RFC 7240). */
+export const ENHANCED_GET = 'subscribe-enhanced-get';
+
+/** What of a request the answer at a feed's address depends on. */
+export const FEED_VARY = 'Accept-Encoding, Prefer, Sync-Token';
+
+const TOKEN = /^"?data:,(\d{1,9})-([\w-]{12})"?$/;
+
+/** Returns the token by which a program tells which revision of a view it holds; it is opaque to programs. */
+export function syncToken(viewId: string, number: number): string {
+  return `"data:,${number}-${printOf(viewId)}"`;
+}
+
+/** Returns the revision that a token names, or null where it is none of this view. */
+export function revisionOfToken(token: string, viewId: string): number | null {
+  const [, number, print] = TOKEN.exec(token.trim()) ?? [];
+  return print === printOf(viewId) ? Number(number) : null;
+}
+
+/** Returns the revision that an entity tag of a document names, or null. */
+export function revisionIn(tag: string): number | null {
+  const [, number] = /^(?:W\/)?"r(\d{1,9})-/.exec(tag) ?? [];
+  return number === undefined ? null : Number(number);
+}
+
+/** The ids of views hold what nobody can guess. */
+function printOf(viewId: string): string {
+  return createHash('sha256').update(viewId).digest('base64url').slice(0, 12);
+}
