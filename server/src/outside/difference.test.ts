@@ -1,7 +1,8 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { NO_MEMORY, remember, rememberDifference, shownBy } from '@zonal/core/followers';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { quayServer, windowInput, type TestClient, type testServer } from '../testing';
+import { KeyUseRow } from '../db/models';
+import { eventually, quayServer, windowInput, type TestClient, type testServer } from '../testing';
 import { revisionOfToken, syncToken } from './syncToken';
 
 let server: Awaited<ReturnType<typeof testServer>>;
@@ -77,6 +78,9 @@ describe('a program that asks only for what has changed', () => {
     const whole = remember('replace-all', NO_MEMORY, (await ask()).text);
     expect(shownBy('replace-all', memory)).toEqual(shownBy('replace-all', whole));
     expect(shownBy('replace-all', memory)).toHaveLength(2);
+    // Each of them is a poll.
+    const counted = async () => Number((await KeyUseRow.findByPk(window.keys[0].id))?.count);
+    await eventually(async () => expect(await counted()).toBe(6));
   });
 
   it('is told by a token that is none, or of another view, to ask for everything again', async () => {
