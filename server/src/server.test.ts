@@ -251,7 +251,7 @@ describe('what goes outside', () => {
     expect(plain.headers).toMatchObject({
       'content-type': 'text/calendar; charset=utf-8',
       'cache-control': 'public, no-cache',
-      vary: 'Accept-Encoding',
+      vary: 'Accept-Encoding, Prefer, Sync-Token',
       'x-robots-tag': 'noindex, nofollow',
     });
   });

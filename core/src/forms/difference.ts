@@ -11,16 +11,17 @@ export function knowsSince({ number, forgotten }: Revision, since: number): bool
 /**
  * Returns what changed after a revision, as the incremental get of the subscription upgrade (IETF calext draft) has it: every
  * component of an entry that came or changed, as it is now, and for each entry that has left one with nothing but its
- * identifier, its moment and the status DELETED. Zones that are named are defined. See {@link knowsSince}.
+ * identifier, its moment and the status DELETED. Zones that are named are defined for all times of the view. See
+ * {@link knowsSince}.
  */
 export function differenceParts(
   view: OutwardView,
   revision: Revision,
   since: number,
-  options: Omit<CalendarOptions, 'asOf' | 'copy'>,
+  options: Omit<CalendarOptions, 'asOf' | 'copy' | 'partOf'>,
 ): Parts {
   // What changed with a revision bears a sequence of one less.
   const items = view.items.filter(({ uid }) => revision.stamps[uid]!.sequence >= since);
   const gone = revision.gone.filter(({ sequence }) => sequence >= since);
-  return calendarParts({ ...view, items }, { ...revision, gone }, { ...options, deleted: true });
+  return calendarParts({ ...view, items }, { ...revision, gone }, { ...options, partOf: view.items });
 }

@@ -23,8 +23,11 @@ export interface CalendarOptions {
   readonly copy?: CopyWords;
   /** The moment as of which it is told what has left; left out where it is not. */
   readonly asOf?: Instant;
-  /** Set where only what changed is told: then what has left is told as deleted, whenever it left. */
-  readonly deleted?: true;
+  /**
+   * Set where only what changed is told, to all items of the view: zones are defined for all times of them, as programs may
+   * have but one definition of each. Then what has left is told as deleted, whenever it left.
+   */
+  readonly partOf?: OutwardView['items'];
 }
 
 /** Hours after which programs are asked to look again. */
@@ -56,13 +59,15 @@ export function calendarPieces(
     remind: view.wording.remind ?? 0,
     leaving: asOf === undefined ? null : { days, now: asOf },
   };
-  const blocks = blocksOf(view.items).map((block) => writtenBlock(block, revision.stamps, setting));
+  const write = (block: Block) => writtenBlock(block, revision.stamps, setting);
+  const blocks = blocksOf(view.items).map(write);
+  const whole = options.partOf ? blocksOf(options.partOf).map(write) : blocks;
   const { notice } = options;
   const told = notice ? noticeLines(notice, view) : [];
   const head = joinLines([...headLines(view, revision, options), ...told]);
   const left = asOf === undefined ? [] : leavingAt(revision, view.wording, asOf).gone;
-  const gone = options.deleted ? goneBlocks(revision.gone, deletedLines) : goneBlocks(left, goneLines);
-  return { head, zones: zonesText(blocks, gone.length > 0), blocks, gone };
+  const gone = options.partOf ? goneBlocks(revision.gone, deletedLines) : goneBlocks(left, goneLines);
+  return { head, zones: zonesText(blocks, whole, gone.length > 0), blocks, gone };
 }
 
 /** So many stand in one block. */
@@ -218,9 +223,11 @@ function widen(used: Map<ZoneName, Range>, zone: ZoneName, { from, to }: Range):
   used.set(zone, { from: Math.min(from, known?.from ?? from), to: Math.max(to, known?.to ?? to) });
 }
 
-function zonesText(blocks: readonly WrittenBlock[], more: boolean): string {
+function zonesText(blocks: readonly WrittenBlock[], whole: readonly WrittenBlock[], more: boolean): string {
+  const named = new Set(blocks.flatMap(({ zones }) => [...zones.keys()]));
   const used = new Map<ZoneName, Range>();
-  for (const { zones } of blocks) for (const [zone, stretch] of zones) widen(used, zone, stretch);
+  for (const { zones } of whole)
+    for (const [zone, stretch] of zones) if (named.has(zone)) widen(used, zone, stretch);
   // A calendar has at least one component (RFC 5545 section 3.6): an empty one defines UTC, which never changes.
   if (!blocks.length && !more) used.set('UTC', { from: 0, to: 0 });
   let out = '';
