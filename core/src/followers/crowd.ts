@@ -1,16 +1,14 @@
 import { DAY, HOUR, MINUTE, type Instant } from '../zones';
-import { PLAIN, dueNext, looksOf, type Program } from './program';
+import { PLAIN, dueNext, type Program } from './program';
 import { pick } from './random';
 
 /** What has become of a follower, for one who knows its program. */
 export type Truth = 'following' | 'late' | 'silent' | 'once';
 
-/** One follower outside: what its program is, when it asked, and whether it has stopped. */
+/** One follower outside: what its program is, and when it asked. */
 export interface Follower {
   readonly program: Program;
   readonly looks: readonly Instant[];
-  /** When it stopped for good; null for one that goes on. */
-  readonly stopped: Instant | null;
 }
 
 const ZONES = [
@@ -62,20 +60,10 @@ export function someProgram(random: () => number): Program {
   };
 }
 
-/** Returns a follower that began at an instant, with what it did until another one; `stops` for one that stops by then. */
-export function follow(
-  program: Program,
-  { from, to }: { readonly from: Instant; readonly to: Instant },
-  stopped: Instant | null,
-  random: () => number,
-): Follower {
-  return { program, looks: looksOf(program, from, Math.min(to, stopped ?? to), random), stopped };
-}
-
 /** Intervals, and the time at least, by which one is behind that is silent. */
-export const SILENT_AFTER = { intervals: 5, least: 3 * DAY } as const;
+const SILENT_AFTER = { intervals: 5, least: 3 * DAY } as const;
 /** Intervals by which one is behind that is late: more than one look is missing. */
-export const LATE_AFTER = 1.5;
+const LATE_AFTER = 1.5;
 
 /** Returns what one who knows a follower's program says of it at an instant. */
 export function truthOf({ program, looks }: Follower, now: Instant): Truth {

@@ -1,6 +1,6 @@
 export { pick, randomFrom } from './random';
 export { PLAIN, dueNext, looksOf, type Hours, type Program } from './program';
-export { follow, someProgram, truthOf, type Follower, type Truth } from './crowd';
+export { someProgram, truthOf, type Follower, type Truth } from './crowd';
 export {
   KEEPING,
   NO_MEMORY,

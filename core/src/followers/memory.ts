@@ -14,7 +14,6 @@ interface Kept {
   readonly sequence: number;
   /** DTSTAMP. */
   readonly stamp: string;
-  readonly cancelled: boolean;
   readonly deleted: boolean;
   readonly jCal: readonly unknown[];
 }
@@ -125,7 +124,6 @@ function keptOf(component: InstanceType<typeof ICAL.Component>): Kept {
     slot: text('recurrence-id'),
     sequence: Number(text('sequence')),
     stamp: text('dtstamp'),
-    cancelled: text('status') === 'CANCELLED',
     deleted: text('status') === 'DELETED',
     jCal: component.jCal as unknown[],
   };

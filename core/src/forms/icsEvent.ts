@@ -152,7 +152,7 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
 }
 
 /** Returns the slots of a series that programs may still hold apart, though they are so no more. */
-export function joinedSlots(item: OutwardSeries, { joined }: Stamp, { leaving }: EventSetting): When[] {
+function joinedSlots(item: OutwardSeries, { joined }: Stamp, { leaving }: EventSetting): When[] {
   if (!joined || !leaving) return [];
   const known = [...item.plain.map(({ start }) => start), ...item.exceptDates];
   // What is no date of it any more is not named.

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { PLAIN, follow, looksOf, randomFrom, someProgram } from '../followers';
+import { PLAIN, looksOf, randomFrom, someProgram } from '../followers';
 import { DAY, HOUR, MINUTE, SECOND } from '../zones';
 import { habitAfter, intervalOf } from './habit';
 
@@ -17,7 +17,7 @@ describe('a habit', () => {
   it('is the same whether polls come one by one or together, and what is known stays as it is', () => {
     const random = randomFrom(3);
     for (let i = 0; i < 20; i++) {
-      const { looks } = follow(someProgram(random), { from: FROM, to: FROM + 9 * DAY }, null, random);
+      const looks = looksOf(someProgram(random), FROM, FROM + 9 * DAY, random);
       const half = habitAfter(null, looks.slice(0, looks.length >> 1));
       const kept = JSON.stringify(half);
       const whole = habitAfter(half, looks.slice(looks.length >> 1));

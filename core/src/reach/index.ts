@@ -7,15 +7,13 @@ export {
   printOf,
   rekeyed,
   type Gone,
-  type Joined,
-  type Leaving,
   type Revision,
   type Stamp,
 } from './revision';
 export { ledgerItem, ledgerStep, outwardItem, viewAfter, type LedgerItem, type LedgerStep } from './ledger';
 export { isPassedOn, programOf, readersBehind } from './program';
-export { habitAfter, intervalOf, type Habit } from './habit';
-export { USUAL_PRIOR, chanceAlive, priorOf, waitingOf, type Prior, type Waiting } from './waiting';
+export { habitAfter, type Habit } from './habit';
+export { priorOf, type Prior } from './waiting';
 export {
   CURVE,
   forecastOf,
@@ -25,7 +23,7 @@ export {
   type Forecast,
   type NextLook,
 } from './forecast';
-export { SUBSCRIBER_STATES, deadlinesOf, stateOf, type Deadlines, type SubscriberState } from './state';
+export { SUBSCRIBER_STATES, stateOf, type SubscriberState } from './state';
 export {
   KEPT_DAYS,
   POLL_FORMS,

@@ -159,9 +159,8 @@ class Steps implements Waiting {
   private passed(bin: number, length: number): number {
     const lengths = this.exact.get(bin);
     if (!lengths) return Math.min(1, (length - edgeOf(bin)) / (edgeOf(bin + 1) - edgeOf(bin)));
-    // Half of what is met besides them lies between each two.
-    const below = lengths.filter((one) => one <= length).length;
-    return below / (lengths.length + 1) + (length >= edgeOf(bin + 1) ? 1 : 0);
+    // As if one more lay beyond the longest of them.
+    return lengths.filter((one) => one <= length).length / (lengths.length + 1);
   }
 
   within(chance: number): number {

@@ -1,4 +1,4 @@
-import { follow, randomFrom, someProgram } from '../followers';
+import { looksOf, randomFrom, someProgram } from '../followers';
 import {
   forecastOf,
   habitAfter,
@@ -34,8 +34,7 @@ const STOPPED = 0.02;
 /** Somebody of whom some days are known by an instant, and when they look next. */
 function someone(now: number, days: number, random: () => number) {
   const program = someProgram(random);
-  const from = now - days * DAY;
-  const { looks } = follow(program, { from, to: now + 60 * DAY }, null, random);
+  const looks = looksOf(program, now - days * DAY, now + 60 * DAY, random);
   const habit = habitAfter(
     null,
     looks.filter((at) => at <= now),

@@ -1,4 +1,4 @@
-import { follow, randomFrom, someProgram, truthOf, type Follower, type Truth } from '../followers';
+import { looksOf, randomFrom, someProgram, truthOf, type Follower, type Truth } from '../followers';
 import { habitAfter, stateOf, type SubscriberState } from '../reach';
 import { DAY, type Instant } from '../zones';
 
@@ -28,20 +28,20 @@ function someCase(polls: number, random: () => number): { follower: Follower; no
   const kind = random();
   if (kind < ONCE) {
     const once = { ...program, name: 'once', once: true };
-    const follower = follow(once, { from, to: from + DAY }, null, random);
+    const follower = { program: once, looks: looksOf(once, from, from + DAY, random) };
     return { follower, now: from + (2.1 + random() * 26) * DAY };
   }
   const span = (polls + 20) * program.every * 2 + 10 * DAY;
-  const { looks } = follow(program, { from, to: from + span }, null, random);
+  const looks = looksOf(program, from, from + span, random);
   if (looks.length <= polls) return null;
   // Any moment is as likely as any other, so that most of them are in long pauses.
   const [first, end] = [looks[polls - 1]!, looks.at(-1)!];
   const now = first + random() * (end - first);
   const seen = looks.filter((at) => at <= now).slice(-polls);
-  const follower = { program, looks: seen, stopped: null };
+  const follower = { program, looks: seen };
   if (kind >= ONCE + STOPPED) return { follower, now };
-  const last = seen.at(-1)!;
-  return { follower: { ...follower, stopped: last }, now: last + random() * 28 * DAY };
+  // It has stopped at its last look.
+  return { follower, now: seen.at(-1)! + random() * 28 * DAY };
 }
 
 function stateIn(truth: Truth, holds: boolean): Told {

@@ -253,6 +253,8 @@ describe('what is counted', () => {
       );
       await count(
         fetched(id, { ...who(1), at: NOW + 10 * MINUTE, number: 100 }),
+        // A process that is behind takes nothing back.
+        fetched(id, { ...who(1), at: NOW + 15 * MINUTE, number: 99 }),
         fetched(id, { ...who(1), at: NOW + 20 * MINUTE, number: 100 }),
         fetched(id, { ...who(2), at: NOW + 3 * HOUR, number: 101 }),
         fetched(id, { ...who(3, '; 7 subscribers'), at: NOW + 10 * MINUTE, number: 100 }),

@@ -36,7 +36,8 @@ interface Stored {
   readonly name: string;
   readonly view: string;
   readonly revision: number;
-  readonly habit: Habit;
+  /** Null for one that is new. */
+  readonly habit: Habit | null;
 }
 
 const EVERY = 1_000;
@@ -201,7 +202,7 @@ export class Counter implements Storing {
   private async subscribers(
     bySubscriber: ReadonlyMap<string, readonly Known[]>,
     transaction: Transaction,
-  ): Promise<Map<string, Stored & { readonly habit: Habit | null }>> {
+  ): Promise<Map<string, Stored>> {
     const rows = [...bySubscriber].map(([name, own]) => {
       const { fetched, reader } = own[0]!;
       return {
@@ -231,7 +232,7 @@ export class Counter implements Storing {
       rows,
       transaction,
     );
-    const found = await this.rows<Stored & { readonly habit: Habit | null }>(
+    const found = await this.rows<Stored>(
       `SELECT s.id, r.name, s.view_id AS view, s.revision, s.habit FROM ${recordset}
        JOIN subscribers s ON s.key_id = r.key AND s.week = r.week AND s.reader = decode(r.hash, 'hex')`,
       rows,
@@ -309,7 +310,9 @@ function reachedBy(own: readonly Known[], { view, revision }: Stored): Reached[]
     if (holds.view === viewId)
       for (let n = Math.max(holds.revision + 1, number - MOST_REACHED + 1); n <= number; n++)
         reached.push({ view: viewId, revision: n, at, readers: reader.readers });
-    holds = { view: viewId, revision: number };
+    // Of two processes one may be behind for a moment.
+    const most = holds.view === viewId ? Math.max(holds.revision, number) : number;
+    holds = { view: viewId, revision: most };
   }
   return reached;
 }
