@@ -54,10 +54,12 @@ export interface Demo {
     readonly zone: Audience;
     readonly glass: string;
     readonly listed: boolean;
+    readonly madeOutTo: string;
     readonly key: string;
     readonly see: string;
     readonly embed: string;
     readonly feed: string;
+    readonly dav: string;
     readonly freeBusy: string;
     readonly jCal: string;
     readonly table: string;
@@ -197,6 +199,8 @@ export interface WindowKey {
   readonly notes: string;
   /** How many readers it is made out for; null where that is not said. */
   readonly meantFor: number | null;
+  /** Whether it matters that its readers know: then it is told where one of them goes silent. */
+  readonly matters: boolean;
   /** How many readers came this week or last, whichever is more: people and programs, more or less. */
   readonly readers: number;
   /** How its embed looks where its code says nothing else. */
@@ -213,6 +217,8 @@ export interface WindowKey {
   readonly see: string;
   readonly embed: string;
   readonly feed: string;
+  /** The same as a read-only CalDAV collection. */
+  readonly dav: string;
   readonly freeBusy: string;
   readonly jCal: string;
   readonly table: string;
@@ -286,6 +292,7 @@ export interface KeyInput extends Pick<WindowKey, 'madeOutTo' | 'audience' | 'ca
   readonly userId?: string | null;
   /** How many readers it is made out for; null, or left out, where that is not said. */
   readonly meantFor?: number | null;
+  readonly matters?: boolean;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
   readonly expiresAt: string | null;
   /** The version that was changed; left out when the key is new. */

@@ -40,6 +40,15 @@ import type {
 import type { DirectoryCalendar, Wish, WishInput, WishReply } from './directory';
 import type { Journal } from './journal';
 import type {
+  Alert,
+  KnowingAnswer,
+  MuteInput,
+  Reach,
+  ReachMail,
+  ReachMailAnswer,
+  WindowReach,
+} from './reach';
+import type {
   Acceptance,
   Account,
   FirstSteward,
@@ -115,6 +124,20 @@ export interface Calls {
   'POST /keys/:id/bring-back': { answer: OutwardWindow };
   'GET /keys/:id/ledger': { answer: readonly LedgerLine[] };
   'GET /keys/:id/ledger/:number': { answer: OutwardView };
+
+  'GET /reach': { answer: Reach };
+  /** When readers would know of a change that is made now: of some windows by their ids, with commas between, or of all. */
+  'GET /reach/knowing': {
+    query: { windows?: string; by: string; revision?: 'newest' };
+    answer: KnowingAnswer;
+  };
+  'GET /windows/:id/reach': { answer: WindowReach };
+  /** What organisers should hear of, the newest first. */
+  'GET /alerts': { answer: readonly Alert[] };
+  'PUT /windows/:id/alerts': { body: MuteInput; answer: readonly Alert[] };
+  /** Says by when the newest change of a window has to be known; null for no such moment. */
+  'PUT /windows/:id/urgent': { body: { by: string | null }; answer: WindowReach };
+  'POST /windows/:id/reach/mail': { body: ReachMail; answer: ReachMailAnswer };
 
   'GET /sheets': { answer: readonly Sheet[] };
   'POST /sheets': { body: SheetInput; answer: Sheet };

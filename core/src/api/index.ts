@@ -3,3 +3,4 @@ export type * from './directory';
 export type * from './journal';
 export type * from './people';
 export type { AnswerOf, BodyOf, CallName, Calls, PathPart, QueryOf } from './calls';
+export type * from './reach';

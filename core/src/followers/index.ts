@@ -1,5 +1,5 @@
 export { pick, randomFrom } from './random';
-export { PLAIN, dueNext, looksOf, type Hours, type Program } from './program';
+export { PLAIN, dueNext, looksOf, nextLook, type Hours, type Program } from './program';
 export { someProgram, truthOf, type Follower, type Truth } from './crowd';
 export {
   KEEPING,
@@ -12,3 +12,4 @@ export {
   type Keeping,
   type Memory,
 } from './memory';
+export { EMPTY_SHELF, memoryOf, shelved, syncRequest, type Shelf } from './collection';

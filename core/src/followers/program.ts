@@ -82,6 +82,14 @@ function awakeFrom({ zone, from, to, workdays }: Hours, instant: Instant): Insta
   return instantOf(zone, day * DAY + from * HOUR);
 }
 
+/** Returns when a program that looked at an instant looks next: with its jitter, and where it is started anew before. */
+export function nextLook(program: Program, looked: Instant, random: () => number): Instant {
+  const off = (random() * 2 - 1) * program.jitter * program.every;
+  const next = Math.max(dueNext(program, looked) + off, looked + MINUTE / 2);
+  const restarts = program.restarts * ((next - looked) / DAY);
+  return Math.round(random() < restarts ? looked + random() * (next - looked) : next);
+}
+
 /** Returns when a program asks, from one instant to before another, in their order. */
 export function looksOf(program: Program, from: Instant, to: Instant, random: () => number): Instant[] {
   const looks: Instant[] = [];
@@ -102,11 +110,7 @@ export function looksOf(program: Program, from: Instant, to: Instant, random: ()
   while (now < to) {
     if (random() >= program.misses) ask(now);
     const every = program.every * (1 + (program.drift * (now - from)) / DAY);
-    const off = (random() * 2 - 1) * program.jitter * program.every;
-    let next = Math.max(dueNext({ ...program, every }, now) + off, now + MINUTE / 2);
-    const restarts = program.restarts * ((next - now) / DAY);
-    if (random() < restarts) next = now + random() * (next - now);
-    now = Math.round(next);
+    now = nextLook({ ...program, every }, now, random);
   }
   return looks.filter((at) => at < to).sort((a, b) => a - b);
 }

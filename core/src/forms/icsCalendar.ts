@@ -51,12 +51,8 @@ export function calendarPieces(
   const { asOf } = options;
   const days = view.wording.lettingGo ?? USUAL_LETTING_GO;
   const setting: EventSetting = {
-    speech: speechFor(view.wording.language),
-    busyWord: view.wording.busyWord,
+    ...settingOf(view),
     note: options.copy?.note ?? '',
-    hostZone: view.hostZone,
-    dueAs: view.wording.dueAs,
-    remind: view.wording.remind ?? 0,
     leaving: asOf === undefined ? null : { days, now: asOf },
   };
   const write = (block: Block) => writtenBlock(block, revision.stamps, setting);
@@ -68,6 +64,12 @@ export function calendarPieces(
   const left = asOf === undefined ? [] : leavingAt(revision, view.wording, asOf).gone;
   const gone = options.partOf ? goneBlocks(revision.gone, deletedLines) : goneBlocks(left, goneLines);
   return { head, zones: zonesText(blocks, whole, gone.length > 0), blocks, gone };
+}
+
+/** Returns what all events of a view have in common where nothing is told besides. */
+export function settingOf({ wording, hostZone }: Pick<OutwardView, 'wording' | 'hostZone'>): EventSetting {
+  const { language, busyWord, dueAs, remind = 0 } = wording;
+  return { speech: speechFor(language), busyWord, note: '', hostZone, dueAs, remind, leaving: null };
 }
 
 /** So many stand in one block. */
@@ -94,7 +96,7 @@ export function calendarParts(view: OutwardView, revision: Revision, options: Ca
 }
 
 /** Returns the address below which the pages of entries are: the one that lasts. */
-export function pagesOf({ page, notice }: CalendarOptions): string {
+export function pagesOf({ page, notice }: Pick<CalendarOptions, 'page' | 'notice'>): string {
   return notice?.to?.see ?? page;
 }
 
@@ -149,7 +151,8 @@ function sameSetting(a: EventSetting, b: EventSetting): boolean {
 /** The text of each item is made once as long as its stamp and the setting stay the same. */
 const texts = new WeakMap<OutwardItem, { stamp: Stamp; setting: EventSetting; text: string }>();
 
-function itemText(item: OutwardItem, stamp: Stamp, setting: EventSetting): string {
+/** Returns the content lines of one item, each ended. */
+export function itemText(item: OutwardItem, stamp: Stamp, setting: EventSetting): string {
   const known = texts.get(item);
   if (known && sameSetting(known.setting, setting) && sameStamp(known.stamp, stamp, known.setting, setting))
     return known.text;

@@ -1,4 +1,4 @@
-import { sameWhen, wallOf, zoneOfWhen, type Status, type When, utcWhen } from '../entries';
+import { instantOfWhen, sameWhen, wallOf, zoneOfWhen, type Status, type When, utcWhen } from '../entries';
 import {
   isOdd,
   safeUri,
@@ -100,8 +100,11 @@ function peopleText({ people }: OutwardContent, _start: When, { speech }: EventS
 }
 
 /** Returns the content lines of one item: one VEVENT (RFC 5545 section 3.6.1), and one more for each override. */
-export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSetting): string[] {
-  const item = asWritten(original, setting);
+export function eventLines(item: OutwardItem, stamp: Stamp, setting: EventSetting): string[] {
+  return writtenLines(asWritten(item, setting), stamp, setting);
+}
+
+function writtenLines(item: OutwardItem, stamp: Stamp, setting: EventSetting): string[] {
   const component = isTask(item, setting) ? TASK : EVENT;
   if (item.kind === 'busy') {
     const busy = [
@@ -149,6 +152,48 @@ export function eventLines(original: OutwardItem, stamp: Stamp, setting: EventSe
   for (const slot of joinedSlots(item, stamp, setting))
     lines.push(...component.lines(item.uid, stamp, ...joinedLines(item, slot, component, setting)));
   return lines;
+}
+
+/**
+ * Returns the content lines of every date of an item that lies in a stretch of instants: each by itself and in UTC, with no
+ * rule (RFC 4791 section 9.6.5).
+ */
+export function datesLines(
+  original: OutwardItem,
+  isIn: (time: OutwardTime) => boolean,
+  stamp: Stamp,
+  setting: EventSetting,
+): string[] {
+  const item = asWritten(original, setting);
+  if (item.kind !== 'series') return isIn(item) ? writtenLines(inUtc(item), stamp, setting) : [];
+  const shape = isTask(item, setting) ? TASK : EVENT;
+  const plain = item.plain.map((time) => ({ ...time, slot: time.start, content: item.content }));
+  return [...plain, ...item.overrides]
+    .filter(isIn)
+    .sort((a, b) => a.from - b.from)
+    .flatMap((time) => {
+      const { content, start } = time;
+      const slot = sameWhen(time.slot, start) ? inUtc(time).start : slotInUtc(time.slot, setting.hostZone);
+      return shape.lines(
+        item.uid,
+        stamp,
+        [`RECURRENCE-ID${whenText(slot)}`, ...shape.seriesSpan(inUtc(time))],
+        [
+          ...shape.content(content, start, setting),
+          pageLine(item.uid, start),
+          ...shape.after(content, start, setting),
+        ],
+      );
+    });
+}
+
+function inUtc<T extends OutwardTime>(time: T): T {
+  if (time.start.kind !== 'zoned' && time.end.kind !== 'zoned') return time;
+  return { ...time, start: utcWhen(time.from), end: utcWhen(time.to) };
+}
+
+function slotInUtc(slot: When, hostZone: ZoneName): When {
+  return slot.kind === 'zoned' ? utcWhen(instantOfWhen(slot, hostZone)) : slot;
 }
 
 /** Returns the slots of a series that programs may still hold apart, though they are so no more. */

@@ -40,6 +40,8 @@ export { wholeOf, type Parts } from './parts';
 export { entryFile, type EntryFile } from './entryFile';
 export { PRODUCT, type CalendarOptions } from './icsCalendar';
 export { differenceParts, knowsSince } from './difference';
+export { DAV_METHODS, davAnswer, davForbidden, type DavAnswer, type DavAsked } from './dav/collection';
+export type { DavSetting } from './dav/members';
 export { busyTimes } from './freeBusy';
 export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
@@ -61,6 +63,7 @@ export { fieldText } from './fieldText';
 export { lintCalendar, type Finding } from './lint/lintCalendar';
 export { journalTable } from './csv/journalTable';
 export { reasonWords, sightlineTable } from './csv/sightlineTable';
+export { reachTable } from './csv/reachTable';
 export { plainName } from './plainName';
 export { writePage, writtenPage } from './page/page';
 export {

@@ -8,6 +8,7 @@ import { changeHidden, hiddenMaster, noise } from '../testing/hiddenChanges';
 import { PAIRS } from '../testing/effort';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
 import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
+import { davAnswer, type DavAsked } from './dav/collection';
 import { differenceParts, knowsSince } from './difference';
 import { entryFile } from './entryFile';
 import type { PageOptions, PageQuery } from './page/choice';
@@ -46,6 +47,29 @@ function pagesOf({ items }: OutwardView): Asked[] {
   ];
 }
 
+const DAV = 'xmlns="DAV:" xmlns:C="urn:ietf:params:xml:ns:caldav"';
+const YEAR = 'start="20260101T000000Z" end="20270101T000000Z"';
+const LOOK = `<propfind ${DAV}><prop><sync-token/></prop></propfind>`;
+
+/** What a program can ask of the collection that has a token, or none. */
+function davAsked(token: string): DavAsked[] {
+  const report = (body: string): DavAsked => ({ ...LOOKS, method: 'REPORT', body });
+  const sync = (of: string) =>
+    `<sync-collection ${DAV}><sync-token>${of}</sync-token><prop><getetag/><C:calendar-data/></prop></sync-collection>`;
+  const filter = `<C:filter><C:comp-filter name="VCALENDAR"><C:comp-filter name="VEVENT"><C:time-range ${YEAR}/></C:comp-filter></C:comp-filter></C:filter>`;
+  return [
+    { ...LOOKS, deep: true, body: '' },
+    report(sync('')),
+    report(sync(token)),
+    report(
+      `<C:calendar-query ${DAV}><prop><C:calendar-data><C:expand ${YEAR}/></C:calendar-data></prop>${filter}</C:calendar-query>`,
+    ),
+    report(`<C:free-busy-query ${DAV}><C:time-range ${YEAR}/></C:free-busy-query>`),
+  ];
+}
+
+const LOOKS: DavAsked = { method: 'PROPFIND', name: '', deep: false, body: LOOK, minimal: false };
+
 /** In so many turns all pages are asked for once. */
 const TURNS = 5;
 
@@ -53,6 +77,8 @@ const TURNS = 5;
 interface Past {
   readonly revision: Revision;
   readonly steps: readonly LedgerStep[];
+  /** By which a program tells what it holds of the collection. */
+  readonly token: string;
 }
 
 /** Everything that a reader can fetch, by name: bytes (from which ETags follow), file names, revision. */
@@ -90,7 +116,15 @@ function everythingOutward(
       differenceParts(view, revision, since, options),
     ]);
   }
-  for (const asked of pagesOf(view).filter((_, i) => turn === null || i % TURNS === turn % TURNS)) {
+  const inTurn = (_: unknown, i: number) => turn === null || i % TURNS === turn % TURNS;
+  const dav = { addresses: { ...ADDRESSES, dav: 'https://w.example/dav/k/' }, of: 'view' };
+  for (const asked of davAsked(before?.token ?? '').filter(inTurn)) {
+    const answer = davAnswer(view, revision, dav, asked);
+    expect(answer.status).toBeLessThan(300);
+    told[asked.body] = JSON.stringify(answer);
+  }
+  const token = /<D:sync-token>(.*)<\/D:sync-token>/.exec(davAnswer(view, revision, dav, LOOKS).text)![1]!;
+  for (const asked of pagesOf(view).filter(inTurn)) {
     // Listed ones tell more.
     const options = { ...asked, now: NOW, addresses: ADDRESSES, assets: '/outside/', listed: true };
     told[JSON.stringify(asked)] = writePage(view, revision, options);
@@ -98,7 +132,7 @@ function everythingOutward(
     const { uid, on } = asked.page;
     told[`file ${uid}`] = JSON.stringify(entryFile(view, revision, { uid, on }, ADDRESSES.see, NOW));
   }
-  return { told, revision, steps };
+  return { told, revision, steps, token };
 }
 
 const reader: fc.Arbitrary<Reader> = fc.record({

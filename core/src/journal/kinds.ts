@@ -64,7 +64,17 @@ export const JOURNAL_KINDS = {
   keys: {
     area: 'keys',
     word: 'key',
-    noted: ['made_out_to', 'audience', 'cap', 'expires_at', 'withdrawn_at', 'contact', 'meant_for', 'hosts'],
+    noted: [
+      'made_out_to',
+      'audience',
+      'cap',
+      'expires_at',
+      'withdrawn_at',
+      'contact',
+      'meant_for',
+      'matters',
+      'hosts',
+    ],
     told: ['id', 'window_id', 'user_id'],
   },
   turned_tokens: {
@@ -113,6 +123,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   made_out_to: 'made out to',
   expires_at: 'ends',
   meant_for: 'meant for so many readers',
+  matters: 'whether it matters that its readers know',
   turned_at: 'turned',
   ends_at: 'address of before leads on until',
   house_glass: 'glass of the house',

@@ -8,6 +8,8 @@ export const LETTER_KINDS = {
   'address-known': 'note that an address is known already',
   'sight-request': 'wish to see a calendar',
   'sight-reply': 'answer to a wish',
+  alert: 'alert about a window',
+  'reach-note': 'note that something has changed outside',
   test: 'test mail',
 } as const;
 export type LetterKind = keyof typeof LETTER_KINDS;
@@ -88,6 +90,49 @@ export function addressKnownLetter(from: From): Letter {
         `Somebody with an account at ${houseWords(from)} wanted to sign in with this address. It belongs to your account, so nothing was changed.`,
       ),
       note('If that was you with a second account, ask a steward which of the two is to stay.'),
+    ],
+  };
+}
+
+/** Returns the letter to a publisher about what came to pass with a window, a line each. */
+export function alertLetter(
+  from: From & { readonly window: string; readonly lines: readonly string[]; readonly href: string },
+): Letter {
+  return {
+    subject: `“${from.window}” needs a look`,
+    parts: [
+      { kind: 'list', items: from.lines },
+      link('See it under Reach', from.href),
+      note('You get this because you publish a calendar that is shown there. Under Reach it can be muted.'),
+    ],
+  };
+}
+
+/**
+ * Returns the letter to whom a key is made out, that what it shows has changed and a program may not know it in time. It says
+ * nothing of the change but what its writer does.
+ */
+export function reachLetter(
+  from: From & {
+    readonly window: string;
+    /** What somebody wrote for it; may be empty. */
+    readonly words: string;
+    /** Where the calendar is to be seen as it is now. */
+    readonly see: string;
+    readonly feed: string;
+  },
+): Letter {
+  return {
+    subject: `“${from.window}” has changed`,
+    parts: [
+      text(
+        `“${from.window}” of ${houseWords(from)} has changed. Your calendar program may not have looked since, and show what was before.`,
+      ),
+      ...(from.words ? [text(from.words)] : []),
+      link('See the calendar as it is now', from.see),
+      note(
+        `To have it in your program at once, have it look again (often called “refresh”). The address that it follows is ${from.feed}`,
+      ),
     ],
   };
 }

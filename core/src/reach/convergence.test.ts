@@ -14,6 +14,7 @@ describe('programs that follow a window through random histories', () => {
     'cache-dtstamp',
     'merge-blind',
     'difference',
+    'dav',
   ] as const)('end with what is outside: %s', (habit) => {
     const { converged, histories, example } = told[habit];
     expect(example).toBeNull();

@@ -33,3 +33,5 @@ export {
   type PollForm,
   type PollRecord,
 } from './pollRecord';
+export { ALERT_KINDS, alertsOf, type AlertKind, type Raised, type Watched } from './alerts';
+export { COUNTED_FOR, knowsBy, spreadCurve, standingOf, type Spread, type Standing } from './standing';

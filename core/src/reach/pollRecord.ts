@@ -1,7 +1,7 @@
 import { DAY, SECOND, type Instant } from '../zones';
 
 /** The forms that programs poll, in the order of the numbers under which they are stored: it stays as it is. */
-export const POLL_FORMS = ['feed', 'freeBusy', 'jCal', 'table', 'changes', 'difference'] as const;
+export const POLL_FORMS = ['feed', 'freeBusy', 'jCal', 'table', 'changes', 'difference', 'dav'] as const;
 export type PollForm = (typeof POLL_FORMS)[number];
 
 /** For how many days polls can be kept one by one, and for how many they usually are; later only their sums are known. */

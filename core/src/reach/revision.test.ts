@@ -88,6 +88,15 @@ describe('what has left', () => {
     expect([second.number, second.gone]).toEqual([2, []]);
   });
 
+  it('is what time has left behind too, where who missed its last change still shows it later', () => {
+    const earlier = { ...b, start: zoned('2026-03-02T10:00'), end: zoned('2026-03-02T11:00') };
+    const second = nextRevision(first, viewOf([a, earlier]), 2_000_000);
+    const later = viewOf([a, earlier], { ...RANGE, from: Date.UTC(2026, 3, 2) });
+    const gone = (days: number) => nextRevision(second, later, 2_000_000 + days * DAY).gone.map((g) => g.uid);
+    expect(gone(10)).toEqual([uid]);
+    expect(gone(91)).toEqual([]);
+  });
+
   it('is told for as many days as the window says, and is known no longer than any may say', () => {
     const second = nextRevision(first, viewOf([a]), 5_000_000);
     const told = (lettingGo: number, days: number) =>

@@ -22,6 +22,8 @@ export interface Stamp {
   readonly print: string;
   /** When all of the item is over. */
   readonly over: Instant;
+  /** When it was to be over as it was told before, where that is later: who missed the change still shows it. */
+  readonly reached?: Instant;
   /** Slots of a series that were told apart once and are not any more. */
   readonly joined?: readonly Joined[];
   /** Its slots that are told apart. */
@@ -129,8 +131,14 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
     }
     const changed = after(stamp ?? left.get(item.uid));
     last = Math.max(last, changed);
-    const base = { sequence: number - 1, at: changed, print: own, over: overAt(item) };
-    stamps[item.uid] = { ...base, ...slotsOf(item, stamp, changed) };
+    const over = overAt(item);
+    const reached = stamp ? Math.max(stamp.over, stamp.reached ?? -Infinity) : -Infinity;
+    const base = { sequence: number - 1, at: changed, print: own, over };
+    stamps[item.uid] = {
+      ...base,
+      ...(reached > over ? { reached } : {}),
+      ...slotsOf(item, stamp, changed),
+    };
   }
   // Items stand in an order that follows from what they say, so the same items make the same view.
   const same = kept === view.items.length && kept === Object.keys(before).length;
@@ -140,7 +148,7 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
   );
   for (const [uid, stamp] of Object.entries(before)) {
     // What is over before the horizon begins was left behind by time.
-    if (stamps[uid] || stamp.over <= view.range.from) continue;
+    if (stamps[uid] || goesWithTime(stamp, view.range.from, at)) continue;
     gone.push({ uid, sequence: number - 1, at: after(stamp) });
     last = Math.max(last, after(stamp));
   }
@@ -149,6 +157,11 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
     .filter((one) => !stamps[one.uid] && !known.has(one))
     .reduce((most, { sequence }) => Math.max(most, sequence + 1), previous?.forgotten ?? 0);
   return { number, at: last, print, stamps, gone: [...known], forgotten };
+}
+
+/** Whether an item is left behind by time alone: nobody can still show a time of it that is to come. */
+function goesWithTime({ over, reached = over, at }: Stamp, from: Instant, now: Instant): boolean {
+  return over <= from && (reached <= from || now >= at + KNOWN_FOR);
 }
 
 /** Orders what has left by when it did: feeds tell of it in this order. */

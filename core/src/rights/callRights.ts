@@ -86,6 +86,14 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /keys/:id/ledger': on('see-windows', 'any of a key'),
   'GET /keys/:id/ledger/:number': on('see-windows', 'any of a key'),
 
+  'GET /reach': 'cut',
+  'GET /reach/knowing': 'cut',
+  'GET /windows/:id/reach': on('see-windows', 'any of a window'),
+  'GET /alerts': 'cut',
+  'PUT /windows/:id/alerts': on('see-windows', 'any of a window'),
+  'PUT /windows/:id/urgent': on('see-windows', 'any of a window'),
+  'POST /windows/:id/reach/mail': on('publish', 'all of a window'),
+
   'GET /sheets': 'cut',
   'POST /sheets': on('see-windows', 'items'),
   'POST /sheets/check': on('see-windows', 'items'),

@@ -1,15 +1,19 @@
 import fc from 'fast-check';
 import type { Entry } from '../entries';
 import { GLASSES, USUAL_LETTING_GO, outwardView, type Glass } from '../glass';
-import { differenceParts, knowsSince, wholeOf, writeForm } from '../forms';
+import { davAnswer, differenceParts, knowsSince, wholeOf, writeForm } from '../forms';
 import {
+  EMPTY_SHELF,
   KEEPING,
   NO_MEMORY,
+  memoryOf,
   pick,
   randomFrom,
   remember,
   rememberDifference,
+  shelved,
   shownBy,
+  syncRequest,
   type Keeping,
   type Memory,
 } from '../followers';
@@ -31,9 +35,13 @@ export interface Convergence {
 
 const HABITS = Object.keys(KEEPING) as Keeping[];
 
-/** A habit of keeping, or that of asking only for what has changed. */
-export type Following = Keeping | 'difference';
-const ADDRESSES = { see: 'https://w.example/see/k', feed: 'https://w.example/feed/k.ics' };
+/** A habit of keeping, or that of asking only for what has changed: of the feed, or of the collection. */
+export type Following = Keeping | 'difference' | 'dav';
+const ADDRESSES = {
+  see: 'https://w.example/see/k',
+  feed: 'https://w.example/feed/k.ics',
+  dav: 'https://w.example/dav/k/',
+};
 /** Longer than any window tells of what has left. */
 const AT_LAST = 100 * DAY;
 /** How likely a program looks between two changes. */
@@ -80,7 +88,7 @@ export function convergenceTrial(
   const random = randomFrom(seed);
   const pool = fc.sample(entryArbitrary, { numRuns: 600, seed });
   const out = Object.fromEntries(
-    [...HABITS, 'difference'].map((habit) => [habit, { histories, converged: 0, example: null }]),
+    [...HABITS, 'difference', 'dav'].map((habit) => [habit, { histories, converged: 0, example: null }]),
   ) as unknown as Record<Following, { -readonly [K in keyof Convergence]: Convergence[K] }>;
   for (let history = 0; history < histories; history++) {
     const spare = Array.from({ length: 12 }, () => pick(random, pool)).map((e) => ({
@@ -94,6 +102,7 @@ export function convergenceTrial(
     const began = now;
     /** Of the program that asks for what has changed, and the revision that it holds. */
     let differing = { memory: NO_MEMORY, since: 0 };
+    let shelf = EMPTY_SHELF;
     const feedNow = () => {
       const gone = Math.floor((now - began) / DAY) * DAY;
       const range = { from: RANGE.from + gone, to: RANGE.to + gone };
@@ -108,6 +117,15 @@ export function convergenceTrial(
       const { view, revision: last, text } = feedNow();
       for (const habit of HABITS)
         if (random() < chance) memories.set(habit, remember(habit, memories.get(habit)!, text));
+      if (random() < chance) {
+        const ask = (from: typeof shelf) => {
+          const body = syncRequest(from);
+          const asked = { method: 'REPORT', name: '', deep: false, body, minimal: false } as const;
+          const { status, text: answer } = davAnswer(view, last, { addresses: ADDRESSES, of: 'view' }, asked);
+          return status === 207 ? shelved(from, answer)! : null;
+        };
+        shelf = ask(shelf) ?? ask(EMPTY_SHELF)!;
+      }
       if (random() >= chance) return;
       const { memory, since } = differing;
       const options = { source: ADDRESSES.feed, page: ADDRESSES.see };
@@ -141,6 +159,7 @@ export function convergenceTrial(
     };
     for (const habit of HABITS) ended(habit, habit, memories.get(habit)!);
     ended('difference', 'replace-all', differing.memory);
+    ended('dav', 'replace-all', memoryOf(shelf));
   }
   return out;
 }

@@ -67,6 +67,8 @@ export interface PageAddresses {
   /** The one address by which everybody finds the page, where it is listed; left out where that is `see`. */
   readonly canonical?: string;
   readonly feed: string;
+  /** The same as a CalDAV collection; left out where there is none. */
+  readonly dav?: string;
   readonly copy: string;
   /** Where sites learn how to embed the page (oEmbed), with its own address at the end; left out where there is none. */
   readonly oEmbed?: string;

@@ -45,7 +45,14 @@ export function followPart({ speech, text }: Choice, options: PageOptions): Html
 </div>${code ? html`<figure><img src="${code}" alt="${speech.say('followCodeAlt')}" width="200" height="200"><figcaption>${speech.say('followCode')}</figcaption></figure>` : ''}</div>
 <h3>${speech.say('followExpect')}</h3>
 <ul class="points">${expect.map((line) => html`<li>${line}</li>`)}</ul>
-<h3>${speech.say('followOrCopy')}</h3>
+${
+  addresses.dav
+    ? html`<h3>${speech.say('followSync')}</h3>
+<p>${speech.say('followSyncSay')}</p>
+<p><code>${addresses.dav}</code></p>
+`
+    : ''
+}<h3>${speech.say('followOrCopy')}</h3>
 <p>${speech.say('followLive')}</p>
 <p>${speech.say('followStill')} <a href="${addresses.copy}" download>${speech.say('copyFile')}</a></p>
 </main>`;

@@ -99,6 +99,9 @@ export const de: Words = {
   followLive:
     'Wer folgt, sieht jede Änderung von selbst: Verschobenes wandert, Abgesagtes ist bezeichnet, Neues erscheint.',
   followStill: 'Eine Kopie bleibt, wie sie genommen wurde. Niemand kann sie nachträglich berichtigen.',
+  followSync: 'Für Programme, die nur Unterschiede holen',
+  followSyncSay:
+    'Ein Programm mit CalDAV-Konto liest hier dasselbe und holt nur, was sich geändert hat; ein Passwort braucht es nicht. Wo es nach Benutzername und Passwort fragt, gilt das lange Wort aus der Adresse als eines von beiden.',
   followSteps: 'So folgen Sie',
   followStep1:
     'Drücken Sie „{open}“. Öffnet sich Ihr Programm und fragt nach, stimmen Sie zu. Das ist alles.',

@@ -105,6 +105,9 @@ export const en = {
   followLive:
     'Who follows sees every change by itself: what is moved moves, what is cancelled is marked, what is new appears.',
   followStill: 'A copy stays as it was when it was taken. Nobody can correct it afterwards.',
+  followSync: 'For programs that sync by difference',
+  followSyncSay:
+    'A program that has room for a CalDAV account reads the same here and fetches only what has changed; it needs no password. Where it asks for a user name and a password, give the long word in the address as either.',
   followSteps: 'How to follow',
   followStep1: 'Press “{open}”. If your program opens and asks, say yes. That is all.',
   followStep2: 'If nothing opens, copy the address below.',

@@ -98,6 +98,9 @@ export const es: Words = {
   followLive:
     'Quien sigue ve cada cambio sin hacer nada: lo que se mueve se mueve, lo cancelado queda marcado, lo nuevo aparece.',
   followStill: 'Una copia queda como era cuando se tomó. Nadie puede corregirla después.',
+  followSync: 'Para programas que solo piden las diferencias',
+  followSyncSay:
+    'Un programa con cuenta CalDAV lee aquí lo mismo y solo pide lo que ha cambiado; no necesita contraseña. Si pide usuario y contraseña, escriba en uno de los dos la palabra larga de la dirección.',
   followSteps: 'Cómo seguir',
   followStep1: 'Pulse «{open}». Si su programa se abre y pregunta, acepte. Eso es todo.',
   followStep2: 'Si no se abre nada, copie la dirección de abajo.',

@@ -98,6 +98,9 @@ export const fr: Words = {
   followLive:
     'Qui suit voit chaque changement de lui-même : ce qui est déplacé se déplace, ce qui est annulé est marqué, ce qui est nouveau apparaît.',
   followStill: 'Une copie reste telle qu’elle a été prise. Personne ne peut la corriger ensuite.',
+  followSync: 'Pour les programmes qui ne prennent que les différences',
+  followSyncSay:
+    'Un programme avec un compte CalDAV lit ici la même chose et ne prend que ce qui a changé ; aucun mot de passe n’est nécessaire. S’il demande un nom et un mot de passe, donnez pour l’un ou l’autre le long mot de l’adresse.',
   followSteps: 'Comment suivre',
   followStep1: 'Appuyez sur « {open} ». Si votre programme s’ouvre et demande, acceptez. C’est tout.',
   followStep2: 'Si rien ne s’ouvre, copiez l’adresse ci-dessous.',

@@ -97,6 +97,9 @@ export const pt: Words = {
   followLive:
     'Quem segue vê cada alteração sem fazer nada: o que muda de hora muda, o que é cancelado fica marcado, o que é novo aparece.',
   followStill: 'Uma cópia fica como era quando foi tirada. Ninguém a pode corrigir depois.',
+  followSync: 'Para programas que só buscam as diferenças',
+  followSyncSay:
+    'Um programa com conta CalDAV lê aqui o mesmo e só busca o que mudou; não precisa de senha. Se pedir usuário e senha, dê como um deles a palavra longa do endereço.',
   followSteps: 'Como seguir',
   followStep1: 'Carregue em “{open}”. Se o seu programa abrir e perguntar, aceite. É tudo.',
   followStep2: 'Se nada abrir, copie o endereço abaixo.',

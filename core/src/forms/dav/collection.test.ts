@@ -1,0 +1,320 @@
+import { XMLParser } from 'fast-xml-parser';
+import ICAL from 'ical.js';
+import { describe, expect, it } from 'vitest';
+import { outwardView, type WindowRules } from '../../glass';
+import type { Entry } from '../../entries';
+import { nextRevision, type Revision } from '../../reach';
+import { RANGE } from '../../testing/arbitraries';
+import { STREET, date, entry, rulesOf, zoned } from '../../testing/samples';
+import type { Notice } from '../notice';
+import { davAnswer, davForbidden, type DavAsked } from './collection';
+
+const NOW = Date.UTC(2026, 5, 10, 15);
+const ADDRESSES = {
+  dav: 'https://w.example/dav/k/',
+  see: 'https://w.example/see/k',
+  feed: 'https://w.example/feed/k.ics',
+};
+const NS = 'xmlns="DAV:" xmlns:C="urn:ietf:params:xml:ns:caldav"';
+
+const parser = new XMLParser({
+  removeNSPrefix: true,
+  ignoreAttributes: false,
+  isArray: (name) => ['response', 'propstat', 'report', 'href', 'supported-report'].includes(name),
+});
+
+/** Of XML, as it was read. */
+type Tree = ReturnType<XMLParser['parse']>;
+
+/** A window over some entries, of which questions can be asked and which can change. */
+function collection(entries: Entry[], rules: WindowRules = rulesOf('clear')) {
+  let revision: Revision | null = null;
+  let [now, all, by] = [NOW, entries, rules];
+  let notice: Notice | null = null;
+  return {
+    change(next: Entry[], nextRules = by) {
+      [all, by, now] = [next, nextRules, now + 60_000];
+    },
+    tell(next: Notice | null) {
+      notice = next;
+    },
+    ask(parts: Partial<DavAsked>) {
+      const view = outwardView(all, by, RANGE, STREET);
+      revision = nextRevision(revision, view, now);
+      const asked: DavAsked = {
+        method: 'PROPFIND',
+        name: '',
+        deep: false,
+        body: '',
+        minimal: false,
+        ...parts,
+      };
+      const answer = davAnswer(view, revision, { addresses: ADDRESSES, of: 'print', notice }, asked);
+      const xml = answer.contentType.startsWith('application/xml') ? parser.parse(answer.text) : null;
+      return { ...answer, xml, responses: (xml?.multistatus?.response ?? []) as Tree[], view };
+    },
+  };
+}
+
+const market = entry({ id: 'm', uid: 'm', title: 'Market', start: zoned('2026-06-12T10:00') });
+const weekly = entry({
+  id: 'w',
+  uid: 'w',
+  title: 'Tour & <tea>',
+  start: zoned('2026-06-01T18:00'),
+  recurrence: { rule: 'FREQ=WEEKLY;BYDAY=MO', dates: [], exceptDates: [] },
+  overrides: [
+    {
+      slot: zoned('2026-06-15T18:00'),
+      start: zoned('2026-06-16T19:00'),
+      end: zoned('2026-06-16T20:00'),
+      content: { ...entry({ start: date('2026-01-01') }), title: 'Late tour' },
+    },
+  ],
+});
+const regatta = entry({ id: 'r', uid: 'r', title: 'Regatta', start: date('2026-07-04') });
+
+const prop = (inside: string) => `<propfind ${NS}><prop>${inside}</prop></propfind>`;
+const sync = (token: string, data = false) =>
+  `<sync-collection ${NS}><sync-token>${token}</sync-token><sync-level>1</sync-level><prop><getetag/>${data ? '<C:calendar-data/>' : ''}</prop></sync-collection>`;
+const query = (inside: string, data = '<C:calendar-data/>') =>
+  `<C:calendar-query ${NS}><prop><getetag/>${data}</prop><C:filter><C:comp-filter name="VCALENDAR">${inside}</C:comp-filter></C:filter></C:calendar-query>`;
+const dataOf = (response: Tree) => response.propstat[0].prop['calendar-data'] as string;
+const titles = (responses: Tree[]) =>
+  responses.map((r) => /SUMMARY:(.*)/.exec(dataOf(r))![1]!.replace('\r', '')).sort();
+
+describe('a collection', () => {
+  it('says what it is, and what it does not know comes back as not found', () => {
+    const { ask } = collection([market]);
+    const body = prop(
+      '<resourcetype/><displayname/><sync-token/><C:calendar-home-set/><x xmlns="urn:other"/><supported-report-set/>',
+    );
+    const { status, responses, learns } = ask({ body });
+    expect([status, learns]).toEqual([207, { contents: false, had: null }]);
+    const [response] = responses;
+    expect(response.href).toEqual(['/dav/k/']);
+    const [there, missing] = response.propstat;
+    expect(Object.keys(there.prop.resourcetype)).toEqual(['collection', 'calendar']);
+    expect(there.prop.displayname).toBe('Bridge times');
+    expect(there.prop['calendar-home-set'].href).toEqual(['/dav/k/account/']);
+    expect(there.prop['supported-report-set']['supported-report']).toHaveLength(4);
+    expect(missing.status).toBe('HTTP/1.1 404 Not Found');
+    expect(Object.keys(missing.prop)).toEqual(['x']);
+    expect(ask({ body, minimal: true }).responses[0].propstat).toHaveLength(1);
+  });
+
+  it('is led to from the account, and lists its members with tags that stand for their bytes', () => {
+    const { ask } = collection([market, weekly]);
+    const home = ask({ name: 'account/', deep: true, body: prop('<resourcetype/>') }).responses;
+    expect(home.map((r) => r.href[0])).toEqual(['/dav/k/account/', '/dav/k/']);
+    const listed = ask({ deep: true, body: prop('<getetag/>') }).responses.slice(1);
+    expect(listed).toHaveLength(2);
+    for (const { href, propstat } of listed) {
+      const name = decodeURIComponent(href[0].split('/').at(-1));
+      const { text, tag, status } = ask({ method: 'GET', name });
+      expect([status, tag]).toEqual([200, propstat[0].prop.getetag]);
+      expect(text).not.toContain('METHOD:');
+      const parsed = new ICAL.Component(ICAL.parse(text) as never);
+      expect(
+        new Set(parsed.getAllSubcomponents('vevent').map((v) => v.getFirstPropertyValue('uid'))).size,
+      ).toBe(1);
+      expect(parsed.getAllSubcomponents('vtimezone')).toHaveLength(1);
+    }
+  });
+
+  it('refuses what is no request, with a condition that says why', () => {
+    const { ask } = collection([market]);
+    const bomb = '<!DOCTYPE p [<!ENTITY a "aaaa">]><propfind xmlns="DAV:"><allprop/></propfind>';
+    const deep = '<a>'.repeat(50) + '</a>'.repeat(50);
+    for (const body of [bomb, '<propfind', '<nothing/>', deep, `<propfind xmlns="DAV:">&x;</propfind>`])
+      expect(ask({ body }).status).toBe(400);
+    const unknown = ask({ method: 'REPORT', body: `<expand-property ${NS}/>` });
+    expect(unknown.status).toBe(403);
+    expect(unknown.xml.error).toHaveProperty('supported-report');
+    expect(ask({ name: 'none.ics', body: prop('<getetag/>') }).status).toBe(404);
+    expect(ask({ method: 'GET', name: 'none.ics' }).status).toBe(404);
+    const forbidden = davForbidden('/dav/k/x.ics');
+    expect(forbidden.status).toBe(403);
+    expect(parser.parse(forbidden.text).error['need-privileges'].resource.href).toEqual(['/dav/k/x.ics']);
+  });
+});
+
+describe('a query', () => {
+  const { ask } = collection([market, weekly, regatta]);
+  const asked = (inside: string, data?: string) => ask({ method: 'REPORT', body: query(inside, data) });
+  const within = (start: string, end: string) =>
+    `<C:comp-filter name="VEVENT"><C:time-range start="${start}" end="${end}"/></C:comp-filter>`;
+
+  it('finds by time: dates of series, moved ones, whole days by the clocks of the host', () => {
+    expect(titles(asked(within('20260612T120000Z', '20260612T140000Z')).responses)).toEqual(['Market']);
+    // Its slot was moved from Monday to Tuesday.
+    expect(titles(asked(within('20260615T120000Z', '20260616T120000Z')).responses)).toEqual([]);
+    expect(titles(asked(within('20260616T215900Z', '20260616T220100Z')).responses)).toEqual(['Tour & <tea>']);
+    expect(titles(asked(within('20260704T020000Z', '20260704T025900Z')).responses)).toEqual([]);
+    expect(titles(asked(within('20260704T030000Z', '20260704T040000Z')).responses)).toEqual(['Regatta']);
+    expect(asked('<C:comp-filter name="VTODO"/>').responses).toEqual([]);
+    expect(asked('<C:comp-filter name="VTODO"><C:is-not-defined/></C:comp-filter>').responses).toHaveLength(
+      3,
+    );
+  });
+
+  it('finds by what entries say', () => {
+    const says = (inside: string) =>
+      titles(asked(`<C:comp-filter name="VEVENT">${inside}</C:comp-filter>`).responses);
+    const match = (text: string, more = '') =>
+      `<C:prop-filter name="SUMMARY"><C:text-match ${more}>${text}</C:text-match></C:prop-filter>`;
+    expect(says(match('market'))).toEqual(['Market']);
+    expect(says(match('market', 'collation="i;octet"'))).toEqual([]);
+    expect(says(match('market', 'negate-condition="yes"'))).toEqual(['Regatta', 'Tour & <tea>']);
+    expect(says('<C:prop-filter name="RRULE"/>')).toEqual(['Tour & <tea>']);
+    // The date that was moved has none.
+    expect(says('<C:prop-filter name="RRULE"><C:is-not-defined/></C:prop-filter>')).toHaveLength(3);
+    const zone = '<C:param-filter name="TZID"><C:text-match>halifax</C:text-match></C:param-filter>';
+    expect(says(`<C:prop-filter name="DTSTART">${zone}</C:prop-filter>`)).toHaveLength(2);
+    expect(says('<C:comp-filter name="VALARM"/>')).toEqual([]);
+    expect(asked(match('x', 'collation="i;other"')).xml.error).toHaveProperty('supported-collation');
+    expect(asked(within('yesterday', 'today')).xml.error).toHaveProperty('valid-filter');
+    expect(asked(within('20260612T120000Z', '20260611T120000Z')).status).toBe(403);
+  });
+
+  it('gives dates by themselves in UTC, some dates of a series, or some lines only', () => {
+    const range = 'start="20260607T000000Z" end="20260617T000000Z"';
+    const expanded = asked(
+      within('20260607T000000Z', '20260617T000000Z'),
+      `<C:calendar-data><C:expand ${range}/></C:calendar-data>`,
+    );
+    const tour = dataOf(expanded.responses.find((r) => dataOf(r).includes('Late')));
+    expect(tour).not.toMatch(/RRULE|VTIMEZONE|TZID/);
+    expect([...tour.matchAll(/RECURRENCE-ID:(\S+)/g)].map((m) => m[1])).toEqual([
+      '20260608T210000Z',
+      '20260615T210000Z',
+    ]);
+    expect([...tour.matchAll(/DTSTART:(\S+)/g)].map((m) => m[1])).toEqual([
+      '20260608T210000Z',
+      '20260616T220000Z',
+    ]);
+
+    const early = 'start="20260601T000000Z" end="20260602T000000Z"';
+    const limited = asked(
+      '<C:comp-filter name="VEVENT"><C:prop-filter name="RRULE"/></C:comp-filter>',
+      `<C:calendar-data><C:limit-recurrence-set ${early}/></C:calendar-data>`,
+    );
+    expect(dataOf(limited.responses[0])).toContain('RRULE');
+    expect(dataOf(limited.responses[0])).not.toContain('Late tour');
+
+    const some =
+      '<C:calendar-data><C:comp name="VCALENDAR"><C:prop name="VERSION"/><C:comp name="VEVENT"><C:prop name="SUMMARY"/></C:comp></C:comp></C:calendar-data>';
+    const cut = asked(within('20260612T120000Z', '20260612T140000Z'), some).responses;
+    expect(dataOf(cut[0]).trim().split(/\r?\n/)).toEqual([
+      'BEGIN:VCALENDAR',
+      'VERSION:2.0',
+      'BEGIN:VEVENT',
+      'SUMMARY:Market',
+      'END:VEVENT',
+      'END:VCALENDAR',
+    ]);
+  });
+
+  it('of many addresses gives those that are there', () => {
+    const [response] = asked(within('20260612T120000Z', '20260612T140000Z')).responses;
+    const hrefs = [
+      response.href[0],
+      `https://w.example${response.href[0]}`,
+      '/dav/k/none.ics',
+      '/dav/other/x.ics',
+      '://',
+    ];
+    const body = `<C:calendar-multiget ${NS}><prop><C:calendar-data/></prop>${hrefs.map((h) => `<href>${h}</href>`).join('')}</C:calendar-multiget>`;
+    const { responses, learns } = ask({ method: 'REPORT', body });
+    expect(responses.map((r) => r.status ?? titles([r])[0])).toEqual([
+      'Market',
+      'Market',
+      ...Array(3).fill('HTTP/1.1 404 Not Found'),
+    ]);
+    expect(learns).toEqual({ contents: true, had: null });
+  });
+
+  it('tells when time is taken', () => {
+    const body = `<C:free-busy-query ${NS}><C:time-range start="20260612T000000Z" end="20260613T000000Z"/></C:free-busy-query>`;
+    const { text, contentType, status } = ask({ method: 'REPORT', body });
+    expect([status, contentType]).toEqual([200, 'text/calendar; charset=utf-8']);
+    expect(text.match(/FREEBUSY;.*/g)).toEqual(['FREEBUSY;FBTYPE=BUSY:20260612T130000Z/20260612T140000Z']);
+    expect(text).toContain('DTEND:20260613T000000Z');
+    expect(ask({ method: 'REPORT', body: `<C:free-busy-query ${NS}/>` }).status).toBe(400);
+  });
+});
+
+describe('syncing by difference', () => {
+  it('tells everything first, then only what came, changed and left', () => {
+    const window = collection([market, weekly]);
+    const tokenOf = (a: { xml: Tree }) => a.xml.multistatus['sync-token'] as string;
+    const first = window.ask({ method: 'REPORT', body: sync('', true) });
+    expect(titles(first.responses)).toEqual(['Market', 'Tour & <tea>']);
+    const same = window.ask({ method: 'REPORT', body: sync(tokenOf(first)) });
+    expect([same.responses, tokenOf(same)]).toEqual([[], tokenOf(first)]);
+
+    window.change([{ ...market, title: 'Night market' }, regatta]);
+    const second = window.ask({ method: 'REPORT', body: sync(tokenOf(first), true) });
+    const [there, left] = [
+      second.responses.filter((r) => !r.status),
+      second.responses.filter((r) => r.status),
+    ];
+    expect(titles(there)).toEqual(['Night market', 'Regatta']);
+    expect(left).toHaveLength(1);
+    expect(second.learns).toEqual({ contents: true, had: 1 });
+    const uid = first.responses.find((r) => dataOf(r).includes('Tour')).href;
+    expect(left[0].href).toEqual(uid);
+    expect(JSON.stringify(left)).not.toMatch(/SUMMARY|2026/);
+
+    for (const bad of ['data:,9-print-abc', 'data:,1-other-abc', 'nonsense', 'data:,0-print-abc']) {
+      const refused = window.ask({ method: 'REPORT', body: sync(bad) });
+      expect([refused.status, Object.keys(refused.xml.error)]).toEqual([
+        403,
+        expect.arrayContaining(['valid-sync-token']),
+      ]);
+    }
+    const few = sync('').replace('<prop>', '<limit><nresults>1</nresults></limit><prop>');
+    expect(window.ask({ method: 'REPORT', body: few }).status).toBe(507);
+  });
+
+  it('tells all members again once something changed that all of them say, and that a notice came and went', () => {
+    const window = collection([market]);
+    const ask = (token = '') => window.ask({ method: 'REPORT', body: sync(token) });
+    const tokenOf = (a: { xml: Tree }) => a.xml.multistatus['sync-token'] as string;
+    const tags = (a: { responses: Tree[] }) =>
+      a.responses.map((r) => r.propstat?.[0].prop.getetag ?? r.status);
+    const first = ask();
+    const rules = rulesOf('clear');
+    window.change([market], { ...rules, wording: { ...rules.wording, remind: 30 } });
+    const second = ask(tokenOf(first));
+    expect(second.responses).toHaveLength(1);
+    expect(tags(second)).not.toEqual(tags(first));
+    window.tell({ to: null, at: NOW, until: NOW + 86_400_000 });
+    const third = ask(tokenOf(second));
+    expect(third.responses.map((r) => r.href[0])).toEqual([expect.stringContaining('-ends.ics')]);
+    window.tell(null);
+    const fourth = ask(tokenOf(third));
+    expect(fourth.responses.map((r) => r.status)).toEqual(['HTTP/1.1 404 Not Found']);
+    expect(ask(tokenOf(fourth)).responses).toEqual([]);
+  });
+
+  it('sends less than a hundredth of everything after one change of many', () => {
+    const many = Array.from({ length: 3000 }, (_, i) =>
+      entry({
+        id: `e${i}`,
+        uid: `e${i}`,
+        title: `Entry ${i}`,
+        start: zoned(`2026-06-${10 + (i % 20)}T10:00`),
+      }),
+    );
+    const window = collection(many);
+    const first = window.ask({ method: 'REPORT', body: sync('', true) });
+    window.change(many.map((e, i) => (i === 7 ? { ...e, title: 'Changed' } : e)));
+    const second = window.ask({
+      method: 'REPORT',
+      body: sync(first.xml.multistatus['sync-token'], true),
+    });
+    expect(titles(second.responses)).toEqual(['Changed']);
+    expect(second.text.length).toBeLessThan(first.text.length / 100);
+  });
+});

@@ -1,0 +1,258 @@
+import type { OutwardView } from '../../glass';
+import type { Revision } from '../../reach';
+import { freeBusyParts } from '../freeBusy';
+import type { Html } from '../page/html';
+import { wholeOf } from '../parts';
+import { XML_HEAD, xmlSafe } from '../xml';
+import { calendarData, dataIn } from './calendarData';
+import { filterOf } from './filter';
+import { Members, type DavSetting, type Member } from './members';
+import { DECLARED, cal, dav, element, type Name } from './names';
+import { ACCOUNT, accountOf, pathOf, usualNames, valueOf, type Target } from './properties';
+import { childOf, readXml, type Element } from './readXml';
+import { Refused, tooMany } from './refused';
+import { since, tokenOf } from './syncing';
+import { stretchOf } from './when';
+
+/** Methods that a read-only collection answers (RFC 9110, RFC 4918, RFC 3253). */
+export const DAV_METHODS = ['OPTIONS', 'GET', 'HEAD', 'PROPFIND', 'REPORT'] as const;
+
+/** What a program asks of a collection. */
+export interface DavAsked {
+  readonly method: 'GET' | 'PROPFIND' | 'REPORT';
+  /** What stands behind the address of the collection: empty, or the name of a member, or of the account. */
+  readonly name: string;
+  /** Whether members are asked for too (RFC 4918 section 10.2). */
+  readonly deep: boolean;
+  readonly body: string;
+  /** Whether what there is not shall not be told of (RFC 8144 section 2). */
+  readonly minimal: boolean;
+}
+
+/** What is answered: with a tag where it is one resource. */
+export interface DavAnswer {
+  readonly status: number;
+  readonly contentType: string;
+  readonly text: string;
+  readonly tag?: string;
+  /**
+   * What the asker has now: it knows only whether something changed, or it has what is there, after the revision that it
+   * said it had; null where it learns neither.
+   */
+  readonly learns: { readonly contents: boolean; readonly had: number | null } | null;
+}
+
+const XML = 'application/xml; charset=utf-8';
+const CALENDAR = 'text/calendar; charset=utf-8';
+/** So many members are named in one request. */
+const MOST_NAMED = 2_000;
+
+/**
+ * Returns the answer of a window as a read-only CalDAV collection (RFC 4791, RFC 6578) of the outward view: each entry with
+ * all its dates is a resource of its own. What is refused names the condition that is not met.
+ */
+export function davAnswer(
+  view: OutwardView,
+  revision: Revision,
+  own: DavSetting,
+  asked: DavAsked,
+): DavAnswer {
+  try {
+    return answered(new Members(view, revision, own), asked);
+  } catch (error) {
+    if (error instanceof Refused) return refusalOf(error);
+    throw error;
+  }
+}
+
+/** Returns how a request is refused that changes something: there is no privilege for it (RFC 3744 section 7.1.1). */
+export function davForbidden(path: string): DavAnswer {
+  const resource = element(dav('resource'), [
+    element(dav('href'), path),
+    element(dav('privilege'), element(dav('write'))),
+  ]);
+  return errorOf(403, element(dav('need-privileges'), resource));
+}
+
+function refusalOf({ condition, status }: Refused): DavAnswer {
+  if (condition) return errorOf(status, element(condition));
+  const text = status === 404 ? 'There is no such entry here.\n' : 'This could not be read as XML.\n';
+  return { status, contentType: 'text/plain; charset=utf-8', text, learns: null };
+}
+
+function errorOf(status: number, condition: Html): DavAnswer {
+  return { status, contentType: XML, text: documentOf(dav('error'), condition), learns: null };
+}
+
+function documentOf(name: Name, inside: Html | readonly Html[]): string {
+  return `${XML_HEAD}${xmlSafe(element(name, inside, DECLARED).text)}\n`;
+}
+
+function answered(members: Members, asked: DavAsked): DavAnswer {
+  const { method, name } = asked;
+  if (method === 'GET') return memberAnswer(members, name);
+  if (method === 'PROPFIND') return found(members, asked);
+  const root = readXml(asked.body);
+  if (!root) throw new Refused(null, 400);
+  const report = REPORTED[root.name];
+  // They are of the collection: a member has none, nor has the account.
+  if (!report || name === ACCOUNT) throw new Refused(dav('supported-report'));
+  if (name) targetOf(members, name);
+  return report(members, root, asked);
+}
+
+function memberAnswer(members: Members, name: string): DavAnswer {
+  const member = members.named(name);
+  if (!member) throw new Refused(null, 404);
+  return {
+    status: 200,
+    contentType: CALENDAR,
+    text: member.text(),
+    tag: member.tag,
+    learns: { contents: true, had: null },
+  };
+}
+
+function targetOf(members: Members, name: string): Target {
+  const path = pathOf(members.own.addresses.dav);
+  if (!name) return { kind: 'collection', href: path };
+  if (name === ACCOUNT) return { kind: 'account', href: accountOf(path) };
+  const member = members.named(name);
+  if (!member) throw new Refused(null, 404);
+  return ofMember(members, member);
+}
+
+function ofMember({ own }: Members, member: Member): Extract<Target, { kind: 'member' }> {
+  return { kind: 'member', href: pathOf(own.addresses.dav) + encodeURIComponent(member.name), member };
+}
+
+/** Which properties are asked for: some by name, or the usual ones, or only what they are called. */
+interface Wanted {
+  readonly names: readonly Name[] | null;
+  readonly more: readonly Name[];
+  readonly namesOnly: boolean;
+  readonly data: ((member: Member) => string) | null;
+}
+
+function wantedIn(root: Element | null, members: Members): Wanted {
+  const prop = childOf(root ?? undefined, dav('prop'));
+  const data = dataIn(prop);
+  const more = childOf(root ?? undefined, dav('include'))?.children.map((c) => c.name) ?? [];
+  return {
+    names: prop ? prop.children.map((c) => c.name).filter((name) => name !== DATA) : null,
+    more,
+    namesOnly: Boolean(childOf(root ?? undefined, dav('propname'))),
+    data: data ? calendarData(data, members) : null,
+  };
+}
+
+const DATA = cal('calendar-data');
+
+function found(members: Members, { name, deep, body, minimal }: DavAsked): DavAnswer {
+  const root = body.trim() ? readXml(body) : null;
+  if (body.trim() && root?.name !== dav('propfind')) throw new Refused(null, 400);
+  const wanted = { ...wantedIn(root, members), data: null };
+  const target = targetOf(members, name);
+  const targets: Target[] = [target];
+  if (deep && target.kind === 'collection')
+    for (const member of members.all()) targets.push(ofMember(members, member));
+  // Whoever looks at the account learns which collection there is.
+  if (deep && target.kind === 'account') targets.push(targetOf(members, ''));
+  const looks = target.kind === 'collection' ? { contents: false, had: null } : null;
+  return multiStatus(
+    targets.map((one) => responseOf(one, wanted, members, minimal)),
+    looks,
+  );
+}
+
+function multiStatus(inside: readonly Html[], learns: DavAnswer['learns']): DavAnswer {
+  return { status: 207, contentType: XML, text: documentOf(dav('multistatus'), inside), learns };
+}
+
+const statusLine = (line: string) => element(dav('status'), `HTTP/1.1 ${line}`);
+
+/** What a target says of what is wanted (RFC 4918 section 14.24). */
+function responseOf(target: Target, wanted: Wanted, members: Members, minimal: boolean): Html {
+  const names = [...(wanted.names ?? usualNames(target)), ...wanted.more];
+  const there: Html[] = [];
+  const missing: Html[] = [];
+  for (const name of names) {
+    const value = valueOf(name, target, members);
+    if (value === null) missing.push(element(name));
+    else there.push(element(name, wanted.namesOnly ? '' : value));
+  }
+  if (wanted.data && target.kind === 'member') there.push(element(DATA, wanted.data(target.member)));
+  const stat = (props: readonly Html[], line: string) =>
+    element(dav('propstat'), [element(dav('prop'), props), statusLine(line)]);
+  return element(dav('response'), [
+    element(dav('href'), target.href),
+    ...(there.length || !missing.length || minimal ? [stat(there, '200 OK')] : []),
+    ...(missing.length && !minimal ? [stat(missing, '404 Not Found')] : []),
+  ]);
+}
+
+function missingResponse(href: string): Html {
+  return element(dav('response'), [element(dav('href'), href), statusLine('404 Not Found')]);
+}
+
+type Report = (members: Members, root: Element, asked: DavAsked) => DavAnswer;
+
+const REPORTED: Readonly<Record<Name, Report>> = {
+  [cal('calendar-query')]: (members, root, { name, minimal }) => {
+    const isFound = filterOf(childOf(root, cal('filter')), members);
+    const wanted = wantedIn(root, members);
+    const all = name ? [members.named(name)!] : members.all();
+    const responses = all
+      .filter(isFound)
+      .map((member) => responseOf(ofMember(members, member), wanted, members, minimal));
+    return multiStatus(responses, { contents: wanted.data !== null, had: null });
+  },
+
+  [cal('calendar-multiget')]: (members, root, { minimal }) => {
+    const hrefs = root.children.filter((c) => c.name === dav('href')).map((c) => c.text);
+    if (hrefs.length > MOST_NAMED) throw tooMany();
+    const wanted = wantedIn(root, members);
+    const responses = hrefs.map((href) => {
+      const member = members.named(nameIn(href, members));
+      return member ? responseOf(ofMember(members, member), wanted, members, minimal) : missingResponse(href);
+    });
+    return multiStatus(responses, { contents: true, had: null });
+  },
+
+  [cal('free-busy-query')]: ({ view, revision }, root) => {
+    const range = childOf(root, cal('time-range'));
+    if (!range) throw new Refused(null, 400);
+    const asked = stretchOf(range, true);
+    // Of what lies outside of the view nothing is said.
+    const [from, to] = [Math.max(asked.from, view.range.from), Math.min(asked.to, view.range.to)];
+    const within = from < to ? { from, to } : { from: asked.from, to: asked.from };
+    const text = wholeOf(freeBusyParts({ ...view, range: within }, revision, ''));
+    return { status: 200, contentType: CALENDAR, text, learns: { contents: true, had: null } };
+  },
+
+  [dav('sync-collection')]: (members, root, { minimal }) => {
+    const told = since(members, childOf(root, dav('sync-token'))?.text ?? '');
+    if (!told) throw new Refused(dav('valid-sync-token'));
+    const limit = Number(childOf(childOf(root, dav('limit')), dav('nresults'))?.text ?? Infinity);
+    if (told.changed.length + told.left.length > limit) throw tooMany();
+    const wanted = wantedIn(root, members);
+    const path = pathOf(members.own.addresses.dav);
+    const responses = [
+      ...told.changed.map((member) => responseOf(ofMember(members, member), wanted, members, minimal)),
+      ...told.left.map((name) => missingResponse(path + encodeURIComponent(name))),
+      element(dav('sync-token'), tokenOf(members)),
+    ];
+    return multiStatus(responses, { contents: true, had: told.had });
+  },
+};
+
+/** Returns the name of a member at an address, or a text that is none. */
+function nameIn(href: string, { own }: Members): string {
+  try {
+    const path = pathOf(own.addresses.dav);
+    const asked = href.startsWith('/') ? href : pathOf(href);
+    return asked.startsWith(path) ? decodeURIComponent(asked.slice(path.length)) : '';
+  } catch {
+    return '';
+  }
+}

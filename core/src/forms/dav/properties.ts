@@ -1,0 +1,126 @@
+import { html, type Html } from '../page/html';
+import { httpDate } from '../httpDate';
+import { timeZoneLines } from '../icsTimeZone';
+import { joinLines } from '../icsText';
+import { PRODUCT } from '../icsCalendar';
+import type { Member, Members } from './members';
+import { COLLATION_NAMES } from './filter';
+import { cal, dav, element, tag, type Name } from './names';
+import { tokenOf } from './syncing';
+
+/** What of a window can be asked for properties: its collection, one of its members, or who follows it. */
+export type Target =
+  | { readonly kind: 'collection'; readonly href: string }
+  | { readonly kind: 'account'; readonly href: string }
+  | { readonly kind: 'member'; readonly href: string; readonly member: Member };
+
+type Value = Html | readonly Html[] | string;
+/** What a property says of each kind of target; left out where a kind has none. */
+type Row = {
+  readonly [K in Target['kind']]?: (members: Members, target: Extract<Target, { kind: K }>) => Value;
+};
+
+/** What can be reported of a collection (RFC 3253 section 3.1.5). */
+export const REPORTS = [
+  cal('calendar-query'),
+  cal('calendar-multiget'),
+  cal('free-busy-query'),
+  dav('sync-collection'),
+] as const;
+
+/** Reading is all that is ever granted (RFC 3744, RFC 4791 section 6.1). */
+const privileges = () =>
+  [dav('read'), cal('read-free-busy'), dav('read-current-user-privilege-set')].map((name) =>
+    element(dav('privilege'), element(name)),
+  );
+const account = ({ own }: Members) => element(dav('href'), accountOf(pathOf(own.addresses.dav)));
+const reports = (names: readonly Name[]) => () =>
+  names.map((name) => element(dav('supported-report'), element(dav('report'), element(name))));
+const moment = ({ revision }: Members) => httpDate(revision.at);
+const CALENDAR = 'text/calendar; charset=utf-8';
+
+/** Whether kinds of entries can be in the collection. */
+const kinds = ({ setting }: Members) => ['VEVENT', ...(setting.dueAs === 'task' ? ['VTODO'] : [])];
+
+/** Properties (RFC 4918 section 15, RFC 4791 section 5.2, RFC 6578 section 4, RFC 5397), by what has them. */
+export const PROPERTIES: Readonly<Record<Name, Row>> = {
+  [dav('resourcetype')]: {
+    collection: () => [element(dav('collection')), element(cal('calendar'))],
+    account: () => [element(dav('collection')), element(dav('principal'))],
+    member: () => '',
+  },
+  [dav('displayname')]: {
+    collection: ({ view }) => view.wording.name,
+    account: ({ view }) => view.wording.name,
+  },
+  [dav('getetag')]: { member: (_members, { member }) => member.tag },
+  [dav('getcontenttype')]: { collection: () => CALENDAR, member: () => CALENDAR },
+  [dav('getlastmodified')]: {
+    collection: moment,
+    member: (members, { member }) =>
+      httpDate(member.item ? members.revision.stamps[member.item.uid]!.at : members.own.notice!.at),
+  },
+  [tag('getctag')]: { collection: tokenOf },
+  [dav('sync-token')]: { collection: tokenOf },
+  [dav('supported-report-set')]: { collection: reports(REPORTS), account: reports([]), member: reports([]) },
+  [dav('current-user-principal')]: { collection: account, account, member: account },
+  [dav('owner')]: { collection: account, account, member: account },
+  [dav('principal-URL')]: { account },
+  [dav('current-user-privilege-set')]: { collection: privileges, account: privileges, member: privileges },
+  [cal('calendar-home-set')]: { collection: account, account },
+  [cal('calendar-description')]: { collection: ({ view }) => view.wording.description },
+  [cal('calendar-timezone')]: {
+    collection: ({ view: { hostZone, range } }) =>
+      joinLines([
+        'BEGIN:VCALENDAR',
+        'VERSION:2.0',
+        `PRODID:${PRODUCT}`,
+        ...timeZoneLines(hostZone, range.from, range.to),
+        'END:VCALENDAR',
+      ]),
+  },
+  [cal('supported-calendar-component-set')]: {
+    collection: (members) => kinds(members).map((name) => element(cal('comp'), '', html` name="${name}"`)),
+  },
+  [cal('supported-calendar-data')]: {
+    collection: () => element(cal('calendar-data'), '', html` content-type="text/calendar" version="2.0"`),
+  },
+  [cal('supported-collation-set')]: {
+    collection: () => COLLATION_NAMES.map((name) => element(cal('supported-collation'), name)),
+  },
+};
+
+/** They are told only where they are asked for by name (RFC 4918 section 9.1, RFC 4791 section 5.2). */
+const BY_NAME_ONLY = new Set<Name>([
+  dav('supported-report-set'),
+  dav('current-user-privilege-set'),
+  dav('current-user-principal'),
+  dav('principal-URL'),
+  dav('sync-token'),
+  ...Object.keys(PROPERTIES).filter((name) => name.startsWith(cal(''))),
+] as Name[]);
+
+/** Returns the names that a target has, and that are told unasked. */
+export function usualNames(target: Target): Name[] {
+  const names = Object.keys(PROPERTIES) as Name[];
+  return names.filter((name) => PROPERTIES[name]![target.kind] && !BY_NAME_ONLY.has(name));
+}
+
+/** Returns what a property says of a target, or null where it has none such. */
+export function valueOf(name: Name, target: Target, members: Members): Value | null {
+  const row = Object.hasOwn(PROPERTIES, name) ? PROPERTIES[name]! : {};
+  const tell = row[target.kind] as ((members: Members, target: Target) => Value) | undefined;
+  return tell ? tell(members, target) : null;
+}
+
+/** Returns the path of an absolute address. */
+export function pathOf(address: string): string {
+  return new URL(address).pathname;
+}
+
+/** Where programs learn which collections there are (RFC 3744 section 2, RFC 4791 section 6.2.1). */
+export function accountOf(collection: string): string {
+  return `${collection}${ACCOUNT}`;
+}
+
+export const ACCOUNT = 'account/';

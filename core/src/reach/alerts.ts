@@ -1,0 +1,85 @@
+import type { Instant } from '../zones';
+
+/** What an organiser is told of by itself, with what it is about. */
+export const ALERT_KINDS = {
+  'feed-failing': 'what readers get cannot be worked out',
+  silent: 'a subscriber of a key that matters has gone silent',
+  'passed-on': 'far more readers came than a key is made out for',
+  late: 'an urgent change is not known to all in time',
+} as const;
+export type AlertKind = keyof typeof ALERT_KINDS;
+
+/** What is to be told of a window, or of one of its keys. */
+export interface Raised {
+  readonly kind: AlertKind;
+  readonly keyId: string | null;
+  /** The facts, in a sentence. It is for organisers. */
+  readonly say: string;
+}
+
+/** What is known of a window that could be worth an alert. */
+export interface Watched {
+  readonly name: string;
+  /** Why it cannot be worked out, or null. */
+  readonly trouble: string | null;
+  /** Keys that matter with how many of their readers are silent; all keys with how many came, and for how many they are made out. */
+  readonly keys: readonly {
+    readonly id: string;
+    readonly madeOutTo: string;
+    readonly silent: number;
+    readonly passedOn: { readonly readers: number; readonly meantFor: number } | null;
+  }[];
+  /** A change that has to be known by a moment: how many readers there are, how many hold it, and how many are expected to by then. */
+  readonly urgent: {
+    readonly by: Instant;
+    readonly readers: number;
+    readonly holding: number;
+    readonly expected: number;
+  } | null;
+}
+
+/** A share of readers that is expected to know in time is enough. */
+const ENOUGH = 0.9;
+
+/** Returns what is to be told of a window at an instant. */
+export function alertsOf({ name, trouble, keys, urgent }: Watched, now: Instant): Raised[] {
+  const raised: Raised[] = [];
+  if (trouble !== null)
+    raised.push({
+      kind: 'feed-failing',
+      keyId: null,
+      say: `“${name}” cannot be worked out: ${trouble}`,
+    });
+  for (const { id, madeOutTo, silent, passedOn } of keys) {
+    if (silent > 0)
+      raised.push({
+        kind: 'silent',
+        keyId: id,
+        say: `Of “${name}”, the key of ${madeOutTo} has ${count(silent)} whose program has gone silent.`,
+      });
+    if (passedOn)
+      raised.push({
+        kind: 'passed-on',
+        keyId: id,
+        say: `Of “${name}”, the key of ${madeOutTo} is made out for ${passedOn.meantFor}, and ${passedOn.readers} came: it was probably passed on.`,
+      });
+  }
+  if (urgent) {
+    const { by, readers, holding, expected } = urgent;
+    const missing = readers - holding;
+    if (now >= by ? missing > 0 : expected < readers * ENOUGH)
+      raised.push({
+        kind: 'late',
+        keyId: null,
+        say:
+          now >= by
+            ? `The urgent change of “${name}” is not with ${missing} of ${count(readers)} yet.`
+            : `Of the urgent change of “${name}”, only ${Math.floor(expected)} of ${count(readers)} are expected to know in time.`,
+      });
+  }
+  return raised;
+}
+
+function count(readers: number): string {
+  return `${readers} ${readers === 1 ? 'reader' : 'readers'}`;
+}
