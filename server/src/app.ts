@@ -26,6 +26,8 @@ import { answersIn, openApi } from './http/openApi';
 import { mount } from './http/route';
 import { log } from './log';
 import { boardRoutes } from './outside/boardRoutes';
+import { answering } from './outside/answering';
+import { davRoutes } from './outside/davRoutes';
 import { outwardRoutes } from './outside/outwardRoutes';
 import { keyRoutes } from './outside/keyRoutes';
 import { sheetPages } from './outside/sheetPages';
@@ -44,7 +46,9 @@ import { ceilingRoutes } from './glass/ceilingRoutes';
 import { labelRoutes } from './glass/labelRoutes';
 import { ledgerRoutes } from './glass/ledgerRoutes';
 import type { Publishing } from './glass/publishWindow';
+import { mailServerNow } from './post/mailer';
 import { postRoutes } from './post/postRoutes';
+import { reachRoutes } from './reach/reachRoutes';
 import { windowRoutes } from './glass/windowRoutes';
 
 /** A process that did not hear the store for so long, in milliseconds, is not ready. */
@@ -102,7 +106,9 @@ export function outsideApp(
       },
     }),
   );
-  app.use(outwardRoutes(publisher, counting, config));
+  const answers = answering(publisher, counting, Date.now);
+  app.use(outwardRoutes(publisher, answers, config));
+  app.use(davRoutes(publisher, answers, config.publicUrl));
   app.use(boardRoutes(publisher, config.publicUrl));
   app.use((req, res) => {
     // It sets its own headers.
@@ -146,6 +152,7 @@ function api(
   const views = new InsideViews();
   const { publicUrl } = config;
   const feedsOf = (userId: string) => ownFeeds(userId, publicUrl);
+  const mayMail = async () => (await mailServerNow(config.mailServer)) !== null;
   const account = { sequelize, change, publicUrl, outbox, feedsOf };
   const routes = [
     ...sessionRoutes(door, config),
@@ -169,6 +176,7 @@ function api(
     ...keyRoutes(publishing),
     ...sheetRoutes(publishing),
     ...ledgerRoutes,
+    ...reachRoutes(sequelize, change, outbox, publicUrl, mayMail),
     ...ceilingRoutes(publishing),
     ...labelRoutes(sequelize, change, views),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, publicUrl)] : []),

@@ -5,7 +5,17 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EMAIL, PASSWORD, TestClient, freshDatabase, testServer, lettersTo, windowInput } from './testing';
+import { KeyRow } from './db/models';
+import {
+  EMAIL,
+  PASSWORD,
+  TestClient,
+  eventually,
+  freshDatabase,
+  lettersTo,
+  testServer,
+  windowInput,
+} from './testing';
 
 interface Schemas {
   readonly calls: Readonly<Record<string, object | null>>;
@@ -101,6 +111,27 @@ describe('the answers of the API', () => {
     await told('GET /keys/:id/revision', `/keys/${key.id}/revision`);
     const [line] = await told('GET /keys/:id/ledger', `/keys/${key.id}/ledger`);
     await told('GET /keys/:id/ledger/:number', `/keys/${key.id}/ledger/${line.number}`);
+    // Once the program that has just looked is counted.
+    await eventually(async () => {
+      const { body } = await client.call('GET', `/windows/${window.id}/reach`);
+      expect(body.keys[0].subscribers).toHaveLength(1);
+    });
+    await KeyRow.sequelize!.query(
+      `INSERT INTO alerts (kind, window_id, say, since) VALUES ('late', :id, 'x', now())`,
+      { replacements: { id: window.id } },
+    );
+    await told('GET /windows/:id/reach', `/windows/${window.id}/reach`);
+    await told('GET /reach', '/reach');
+    await told('GET /reach/knowing', '/reach/knowing?by=2999-01-01T00:00:00Z');
+    await told('GET /alerts', '/alerts');
+    const muted = { kind: 'late', keyId: null, muted: true };
+    await told('PUT /windows/:id/alerts', `/windows/${window.id}/alerts`, muted);
+    const by = '2999-01-01T00:00:00Z';
+    await told('PUT /windows/:id/urgent', `/windows/${window.id}/urgent`, { by });
+    await told('POST /windows/:id/reach/mail', `/windows/${window.id}/reach/mail`, {
+      keyIds: [key.id],
+      words: '',
+    });
     const wanted = { madeOutTo: 'Town site', audience: 'street', cap: null, contact: '', notes: '' };
     const end = { ...wanted, expiresAt: null };
     await told('PUT /keys/:id', `/keys/${key.id}`, { ...end, version: key.version });

@@ -15,6 +15,7 @@ import { Outbox } from './db/outbox';
 import { Jobs } from './jobs/jobs';
 import { startPost } from './post/mailer';
 import { startRollUps } from './reach/rollUp';
+import { startWatching } from './reach/watching';
 import { forgetReaders } from './db/readers';
 import { valueOf, type Told } from './threads/told';
 import { followSchedule } from './glass/schedule';
@@ -54,6 +55,7 @@ export async function startDesk(
   await jobs?.start();
   const post = jobs && (await startPost(jobs, outbox, sequelize, config.mailServer));
   if (jobs) await startRollUps(jobs, sequelize);
+  if (jobs) await startWatching(jobs, { sequelize, outbox, publicUrl: config.publicUrl, troubles });
   const { app, close } = deskApp(config, publishing, stream, outbox);
   const schedule = followSchedule(publishing);
   return {

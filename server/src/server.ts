@@ -21,9 +21,9 @@ import { compilingThread } from './outside/compilingThread';
 import { pollPath } from './outside/pollPath';
 import { Presence } from './outside/presence';
 import { Publisher } from './outside/publisher';
-import { Counter } from './reach/counter';
 import { countingThread } from './reach/countingThread';
 import { PollLog } from './reach/pollLog';
+import { startCounting } from './reach/startCounting';
 import { Thread } from './threads/thread';
 import { told } from './threads/told';
 
@@ -71,7 +71,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const { proxies } = config;
   const storing = threads
     ? await countingThread({ databaseUrl, proxies }, threads)
-    : new Counter({ sequelize, proxies });
+    : startCounting({ sequelize, proxies });
   const counting = new PollLog(storing);
   const presence = new Presence(sequelize, {
     get taken() {

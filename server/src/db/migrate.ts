@@ -23,6 +23,8 @@ import * as ownKeys from './migrations/018-own-keys';
 import * as insideLabels from './migrations/019-inside-labels';
 import * as leaving from './migrations/020-leaving';
 import * as subscribers from './migrations/021-subscribers';
+import * as reach from './migrations/022-reach';
+import * as alerts from './migrations/023-alerts';
 
 export const MIGRATIONS = [
   first,
@@ -46,6 +48,8 @@ export const MIGRATIONS = [
   insideLabels,
   leaving,
   subscribers,
+  reach,
+  alerts,
 ];
 
 /**

@@ -203,6 +203,8 @@ export class KeyRow extends Model<InferAttributes<KeyRow>, InferCreationAttribut
   declare hosts: CreationOptional<readonly string[]>;
   /** How many readers it is made out for; null where that is not said. */
   declare meantFor: CreationOptional<number | null>;
+  /** Whether it matters that its readers know: then it is told where one of them goes silent. */
+  declare matters: CreationOptional<boolean>;
   declare version: CreationOptional<number>;
   declare readonly createdAt: CreationOptional<Date>;
 }
@@ -613,6 +615,7 @@ export function initModels(sequelize: Sequelize): void {
       notes: { ...text(), defaultValue: '' },
       withdrawnAt: { type: DataTypes.DATE, allowNull: true },
       meantFor: { type: DataTypes.INTEGER, allowNull: true },
+      matters: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       look: { type: DataTypes.JSONB, allowNull: false, defaultValue: {} },
       hosts: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       version: version(),

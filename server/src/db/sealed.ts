@@ -43,6 +43,9 @@ const TABLES = [
   { table: 'link_sheets', id: 'id' },
 ] as const;
 
+/** Rows that are sealed by one statement. */
+const AT_ONCE = 5_000;
+
 /**
  * Seals the addresses that were stored before there were seals. Throws where those that are sealed were so by another
  * secret: then no address could be shown or answered.
@@ -55,11 +58,14 @@ export async function sealTokens(sequelize: Sequelize): Promise<void> {
         `SELECT ${id}::text AS id, token FROM ${table} WHERE token NOT LIKE '${MARK}%' FOR UPDATE`,
         select,
       );
-      for (const row of rows)
-        await sequelize.query(`UPDATE ${table} SET token = :token WHERE ${id}::text = :id`, {
-          replacements: { id: row.id, token: seal(row.token) },
-          transaction,
-        });
+      for (let at = 0; at < rows.length; at += AT_ONCE) {
+        const sealed = rows.slice(at, at + AT_ONCE).map((row) => ({ id: row.id, token: seal(row.token) }));
+        await sequelize.query(
+          `UPDATE ${table} t SET token = r.token FROM jsonb_to_recordset(:sealed) AS r(id text, token text)
+           WHERE t.${id}::text = r.id`,
+          { replacements: { sealed: JSON.stringify(sealed) }, transaction },
+        );
+      }
       const [one] = await sequelize.query<{ token: string }>(
         `SELECT token FROM ${table} WHERE token LIKE '${MARK}%' LIMIT 1`,
         select,

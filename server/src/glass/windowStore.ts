@@ -174,7 +174,10 @@ export async function keyOf(id: string): Promise<KeyRow> {
 }
 
 /** Returns all outward addresses of a key: pages, and each form that programs read. */
-export function addressesOf(publicUrl: string, token: string): Record<'see' | 'embed' | FormName, string> {
+export function addressesOf(
+  publicUrl: string,
+  token: string,
+): Record<'see' | 'embed' | 'dav' | FormName, string> {
   const forms = FORM_NAMES.map((name) => {
     const { folder, ending } = FORMS[name];
     return [name, `${publicUrl}/${folder}/${token}.${ending}`] as const;
@@ -182,6 +185,7 @@ export function addressesOf(publicUrl: string, token: string): Record<'see' | 'e
   return {
     see: `${publicUrl}/see/${token}`,
     embed: `${publicUrl}/embed/${token}`,
+    dav: `${publicUrl}/dav/${token}/`,
     ...(Object.fromEntries(forms) as Record<FormName, string>),
   };
 }
@@ -250,10 +254,25 @@ interface KeyContext {
 }
 
 function keyAnswer(key: KeyRow, { publicUrl, turned, use, readers }: KeyContext): WindowKey {
-  const { id, madeOutTo, audience, cap, userId, contact, notes, meantFor, look, hosts, version } = key;
+  const { id, madeOutTo, audience, cap, userId, contact, notes, meantFor, matters, look, hosts, version } =
+    key;
   const token = unsealed(key.token);
   return {
-    ...{ id, madeOutTo, audience, cap, userId, contact, notes, meantFor, readers, look, hosts, version },
+    ...{
+      id,
+      madeOutTo,
+      audience,
+      cap,
+      userId,
+      contact,
+      notes,
+      meantFor,
+      matters,
+      readers,
+      look,
+      hosts,
+      version,
+    },
     madeAt: key.createdAt.toISOString(),
     expiresAt: key.expiresAt?.toISOString() ?? null,
     withdrawnAt: key.withdrawnAt?.toISOString() ?? null,

@@ -8,11 +8,13 @@ export interface JobData {
   mail: { readonly id: string };
   /** Make sums of old polls. */
   rollUp: object;
+  /** Look whether there is something that organisers should hear of. */
+  watch: object;
 }
 export type JobName = keyof JobData;
 
 /** How often a job is tried again. */
-const RETRIES: Readonly<Record<JobName, number>> = { mail: 9, rollUp: 2 };
+const RETRIES: Readonly<Record<JobName, number>> = { mail: 9, rollUp: 2, watch: 0 };
 
 /** A job as its worker gets it. */
 export interface Try<N extends JobName> {
@@ -82,6 +84,11 @@ export class Jobs {
   /** Has a job done each day at an hour in UTC, by one process of all. */
   async daily(name: JobName, hour: number): Promise<void> {
     await this.boss.schedule(name, `0 ${hour} * * *`);
+  }
+
+  /** Has a job done each minute, by one process of all. */
+  async eachMinute(name: JobName): Promise<void> {
+    await this.boss.schedule(name, '* * * * *');
   }
 
   async close(): Promise<void> {

@@ -31,7 +31,10 @@ export function boardRoutes(publisher: Publisher, publicUrl: string): Router {
       const headers = { 'Content-Type': `${type}; charset=utf-8` };
       const written = { ...writeHead(write(), noBody()), body: noBody(), headers, dated: null };
       const vary = 'Accept-Encoding, Accept-Language';
-      known = { version, document: documentOf({ ...written, vary, status: 200 }, noBody(), 'b') };
+      known = {
+        version,
+        document: documentOf({ ...written, vary, status: 200, learns: null }, noBody(), 'b'),
+      };
       kept.set(name, known);
     }
     if (lacksBrotli(req, known.document)) await withBrotli(known.document);

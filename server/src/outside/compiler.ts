@@ -556,7 +556,7 @@ export class Compiler implements Compiling {
     );
     const window = this.windows.get(windowId)!;
     if (!window.listed) return places;
-    return [...places, placeOfListed(window.slug, this.viewFor(windowId, EVERYBODY))];
+    return [...places, placeOfListed(window.slug, windowId, this.viewFor(windowId, EVERYBODY))];
   }
 
   /** Returns the id of the view that a reader has of a window. */

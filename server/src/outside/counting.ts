@@ -6,10 +6,12 @@ export interface Fetched {
   readonly viewId: string;
   /** Of the revision that is held now. */
   readonly number: number;
-  readonly form: FormName | 'difference' | 'page' | 'entry';
+  readonly form: FormName | 'difference' | 'dav' | 'page' | 'entry';
   /** What the reader said that it holds (If-None-Match, RFC 9110 section 13.1.2), or empty. */
   readonly held: string;
   readonly at: number;
+  /** Set where the reader learned only whether something has changed: it holds what it held before. */
+  readonly looked?: true;
   /** See traceOf. */
   readonly trace: string;
 }

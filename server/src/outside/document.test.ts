@@ -18,7 +18,7 @@ function make(
   const body = writer.write(blocks);
   const headers = { 'Content-Type': 'text/calendar; charset=utf-8' };
   const written = { ...writeHead(head, body), body, headers, dated, vary: 'Accept-Encoding' };
-  return documentOf({ ...written, status: 200 }, body, 'r7');
+  return documentOf({ ...written, status: 200, learns: null }, body, 'r7');
 }
 
 const bytes = (pieces: readonly Uint8Array[]) => Buffer.concat(pieces);

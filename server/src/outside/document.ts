@@ -24,7 +24,8 @@ export interface Document {
   br: Encoded | null;
   /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
   readonly dated: number | null;
-  readonly status: Written['status'];
+  readonly status: number;
+  readonly learns: Written['learns'];
   /** Its headers that say nothing of bytes, and what of a request it depends on. */
   readonly own: readonly string[];
   readonly vary: string;
@@ -39,25 +40,28 @@ const SHARED = 24_000;
 
 /** Returns a document of what was written. `label` starts its ETag, such as the number of the revision. */
 export function documentOf(written: Written, body: WrittenBody, label: string): Document {
-  const { head, print, headers, dated, vary, status } = written;
+  const { head, print, headers, dated, vary, status, tag, learns } = written;
   const shares = body.deflated.length >= SHARED;
   const pieces = (list: Uint8Array[]) => (shares ? list.filter((p) => p.length) : [Buffer.concat(list)]);
-  const etag = `"${label}-${print}"`;
+  const etag = tag ?? `"${label}-${print}"`;
   const own = Object.entries(headers).flat();
   const identity = encoded(pieces([head.plain, body.plain]), etag, own, vary);
-  const gzip = encoded(
-    pieces([head.gzip, body.deflated, head.tail]),
-    `"${label}-${print}-gz"`,
-    [...own, 'Content-Encoding', 'gzip'],
-    vary,
-  );
+  const packed = () =>
+    encoded(
+      pieces([head.gzip, body.deflated, head.tail]),
+      `"${label}-${print}-gz"`,
+      [...own, 'Content-Encoding', 'gzip'],
+      vary,
+    );
+  const gzip = tag === undefined ? packed() : identity;
   const apart = lengthOf(identity.pieces) + lengthOf(gzip.pieces);
   return {
     identity,
     gzip,
-    br: null,
+    br: tag === undefined ? null : identity,
     dated,
     status,
+    learns,
     own,
     vary,
     weight: 2_000 + head.plain.length + head.gzip.length + (shares ? 0 : apart),
@@ -104,11 +108,7 @@ export function withBrotli(document: Document): Promise<void> {
 }
 
 /** Answers with a document: 304 when the reader has these bytes already, else in an encoding that it takes. */
-export function sendDocument(
-  req: IncomingMessage,
-  res: ServerResponse,
-  doc: Document,
-): Written['status'] | 304 {
+export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Document): number {
   const asked = encodingFor(req.headers['accept-encoding']);
   const { headers, unchanged, pieces } = doc[asked] ?? doc.identity;
   if (doc.status === 200 && isHeld(req.headers, doc)) {

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { documentOf, type Document } from './document';
 import type {
   Compiling,
+  DavOrder,
   DifferenceOrder,
   EntryOrder,
   KeyPlace,
@@ -17,6 +18,9 @@ interface Kept {
   readonly shown: ShownView;
   readonly document: Document;
 }
+
+/** Answers to questions that are longer are asked for once, and not kept. */
+const SHORT = 2_000;
 
 /** An address, and the one that is to be used in its place where it was turned. */
 type Address = Pick<KeyPlace, 'token' | 'moved' | 'farewell'>;
@@ -84,6 +88,13 @@ export class DocumentShelf {
     const name = JSON.stringify(['difference', address.token, address.moved, address.farewell, difference]);
     const order = { ...orderOf(shown, address, now), form: 'difference' as const, ...difference };
     return this.once(shown, name, order, true, (body) => body!);
+  }
+
+  /** Returns what is answered to a program that asks something of a window as a collection; null as above. */
+  dav(shown: ShownView, address: Address, dav: DavOrder, now: number): Promise<Document | null> {
+    const name = JSON.stringify(['dav', address.token, address.moved, address.farewell, dav]);
+    const order = { ...orderOf(shown, address, now), form: 'dav' as const, ...dav };
+    return this.once(shown, name, order, dav.asked.body.length < SHORT, (body) => body!);
   }
 
   private kept(shown: ShownView, name: string): Document | undefined {

@@ -6,14 +6,11 @@ import type { KeyPlace } from './outside';
 /** Whoever comes by the address of a listed window. */
 export const EVERYBODY: Reader = { audience: 'street', cap: null };
 
-/** What comes by such an address is no key's. */
-const NO_KEY = '00000000-0000-0000-0000-000000000000';
-
-/** Returns the place of a listed window by its own name. */
-export function placeOfListed(slug: string, viewId: string): KeyPlace {
+/** Returns the place of a listed window by its own name: what comes by it is counted to the window, as it has no key. */
+export function placeOfListed(slug: string, windowId: string, viewId: string): KeyPlace {
   return {
     token: slug,
-    keyId: NO_KEY,
+    keyId: windowId,
     viewId,
     look: {},
     hosts: [],

@@ -17,6 +17,7 @@ import { DAY } from '@zonal/core/zones';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsISO8601,
   IsInt,
@@ -52,6 +53,8 @@ export class KeyInput {
   @IsString() @MaxLength(KEY_LIMITS.noteLetters) notes!: string;
   /** How many readers it is made out for; null for not said. */
   @IsOptional() @IsInt() @Min(1) @Max(KEY_LIMITS.meantFor) meantFor?: number | null;
+  /** Whether it matters that its readers know. */
+  @IsOptional() @IsBoolean() matters?: boolean;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
   @IsOptional() @IsISO8601({ strict: true }) expiresAt!: string | null;
   /** The version that was changed; left out when the key is new. */
@@ -110,7 +113,17 @@ export const keyRoutes = (publishing: Publishing) => {
     await requireKeyConfirmed(told, before, after, body.confirmed ?? []);
   };
   // The cap of a colleague's own key is set by what follows from each change: see capOwnKeys.
-  const columnsOf = ({ madeOutTo, audience, userId, cap, contact, notes, meantFor, expiresAt }: KeySaid) => ({
+  const columnsOf = ({
+    madeOutTo,
+    audience,
+    userId,
+    cap,
+    contact,
+    notes,
+    meantFor,
+    matters,
+    expiresAt,
+  }: KeySaid) => ({
     madeOutTo,
     audience,
     userId: userId ?? null,
@@ -118,6 +131,7 @@ export const keyRoutes = (publishing: Publishing) => {
     contact,
     notes,
     ...(meantFor === undefined ? {} : { meantFor }),
+    ...(matters === undefined ? {} : { matters }),
     expiresAt: expiresAt ? new Date(expiresAt) : null,
   });
   const acting = (userId: string, windowId: string, work: (transaction: Transaction) => Promise<unknown>) =>

@@ -1,4 +1,13 @@
-import type { BoardWindow, Closing, EmbedLook, FormName, PageKind, PageQuery } from '@zonal/core/forms';
+import type {
+  BoardWindow,
+  Closing,
+  DavAnswer,
+  DavAsked,
+  EmbedLook,
+  FormName,
+  PageKind,
+  PageQuery,
+} from '@zonal/core/forms';
 import type { Instant } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
@@ -24,6 +33,7 @@ export interface WindowPlace {
 
 export interface KeyPlace {
   readonly token: string;
+  /** The key; the window where it is listed, and this its own name. */
   readonly keyId: string;
   readonly viewId: string;
   /** Instant from which on it is no longer open; null for never. */
@@ -111,6 +121,7 @@ export type Order = {
   | PageOrder
   | ({ readonly form: 'entry' } & EntryOrder)
   | ({ readonly form: 'difference' } & DifferenceOrder)
+  | ({ readonly form: 'dav' } & DavOrder)
 );
 
 /** Which page is asked for, and by whom as far as it is told: languages that are accepted, best first. */
@@ -130,6 +141,11 @@ export interface EntryOrder {
 /** What changed after a revision is asked for. */
 export interface DifferenceOrder {
   readonly since: number;
+}
+
+/** Something is asked of a window as a collection. */
+export interface DavOrder {
+  readonly asked: DavAsked;
 }
 
 /** The bytes of a document but its body. */
@@ -158,8 +174,12 @@ export interface Written {
   readonly headers: Readonly<Record<string, string>>;
   /** What of a request it depends on (RFC 9110 section 12.5.5). */
   readonly vary: string;
-  /** 404 where the view has no such thing, 409 where it is known no more what changed, which the document then says. */
-  readonly status: 200 | 404 | 409;
+  /** Such as 404 where the view has no such thing, 409 where it is known no more what changed, which the document then says. */
+  readonly status: number;
+  /** The one tag that it has in every encoding, which then is but one; left out where it follows from the bytes. */
+  readonly tag?: string;
+  /** What the reader knows who has it; see DavAnswer. */
+  readonly learns: DavAnswer['learns'];
   /** Instant of the revision, in whole seconds, where the bytes follow from it alone; else null. */
   readonly dated: Instant | null;
 }

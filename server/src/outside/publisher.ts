@@ -7,7 +7,16 @@ import type { ChangeNews } from '@zonal/core/api';
 import { log } from '../log';
 import { DocumentShelf } from './documentShelf';
 import type { Document } from './document';
-import type { Compiling, EntryOrder, KeyPlace, Outside, PageOrder, ShownView, WindowPlace } from './outside';
+import type {
+  Compiling,
+  DavOrder,
+  EntryOrder,
+  KeyPlace,
+  Outside,
+  PageOrder,
+  ShownView,
+  WindowPlace,
+} from './outside';
 
 /**
  * What stands behind a key: a view of an open window, one that is not in memory yet, one that could not be worked out, a
@@ -184,6 +193,11 @@ export class Publisher implements Outside {
       const from = { since: shown.viewId === viewId ? since : 0 };
       return this.shelf.difference(shown, place, from, now);
     });
+  }
+
+  /** Returns what is answered to a program that asks something of a window as a collection, or null when nothing is shown. */
+  dav(token: string, asked: DavOrder): Promise<Document | null> {
+    return this.made(token, ({ shown, place }, now) => this.shelf.dav(shown, place, asked, now));
   }
 
   /** What is shown may be another thing by the time that it is written: then it is written again. */

@@ -3,6 +3,9 @@ import { createHash } from 'node:crypto';
 /** What a program that asks only for what has changed names this in its Prefer header (RFC 7240). */
 export const ENHANCED_GET = 'subscribe-enhanced-get';
 
+/** What a collection can do (RFC 4918 section 10.1, RFC 4791 section 5.1). */
+export const DAV_CLASSES = '1, calendar-access';
+
 /** What of a request the answer at a feed's address depends on. */
 export const FEED_VARY = 'Accept-Encoding, Prefer, Sync-Token';
 
@@ -10,13 +13,13 @@ const TOKEN = /^"?data:,(\d{1,9})-([\w-]{12})"?$/;
 
 /** Returns the token by which a program tells which revision of a view it holds; it is opaque to programs. */
 export function syncToken(viewId: string, number: number): string {
-  return `"data:,${number}-${printOf(viewId)}"`;
+  return `"data:,${number}-${viewPrint(viewId)}"`;
 }
 
 /** Returns the revision that a token names, or null where it is none of this view. */
 export function revisionOfToken(token: string, viewId: string): number | null {
   const [, number, print] = TOKEN.exec(token.trim()) ?? [];
-  return print === printOf(viewId) ? Number(number) : null;
+  return print === viewPrint(viewId) ? Number(number) : null;
 }
 
 /** Returns the revision that an entity tag of a document names, or null. */
@@ -25,7 +28,7 @@ export function revisionIn(tag: string): number | null {
   return number === undefined ? null : Number(number);
 }
 
-/** The ids of views hold what nobody can guess. */
-function printOf(viewId: string): string {
+/** Returns what stands for a view in tokens: its id holds what nobody can guess. */
+export function viewPrint(viewId: string): string {
   return createHash('sha256').update(viewId).digest('base64url').slice(0, 12);
 }

@@ -122,6 +122,11 @@ export async function storeRevision(
       },
       { transaction },
     );
+    // What is expected of it is worked out where polls are counted.
+    await sequelize.query('INSERT INTO forecasts (view_id, revision) VALUES (:id, :number)', {
+      transaction,
+      replacements: { id, number: revision.number },
+    });
     return true;
   });
 }

@@ -1,5 +1,6 @@
 import {
   FORMS,
+  davAnswer,
   differenceParts,
   entryFile,
   fileNameOf,
@@ -12,9 +13,9 @@ import {
 import { leavingAt } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
 import { addressesOf } from '../glass/windowStore';
-import type { DifferenceOrder, EntryOrder, Order, PageOrder, Written } from './outside';
+import type { DavOrder, DifferenceOrder, EntryOrder, Order, PageOrder, Written } from './outside';
 import type { State } from './viewState';
-import { ENHANCED_GET, FEED_VARY } from './syncToken';
+import { DAV_CLASSES, ENHANCED_GET, FEED_VARY, viewPrint } from './syncToken';
 import { BodyWriter, noBody, writeHead } from './writing';
 
 /** Pages and feeds that are not listed tell search engines so. */
@@ -41,6 +42,7 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
   if ('page' in order) return writePageOrder(order, state, place);
   if (order.form === 'entry') return writeEntryOrder(order, state, place);
   if (order.form === 'difference') return writeDifference(order, state, place);
+  if (order.form === 'dav') return writeDav(order, state, place);
   const { view, revision, bodies } = state;
   const { now, form } = order;
   const { addresses, notice, robots } = placeOf(order, place);
@@ -62,14 +64,17 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
       ...disposition(form === 'copy', fileNameOf(form, view, now)),
       ...(steady ? { 'Last-Modified': new Date(at).toUTCString() } : {}),
       ...(shared ? { 'Access-Control-Allow-Origin': '*' } : {}),
-      ...(form === 'feed' ? { Link: upgradeLink(addresses.feed) } : {}),
+      ...(form === 'feed' ? { Link: upgradeLinks(addresses) } : {}),
       ...robots,
     },
     vary: form === 'feed' ? FEED_VARY : ENCODED,
     status: 200,
+    learns: CONTENTS,
     dated: dated ? at : null,
   };
 }
+
+const CONTENTS = { contents: true, had: null };
 
 /** What is known no more is asked for whole again (RFC 6578 section 3.2). */
 const NOT_KNOWN = '<?xml version="1.0" encoding="utf-8"?>\n<error xmlns="DAV:"><valid-sync-token/></error>\n';
@@ -89,6 +94,24 @@ function writeDifference(order: Order & DifferenceOrder, { view, revision }: Sta
     },
     vary: FEED_VARY,
     status: known ? 200 : 409,
+    learns: known ? CONTENTS : null,
+    dated: null,
+  };
+}
+
+/** Writes what a window answers as a collection. */
+function writeDav(order: Order & DavOrder, { view, revision }: State, place: Place): Written {
+  const { addresses, notice, robots } = placeOf(order, place);
+  const own = { addresses, notice, of: viewPrint(order.viewId) };
+  const { status, contentType, text, tag, learns } = davAnswer(view, revision, own, order.asked);
+  return {
+    ...writeHead(text, noBody()),
+    body: noBody(),
+    headers: { 'Content-Type': contentType, DAV: DAV_CLASSES, ...robots },
+    vary: `${ENCODED}, Depth, Prefer`,
+    status,
+    ...(tag === undefined ? {} : { tag }),
+    learns,
     dated: null,
   };
 }
@@ -101,9 +124,9 @@ function placeOf(order: Order, { publicUrl, listed }: Place) {
   };
 }
 
-/** Tells programs that they may ask for what has changed only (RFC 8288). */
-function upgradeLink(feed: string): string {
-  return `<${feed}>; rel="${ENHANCED_GET}"; type="text/calendar"`;
+/** Tells programs that they may ask for what has changed only, in either way (RFC 8288). */
+function upgradeLinks({ feed, dav }: ReturnType<typeof addressesOf>): string {
+  return `<${feed}>; rel="${ENHANCED_GET}"; type="text/calendar", <${dav}>; rel="subscribe-caldav"`;
 }
 
 function disposition(kept: boolean, fileName: string): Record<string, string> {
@@ -138,6 +161,7 @@ function writePageOrder(order: Order & PageOrder, { view, revision }: State, pla
     headers: { 'Content-Type': 'text/html; charset=utf-8', ...robots },
     vary: `${ENCODED}, Accept-Language`,
     status: found ? 200 : 404,
+    learns: CONTENTS,
     dated: null,
   };
 }
@@ -156,6 +180,7 @@ function writeEntryOrder(order: Order & EntryOrder, { view, revision }: State, p
     },
     vary: ENCODED,
     status: file ? 200 : 404,
+    learns: CONTENTS,
     dated: null,
   };
 }

@@ -208,9 +208,12 @@ describe('the journal', () => {
         'poll_sums',
         'spreads',
         'reader_salts',
+        'forecasts',
+        'alerts',
+        'urgent_changes',
       ],
       // What people have for themselves, and what is on its way.
-      ...['session', 'passes', 'mails', 'off_desk', 'migrations', 'journal', 'processes'],
+      ...['session', 'passes', 'mails', 'off_desk', 'alert_mutes', 'migrations', 'journal', 'processes'],
     ];
     const left = tables
       .map((t: any) => t.name)

@@ -176,6 +176,16 @@ const CALLS: Partial<Record<CallName, Make>> = {
     await fetch(server.base + new URL(window.keys[0].feed).pathname);
     return [`/keys/${window.keys[0].id}/ledger/1`];
   },
+  'GET /windows/:id/reach': ({ window }) => [`/windows/${window.id}/reach`],
+  'PUT /windows/:id/alerts': ({ window }) => [
+    `/windows/${window.id}/alerts`,
+    { kind: 'late', keyId: null, muted: true },
+  ],
+  'PUT /windows/:id/urgent': ({ window }) => [`/windows/${window.id}/urgent`, { by: null }],
+  'POST /windows/:id/reach/mail': ({ window }) => [
+    `/windows/${window.id}/reach/mail`,
+    { keyIds: [window.keys[0].id], words: '' },
+  ],
   'POST /sheets': ({ window }) => [
     '/sheets',
     { name: 'x', note: '', items: [{ windowId: window.id, keyId: window.keys[0].id }] },

@@ -171,7 +171,7 @@ export class Counter implements Storing {
         readers: Math.max(...own.map((k) => k.reader.readers)),
         form: POLL_FORMS.indexOf(formOf(last.fetched)!),
         view: last.fetched.viewId,
-        revision: last.fetched.number,
+        revision: records.at(-1)!.has,
         at: new Date(habit.last).toISOString(),
         habit,
       });
@@ -219,22 +219,22 @@ export class Counter implements Storing {
       'jsonb_to_recordset(:rows) AS r(name text, key uuid, week date, hash text, before text, view text, at timestamptz)';
     await this.rows(
       `UPDATE subscribers s SET week = r.week, reader = decode(r.hash, 'hex') FROM ${recordset}
-       WHERE s.key_id = r.key AND s.week = r.week - 7 AND s.reader = decode(r.before, 'hex') AND NOT EXISTS (
-         SELECT 1 FROM subscribers n WHERE n.key_id = r.key AND n.week = r.week AND n.reader = decode(r.hash, 'hex'))`,
+       WHERE s.place = r.key AND s.week = r.week - 7 AND s.reader = decode(r.before, 'hex') AND NOT EXISTS (
+         SELECT 1 FROM subscribers n WHERE n.place = r.key AND n.week = r.week AND n.reader = decode(r.hash, 'hex'))`,
       rows,
       transaction,
     );
     await this.rows(
-      `INSERT INTO subscribers (key_id, week, reader, readers, form, view_id, revision, last_at, habit)
-       SELECT k.id, r.week, decode(r.hash, 'hex'), 1, 0, r.view, 0, r.at, 'null' FROM ${recordset}
-       JOIN keys k ON k.id = r.key
-       ON CONFLICT (key_id, reader, week) DO NOTHING`,
+      `INSERT INTO subscribers (place, key_id, window_id, week, reader, readers, form, view_id, revision, last_at, habit)
+       SELECT p.id, p.key_id, p.window_id, r.week, decode(r.hash, 'hex'), 1, 0, r.view, 0, r.at, 'null' FROM ${recordset}
+       JOIN places p ON p.id = r.key
+       ON CONFLICT (place, reader, week) DO NOTHING`,
       rows,
       transaction,
     );
     const found = await this.rows<Stored>(
       `SELECT s.id, r.name, s.view_id AS view, s.revision, s.habit FROM ${recordset}
-       JOIN subscribers s ON s.key_id = r.key AND s.week = r.week AND s.reader = decode(r.hash, 'hex')`,
+       JOIN subscribers s ON s.place = r.key AND s.week = r.week AND s.reader = decode(r.hash, 'hex')`,
       rows,
       transaction,
     );
@@ -296,9 +296,11 @@ function recordsOf(
 ): PollRecord[] {
   let holds = { view, revision };
   return own.map(({ fetched }) => {
-    const had = revisionIn(fetched.held) ?? (holds.view === fetched.viewId ? holds.revision : 0);
-    holds = { view: fetched.viewId, revision: fetched.number };
-    return { at: Math.floor(fetched.at / 1000) * 1000, form: formOf(fetched)!, had, has: fetched.number };
+    const held = holds.view === fetched.viewId ? holds.revision : 0;
+    const had = revisionIn(fetched.held) ?? held;
+    const has = fetched.looked ? had : fetched.number;
+    holds = { view: fetched.viewId, revision: has };
+    return { at: Math.floor(fetched.at / 1000) * 1000, form: formOf(fetched)!, had, has };
   });
 }
 
@@ -306,7 +308,8 @@ function reachedBy(own: readonly Known[], { view, revision }: Stored): Reached[]
   const reached: Reached[] = [];
   let holds = { view, revision };
   for (const { fetched, reader } of own) {
-    const { viewId, number, at } = fetched;
+    const { viewId, number, at, looked } = fetched;
+    if (looked) continue;
     if (holds.view === viewId)
       for (let n = Math.max(holds.revision + 1, number - MOST_REACHED + 1); n <= number; n++)
         reached.push({ view: viewId, revision: n, at, readers: reader.readers });

@@ -41,7 +41,7 @@ function sumUp(sequelize: Sequelize, before: string): Promise<number> {
        )
        DELETE FROM polls p USING old, subscribers s
        WHERE p.subscriber_id = old.subscriber_id AND p.day = old.day AND s.id = p.subscriber_id
-       RETURNING p.subscriber_id AS id, s.key_id AS key, p.day::text AS day, p.polls`,
+       RETURNING p.subscriber_id AS id, s.place AS key, p.day::text AS day, p.polls`,
       { replacements: { before }, transaction, type: QueryTypes.SELECT },
     );
     const sums = new Map<
@@ -60,10 +60,11 @@ function sumUp(sequelize: Sequelize, before: string): Promise<number> {
     }
     if (sums.size)
       await sequelize.query(
-        `INSERT INTO poll_sums (key_id, day, form, polls, subscribers)
-         SELECT r.key, r.day, r.form, r.polls, r.subscribers
+        `INSERT INTO poll_sums (place, key_id, window_id, day, form, polls, subscribers)
+         SELECT p.id, p.key_id, p.window_id, r.day, r.form, r.polls, r.subscribers
          FROM jsonb_to_recordset(:rows) AS r(key uuid, day date, form smallint, polls int, subscribers int)
-         ON CONFLICT (key_id, day, form) DO UPDATE SET polls = poll_sums.polls + excluded.polls,
+         JOIN places p ON p.id = r.key
+         ON CONFLICT (place, day, form) DO UPDATE SET polls = poll_sums.polls + excluded.polls,
            subscribers = poll_sums.subscribers + excluded.subscribers`,
         { replacements: { rows: JSON.stringify([...sums.values()]) }, transaction },
       );

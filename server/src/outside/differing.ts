@@ -1,0 +1,44 @@
+import type { NextFunction, Request, RequestHandler, Response } from 'express';
+import { heldOf, type Answering } from './answering';
+import { sendDocument } from './document';
+import type { Publisher } from './publisher';
+import { ENHANCED_GET, FEED_VARY, revisionIn, revisionOfToken, syncToken } from './syncToken';
+
+/**
+ * Returns a route that answers programs which ask only for what has changed since the revision that they hold, by the
+ * subscription upgrade (IETF calext draft); all others are left to the next one.
+ */
+export function differing(publisher: Publisher, { refuseAt, count }: Answering): RequestHandler {
+  return async (req: Request, res: Response, next: NextFunction) => {
+    if (!wantsDifference(req)) return next();
+    const token = String(req.params['token']);
+    const first = await publisher.opened(token);
+    if (first?.state !== 'open') return refuseAt(req, res, first);
+    const { viewId } = first.shown;
+    const said = req.get('sync-token');
+    const since = said === undefined ? null : (revisionOfToken(said, viewId) ?? 0);
+    const told = first.place.moved ?? first.place.farewell;
+    const current = since === first.shown.number && !told;
+    const document = current
+      ? null
+      : await (since === null
+          ? publisher.document(token, 'feed')
+          : publisher.difference(token, viewId, since));
+    const door = publisher.door(token);
+    if (door?.state !== 'open' || (!document && !current)) return refuseAt(req, res, door);
+    const number = document ? (revisionIn(document.identity.etag) ?? 0) : first.shown.number;
+    res.set('Preference-Applied', ENHANCED_GET);
+    // Nothing is held by whom it tells to ask for everything again.
+    if (document?.status !== 409) {
+      res.set('Sync-Token', syncToken(door.shown.viewId, number));
+      count(req, 'difference', door, heldOf(since));
+    }
+    if (document) sendDocument(req, res, document);
+    else res.status(304).set('Vary', FEED_VARY).end();
+  };
+}
+
+/** Whether a program asks only for what has changed (RFC 7240). */
+function wantsDifference(req: Request): boolean {
+  return (req.get('prefer') ?? '').split(/[,;]/).some((one) => one.trim().toLowerCase() === ENHANCED_GET);
+}

@@ -1,0 +1,61 @@
+import type { Alert, MuteInput as MuteSaid } from '@zonal/core/api';
+import { ALERT_KINDS, type AlertKind } from '@zonal/core/reach';
+import { Problem } from '@zonal/core/problems';
+import { IsBoolean, IsIn, IsISO8601, IsOptional, IsUUID } from 'class-validator';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { KeyRow } from '../db/models';
+
+export class MuteInput implements MuteSaid {
+  @IsIn(Object.keys(ALERT_KINDS)) kind!: AlertKind;
+  @IsOptional() @IsUUID() keyId!: string | null;
+  @IsBoolean() muted!: boolean;
+}
+
+export class UrgentInput {
+  /** The moment by which the newest change has to be known (ISO 8601 with a zone); null for none. */
+  @IsOptional() @IsISO8601({ strict: true }) by!: string | null;
+}
+
+/** So many of the newest are told. */
+const TOLD = 200;
+
+/** Returns what is open of windows, or of all where no ids are given. */
+export async function alerts(
+  sequelize: Sequelize,
+  windowIds: readonly string[] | undefined,
+): Promise<Alert[]> {
+  if (windowIds && !windowIds.length) return [];
+  const rows = await sequelize.query<Omit<Alert, 'since'> & { since: Date }>(
+    `SELECT a.id, a.kind, a.window_id AS "windowId", a.key_id AS "keyId", a.say, a.since,
+       m.kind IS NOT NULL AS muted
+     FROM alerts a LEFT JOIN alert_mutes m
+       ON m.kind = a.kind AND m.window_id = a.window_id AND m.key_id IS NOT DISTINCT FROM a.key_id
+     ${windowIds ? 'WHERE a.window_id IN (:windowIds)' : ''}
+     ORDER BY a.since DESC, a.id LIMIT ${TOLD}`,
+    { replacements: { windowIds }, type: QueryTypes.SELECT },
+  );
+  return rows.map((r) => ({ ...r, since: r.since.toISOString() }));
+}
+
+/** Mutes alerts of a kind about a window or one of its keys, or lets them be heard again. Throws `not-found`. */
+export async function mute(
+  sequelize: Sequelize,
+  windowId: string,
+  { kind, keyId, muted }: MuteInput,
+): Promise<void> {
+  const key = keyId ?? null;
+  if (key && !(await KeyRow.count({ where: { id: key, windowId } }))) throw new Problem('not-found');
+  const sql = muted
+    ? 'INSERT INTO alert_mutes (kind, window_id, key_id) VALUES (:kind, :windowId, :key) ON CONFLICT DO NOTHING'
+    : 'DELETE FROM alert_mutes WHERE kind = :kind AND window_id = :windowId AND key_id IS NOT DISTINCT FROM CAST(:key AS uuid)';
+  await sequelize.query(sql, { replacements: { kind, windowId, key } });
+}
+
+/** Notes by when the newest change of a window has to be known; null for no such moment. */
+export async function setUrgent(sequelize: Sequelize, windowId: string, by: string | null): Promise<void> {
+  const sql = by
+    ? `INSERT INTO urgent_changes (window_id, by) VALUES (:windowId, :by)
+       ON CONFLICT (window_id) DO UPDATE SET by = excluded.by`
+    : 'DELETE FROM urgent_changes WHERE window_id = :windowId';
+  await sequelize.query(sql, { replacements: { windowId, by } });
+}
