@@ -18,6 +18,8 @@ import { EmbedPage } from './glass/EmbedPage';
 import { LedgerPage } from './glass/LedgerPage';
 import { Studio } from './glass/Studio';
 import { WindowsPage } from './glass/WindowsPage';
+import { ReachPage } from './outside/reach/ReachPage';
+import { ReachWindowPage } from './outside/reach/ReachWindowPage';
 import { SheetPage } from './outside/SheetPage';
 import { SheetsPage } from './outside/SheetsPage';
 
@@ -49,6 +51,8 @@ export function App() {
         <Route path="/windows/:id" element={<Studio />} />
         <Route path="/windows/:id/embed/:keyId" element={<EmbedPage />} />
         <Route path="/windows/:id/ledger" element={<LedgerPage />} />
+        <Route path="/reach" element={<ReachPage />} />
+        <Route path="/reach/:id" element={<ReachWindowPage />} />
         <Route path="/sheets" element={<SheetsPage />} />
         <Route path="/sheets/:id" element={<SheetPage />} />
         <Route path="/sightlines" element={<SightlinesPage />} />

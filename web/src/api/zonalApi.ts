@@ -19,8 +19,10 @@ import type {
   KeyInput,
   KeyTurn,
   MailServerInput,
+  MuteInput,
   NewPassword,
   QueryOf,
+  ReachMail,
   Schedule,
   Session,
   SheetCheck,
@@ -85,6 +87,8 @@ const TAGS = [
   'Directory',
   'Wish',
   'Journal',
+  'Reach',
+  'Alert',
 ] as const;
 type Tag = (typeof TAGS)[number];
 type Tags<A> =
@@ -359,6 +363,26 @@ export const zonalApi = createApi({
       ),
 
       // What is on them leads somewhere else whenever a window or a key is changed.
+      reach: query('GET /reach', bare, ['Reach']),
+      windowReach: query('GET /windows/:id/reach', (id: string) => ({ path: { id } }), ['Reach']),
+      knowing: query('GET /reach/knowing', (query: QueryOf<'GET /reach/knowing'>) => ({ query }), ['Reach']),
+      alerts: query('GET /alerts', bare, ['Alert']),
+      mute: mutation(
+        'PUT /windows/:id/alerts',
+        ({ windowId, body }: { windowId: string; body: MuteInput }) => ({ path: { id: windowId }, body }),
+        ['Alert'],
+      ),
+      setUrgent: mutation(
+        'PUT /windows/:id/urgent',
+        ({ id, by }: { id: string; by: string | null }) => ({ path: { id }, body: { by } }),
+        ['Reach', 'Alert'],
+      ),
+      mailReach: mutation(
+        'POST /windows/:id/reach/mail',
+        ({ id, body }: { id: string; body: ReachMail }) => ({ path: { id }, body }),
+        ['Post'],
+      ),
+
       sheets: query('GET /sheets', bare, ['Sheet', 'Window']),
       checkItems: query('POST /sheets/check', (body: SheetCheck) => ({ body }), ['Window']),
       saveSheet: mutation(
@@ -475,6 +499,13 @@ export const {
   useAskCeilingMutation,
   useAnswerRequestMutation,
   useLockDownMutation,
+  useReachQuery,
+  useWindowReachQuery,
+  useKnowingQuery,
+  useMailReachMutation,
+  useAlertsQuery,
+  useMuteMutation,
+  useSetUrgentMutation,
   useSheetsQuery,
   useCheckItemsQuery,
   useSaveSheetMutation,

@@ -20,6 +20,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
+import { Tick } from '../ui/Tick';
 import { endOfDay, lastDayOf } from './keyWords';
 
 interface KeySheetProps {
@@ -157,6 +158,10 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
             error={meantForFits ? undefined : `A whole number from 1 to ${KEY_LIMITS.meantFor}, or nothing.`}
             help="People and programs together. When far more come, the address was passed on, and you are told."
           />
+          <Tick isSelected={form.matters} onChange={(matters) => set({ matters })}>
+            It matters that its readers know
+            <small>You are told when the program of one of them goes silent.</small>
+          </Tick>
           <Field
             label="Contact"
             value={form.contact}
@@ -201,6 +206,7 @@ function formOf(key: WindowKey | null, hostZone: string) {
     cap: (key?.userId ? '' : (key?.cap ?? '')) as '' | Exclude<Glass, 'shut'>,
     lastDay: key ? lastDayOf(key, hostZone) : '',
     meantFor: key?.meantFor ? String(key.meantFor) : '',
+    matters: key?.matters ?? false,
     contact: key?.contact ?? '',
     notes: key?.notes ?? '',
   };

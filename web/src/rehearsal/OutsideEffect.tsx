@@ -2,13 +2,14 @@ import type { Watch } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import { useCalendarsQuery, useWatchQuery, useWindowsQuery } from '../api/zonalApi';
 import type { EntryChange, OutwardWindow } from '@zonal/core/api';
-import { Faded } from '../ui/layout';
+import { Faded, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { RehearsalView } from './RehearsalView';
 import type { RehearsalQuestion } from '../workers/questions';
 import { beyond, inFull } from './inFull';
 import { rehearsed } from './sighted';
 import { useAnswer } from '../workers/useAnswer';
+import { WhenKnown, beginningOf } from './WhenKnown';
 
 interface OutsideEffectProps {
   changes: readonly EntryChange[];
@@ -45,10 +46,12 @@ export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
   if (problem) return <Notice>{problem}</Notice>;
   if (!answer || busy) return <Loading what="Working out what readers would see" />;
   const others = beyond(windows ?? [], calendars ?? [], calendarIds);
+  const loud = answer.filter((r) => !r.quiet).map((r) => r.windowId);
   const shown = question?.pairs.length ? <RehearsalView rehearsals={answer} /> : null;
   return (
-    <>
+    <Stack>
       {shown}
+      {loud.length > 0 && <WhenKnown windowIds={loud} begins={beginningOf(changes, now)} />}
       {others.length > 0 && (
         <Faded role="status">
           {others.join(', ')} {others.length === 1 ? 'shows' : 'show'} this calendar too; what readers would
@@ -56,6 +59,6 @@ export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
         </Faded>
       )}
       {!shown && !others.length && <Faded role="status">No open window shows this calendar.</Faded>}
-    </>
+    </Stack>
   );
 }

@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useLiveChanges } from '../api/useLiveChanges';
-import { useSignOutMutation, useWishesQuery } from '../api/zonalApi';
+import { useAlertsQuery, useSignOutMutation, useWishesQuery } from '../api/zonalApi';
 import type { Session } from '@zonal/core/api';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
 import { unconfirmedWords } from '../api/unconfirmedSlice';
@@ -39,19 +39,26 @@ const Way = styled.nav`
   display: flex;
   flex: 1;
   gap: 0;
+  @media (max-width: 44rem) {
+    flex-wrap: wrap;
+  }
   a {
     display: grid;
     align-content: center;
-    padding: 0.3rem 1.1rem;
+    padding: 0.3rem 0.85rem;
     text-decoration: none;
     border-left: 1px solid var(--hair);
     position: relative;
     @media (max-width: 44rem) {
-      padding-inline: 0.55rem;
+      padding-inline: 0.4rem;
+      font-size: 0.9rem;
     }
   }
   a:last-child {
     border-right: 1px solid var(--hair);
+  }
+  span {
+    white-space: nowrap;
   }
   small {
     color: var(--faded);
@@ -97,11 +104,11 @@ const ICONS = { auto: SunMoon, light: Sun, dark: Moon };
 const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
 
 /** What waits in a section. */
-function Count({ children }: { children: ReactNode }) {
+function Count({ children, what }: { children: ReactNode; what: string }) {
   return (
     <Mark>
       {children}
-      <span className="unseen"> wishes wait for your answer</span>
+      <span className="unseen"> {what}</span>
     </Mark>
   );
 }
@@ -130,6 +137,8 @@ export function Shell({ user, postbox, children }: ShellProps) {
   const unconfirmed = useAppSelector((state) => state.unconfirmed);
   const { data: wishes } = useWishesQuery(undefined, { pollingInterval: LOOK });
   const waiting = wishes?.filter((w) => w.toAnswer).length ?? 0;
+  const { data: alerts } = useAlertsQuery(undefined, { pollingInterval: LOOK });
+  const alerted = alerts?.filter((a) => !a.muted).length ?? 0;
   const dispatch = useAppDispatch();
   const { on } = useAppSelector((state) => state.firstDay);
   const leading = useLocation().pathname !== '/first-day' && on;
@@ -150,14 +159,20 @@ export function Shell({ user, postbox, children }: ShellProps) {
         </Name>
         <Way aria-label="Sections">
           <NavLink to="/calendars">
-            <span>Calendars{waiting > 0 && <Count> {waiting}</Count>}</span>
+            <span>
+              Calendars{waiting > 0 && <Count what="wishes wait for your answer"> {waiting}</Count>}
+            </span>
             <small>inside: the material</small>
           </NavLink>
           <NavLink to="/windows">
-            Windows<small>glass: what is let out</small>
+            Windows<small>glass: what goes out</small>
           </NavLink>
           <NavLink to="/sightlines">
-            Sightlines<small>outside: who sees what, and why</small>
+            Sightlines<small>glass: who sees what</small>
+          </NavLink>
+          <NavLink to="/reach">
+            <span>Reach{alerted > 0 && <Count what="alerts are open"> {alerted}</Count>}</span>
+            <small>outside: who has it</small>
           </NavLink>
           <NavLink to="/house">
             House<small>people, ceilings, settings</small>

@@ -85,6 +85,11 @@ export const PlainTable = styled.table`
       border: 0;
       padding: 0.25rem 0.8rem;
     }
+    /* What its column is called, as no heading stands above it there. */
+    td[data-label]::before {
+      content: attr(data-label) ': ';
+      color: var(--faded);
+    }
     tr {
       border-bottom: 1px solid var(--line);
       padding: 0.4rem 0;
