@@ -26,6 +26,12 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await link(/^Sightlines/).click();
   await expect(page.getByRole('button', { name: /^Dredging and works for Partners/ })).toBeVisible();
   await look('Sightlines');
+  await link(/^Reach/).click();
+  await expect(page.getByRole('table', { name: 'Windows and their readers' })).toBeVisible();
+  await look('Reach');
+  await page.getByRole('link', { name: 'Works ahead', exact: true }).click();
+  await expect(page.getByRole('table', { name: 'Keys and subscribers' })).toBeVisible();
+  await look('Reach of a window');
   await link(/^House/).click();
   await expect(page.getByRole('heading', { name: 'Ceilings' })).toBeVisible();
   await expect(page.getByLabel('Ceiling of the house for Street')).toBeVisible();

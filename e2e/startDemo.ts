@@ -16,6 +16,7 @@ function placeOf(worker: number) {
     postbox: `http://127.0.0.1:${port - 4}`,
     smtp: `smtp://127.0.0.1:${port - 5}`,
     firstPort: port - 6,
+    followers: `http://127.0.0.1:${port - 7}`,
     // The name of a database is the last of its address.
     databaseUrl: worker ? `${database}${worker}` : database,
   };
@@ -26,6 +27,7 @@ export const OWN = placeOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
 export const BASE = OWN.base;
 export const HOST_SITE = OWN.hostSite;
 export const POSTBOX = OWN.postbox;
+export const FOLLOWERS = OWN.followers;
 export const ACCOUNT = {
   name: 'Ida Maren',
   email: 'ida@ostrel.example',
@@ -64,6 +66,9 @@ async function startDemo(worker: number): Promise<() => Promise<void>> {
     HOST_SITE_URL: place.hostSite,
     POSTBOX_URL: place.postbox,
     SMTP_URL: place.smtp,
+    FOLLOWERS_URL: place.followers,
+    // They look when a test has them look.
+    FOLLOWERS_PACE: '0',
     MAIL_FROM: 'calendars@ostrel.example',
     JOB_LOOK_SECONDS: '1',
     SESSION_SECRET: 'a secret of the tests',

@@ -13,7 +13,7 @@ await main(async () => {
   await build();
   const { bundleForNode } = await import('./lib/bundle.mjs');
   const outdir = join(ROOT, 'dist', 'bench');
-  const parts = { bench: 'main', client: 'client', monitor: 'monitor' };
+  const parts = { bench: 'main', client: 'client', mixed: 'mixed', monitor: 'monitor' };
   const entryPoints = Object.fromEntries(
     Object.entries(parts).map(([name, file]) => [name, join(ROOT, 'bench', `${file}.ts`)]),
   );

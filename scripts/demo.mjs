@@ -31,14 +31,16 @@ await main(async () => {
       rmSync(postboxFolder, { recursive: true, force: true });
     }
     postgres.createDatabase('zonal');
-    // Somebody else's site, on another origin; and everybody's mail.
+    // Somebody else's site, on another origin; everybody's mail; and other people's calendar programs.
     const site = await freeFrom(port + 1);
     const postbox = await freeFrom(site + 1);
     const smtp = await freeFrom(postbox + 1);
+    const followers = await freeFrom(smtp + 1);
     const standins = {
       HOST_SITE_URL: `http://127.0.0.1:${site}`,
       POSTBOX_URL: `http://127.0.0.1:${postbox}`,
       SMTP_URL: `smtp://127.0.0.1:${smtp}`,
+      FOLLOWERS_URL: `http://127.0.0.1:${followers}`,
     };
     const env = {
       PUBLIC_URL: `http://127.0.0.1:${port}`,
@@ -53,6 +55,7 @@ await main(async () => {
       WEB_FOLDER,
       OUTSIDE_FOLDER,
       DEMO_ACCOUNTS: JSON.stringify(ACCOUNTS),
+      DEMO_DAYS: '21',
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
     };
     await new Promise((resolve, reject) => {
@@ -66,7 +69,8 @@ await main(async () => {
     await programs.start(SERVER_MAIN, env);
     await tell(port);
     console.log(`  A site of somebody else, to try embeds in: ${env.HOST_SITE_URL}`);
-    console.log(`  Everybody’s mail: ${env.POSTBOX_URL}\n`);
+    console.log(`  Everybody’s mail: ${env.POSTBOX_URL}`);
+    console.log(`  Other people’s calendar programs: ${env.FOLLOWERS_URL}\n`);
     say('Ctrl-C stops everything. Data is kept; “npm run demo -- --fresh” starts over.');
   } catch (error) {
     console.error(error instanceof Refusal ? error.message : error);

@@ -8,34 +8,6 @@ const BASE = process.env.BASE ?? 'http://127.0.0.1:4310';
 const FOLDER = process.env.SHOTS ?? join(ROOT, 'docs', 'screenshots');
 const WANTED = process.argv.slice(2);
 
-const SAMPLE = Buffer.from(
-  [
-    [
-      'VEVENT',
-      'UID:fender@elsewhere.example',
-      'DTSTART;TZID=Atlantic Standard Time:20270112T090000',
-      'SUMMARY:Fender survey',
-      'LOCATION:Berth 2',
-    ],
-    [
-      'VEVENT',
-      'UID:crane@elsewhere.example',
-      'DTSTART;VALUE=DATE:20270114',
-      'SUMMARY:Crane test',
-      'CLASS:PRIVATE',
-    ],
-    [
-      'VTODO',
-      'UID:report@elsewhere.example',
-      'DUE;VALUE=DATE:20270120',
-      'SUMMARY:Survey report to the trust',
-    ],
-    ['VTODO', 'UID:some-day@elsewhere.example', 'SUMMARY:Repaint the bollards'],
-  ]
-    .flatMap(([name, ...lines]) => [`BEGIN:${name}`, ...lines, `END:${name}`])
-    .reduce((text, line) => `${text}${line}\r\n`, 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\n') + 'END:VCALENDAR\r\n',
-);
-
 /** Takes the pictures of docs/screenshots from a running demo; names given as arguments choose some of them. */
 await main(async () => {
   const demo = await fetch(`${BASE}/api/demo`).then(
@@ -91,31 +63,11 @@ await main(async () => {
     if (span) await page.getByLabel('Span').selectOption(span);
     await page.getByRole('region').waitFor();
   };
-  await shot('week', async () => {
-    await page.getByLabel('Span').selectOption('1');
-    await page.getByRole('button', { name: 'Clocks and layers' }).click();
-    await page.getByRole('combobox', { name: 'Second zone' }).fill('Lisbon');
-    await page.locator('[role=option]').first().click();
-    await page.getByRole('button', { name: 'Clocks and layers' }).click();
-    await desk('Week');
-  });
   await shot('people', async () => {
     await desk('Lanes', '1');
     await page.getByRole('button', { name: 'House diary', exact: true }).last().click();
     await page.getByRole('button', { name: 'Its people …' }).click();
     await page.getByRole('list', { name: 'People' }).waitFor();
-  });
-  await shot('import-preview', async () => {
-    await desk('Lanes', '1');
-    await page.getByRole('button', { name: 'Bring in a file' }).click();
-    await page.getByLabel('Into calendar').selectOption({ label: 'HD House diary' });
-    const chooser = page.waitForEvent('filechooser');
-    await page.getByRole('button', { name: 'Choose a file' }).click();
-    await (await chooser).setFiles({ name: 'survey.ics', mimeType: 'text/calendar', buffer: SAMPLE });
-    await page
-      .getByText(/in conflict/)
-      .first()
-      .waitFor();
   });
   await shot('windows', () => page.goto(`${BASE}/windows`));
   const api = (method, path, body) =>
@@ -161,6 +113,16 @@ await main(async () => {
     await page.goto(`${BASE}/sightlines`);
     await page.getByRole('button', { name: /Dredging and works for Partners/ }).click();
   });
+  await shot('reach', async () => {
+    await page.goto(`${BASE}/reach`);
+    await page.getByRole('table', { name: 'Windows and their readers' }).waitFor();
+  });
+  await shot('reach-window', async () => {
+    await page.goto(`${BASE}/reach`);
+    await page.getByRole('link', { name: 'Works ahead', exact: true }).click();
+    await page.getByRole('img', { name: /^How revision/ }).waitFor();
+  });
+  if (process.env.FOLLOWERS_URL) await shot('followers', () => page.goto(process.env.FOLLOWERS_URL));
   await shot('ledger', async () => {
     // Something must have changed outside: an entry is moved, and moved back.
     const { entries } = await api('GET', '/find?text=Berth%202%20clear&in=text');
@@ -223,11 +185,6 @@ await main(async () => {
     await page.waitForTimeout(1500);
   });
   await shot('page', () => page.goto(`${see('bridge-times').see}?show=week`));
-  await shot('link-sheet', async () => {
-    await page.goto(`${BASE}/sheets`);
-    await page.getByRole('link', { name: 'Harbour calendars for shipping agents' }).click();
-    await page.getByText('shows busy times only').waitFor();
-  });
   await shot('board', () => page.goto(`${BASE}/board`));
   await shot('embed', () => page.goto(`${see('on-the-quay').embed}?show=list`), { width: 520, height: 640 });
   await browser.close();

@@ -28,6 +28,7 @@ import { tokenPrint } from '@zonal/server/outside/sheetStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { HOME } from './drafts';
+import { writeHistory } from './history';
 import {
   HOUSE_GLASS,
   KNOWN,
@@ -63,6 +64,13 @@ const [SHARED, MEANT_FOR, CAME] = ['Shipping agents', 6, 31];
 /** One key ends after so many days. */
 const [ENDING, ENDS] = ['Ferry line’s operations desk', 20];
 
+/** Whom to write to about a key. */
+const CONTACTS: Readonly<Record<string, string>> = {
+  'Shipping agents': 'agents@quayside.example',
+  'Ferry line’s operations desk': 'operations@farline.example',
+  'Town web site': 'web desk of the town, room 4',
+};
+
 /** The clearest glass by calendar and audience. */
 const CEILINGS = [
   ['HD', 'street', 'shut'],
@@ -76,6 +84,9 @@ await migrate(sequelize);
 if (!(await UserRow.count())) {
   await seed(JSON.parse(process.env['DEMO_ACCOUNTS'] ?? '[]') as DemoAccount[]);
   await learnLabels(sequelize);
+  // For so many days the house has been at work, and programs outside have followed.
+  const days = Number(process.env['DEMO_DAYS'] ?? 0);
+  if (days) await writeHistory(sequelize, days, Date.now());
 }
 await sequelize.close();
 
@@ -150,7 +161,11 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
         const expiresAt = madeOutTo === ENDING ? new Date(instantOf(HOME, (today + ENDS + 1) * DAY)) : null;
         const createdAt = new Date(Date.now() - MADE);
         const meantFor = madeOutTo === SHARED ? MEANT_FOR : null;
-        const row = await KeyRow.create({ ...key, expiresAt, createdAt, meantFor }, { transaction });
+        const contact = CONTACTS[madeOutTo] ?? '';
+        const row = await KeyRow.create(
+          { ...key, contact, matters: contact !== '', expiresAt, createdAt, meantFor },
+          { transaction },
+        );
         idOfKey.set(`${slug} ${madeOutTo}`, row.id);
         if (madeOutTo !== UNUSED) {
           const use = { keyId: row.id, at: new Date(Date.now() - USED), revision: 1, count: 480 };

@@ -19,6 +19,7 @@ const STAMP = join(DIST, '.built-from');
 const SOURCES = [
   'core/src',
   'core/assets',
+  'core/package.json',
   'server/src',
   'demo/src',
   'standins/src',

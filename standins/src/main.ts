@@ -1,3 +1,6 @@
+import { followersSite } from './followers/followersSite';
+import { USUAL_PACE } from './followers/crowd';
+import { gathered } from './followers/gathered';
 import { hostSite } from './hostSite';
 import { Mailbox, postboxServer, postboxSite } from './postbox';
 
@@ -13,9 +16,11 @@ const placeOf = (name: string) => {
 };
 const mailbox = new Mailbox(process.env['POSTBOX_FOLDER'] ?? '');
 await mailbox.open();
+const gathering = gathered(need('PUBLIC_URL'), Number(process.env['FOLLOWERS_PACE'] ?? USUAL_PACE));
 const servers = [
   hostSite(need('PUBLIC_URL')).listen(...placeOf('HOST_SITE_URL')),
   postboxSite(mailbox).listen(...placeOf('POSTBOX_URL')),
+  followersSite(gathering.crowd).listen(...placeOf('FOLLOWERS_URL')),
 ];
 const smtp = postboxServer(mailbox);
 smtp.on('error', () => undefined);
@@ -25,6 +30,7 @@ await Promise.all([
 ]);
 process.send?.('ready');
 process.once('SIGTERM', () => {
+  void gathering.close();
   smtp.close();
   for (const server of servers) server.close();
 });
