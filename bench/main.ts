@@ -2,10 +2,12 @@ import { compileFigures } from './compile';
 import { expansionFigures } from './expansion';
 import type { Figure } from './figure';
 import { interfaceFigures } from './interface';
+import { loadFigures } from './load';
 import { pollFigures } from './poll';
 import { standstillFigures } from './standstill';
 import { storeFigures } from './store';
 import { weightFigures } from './weight';
+import { yearFigures } from './year';
 
 const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   expansion: expansionFigures,
@@ -14,6 +16,8 @@ const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   poll: pollFigures,
   standstill: () => standstillFigures(process.env),
   store: () => storeFigures(process.env),
+  load: () => loadFigures(process.env),
+  year: () => yearFigures(process.env),
   interface: () => interfaceFigures(process.env),
 };
 

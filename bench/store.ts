@@ -12,14 +12,21 @@ import { once } from 'node:events';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Figure } from './figure';
 
-const [EMAIL, PASSWORD] = ['ida@ostrel.example', 'tide-and-time'];
+export const [EMAIL, PASSWORD] = ['ida@ostrel.example', 'tide-and-time'];
 const KEYS = 10;
 const ZONE = 'America/Halifax';
+/** Windows that are made in one transaction. */
+const AT_ONCE = 20;
 
 const dayOn = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
 
-/** A calendar with entries in the coming sixty days, and windows over it with keys of their own. */
-async function fill(sequelize: Sequelize, entries: number, windows: number): Promise<string> {
+/** Makes a calendar with entries in the coming sixty days, and windows over it with keys of their own. */
+export async function fill(
+  sequelize: Sequelize,
+  entries: number,
+  windows: number,
+  keys = KEYS,
+): Promise<string> {
   const place = { description: '', zone: ZONE, plate: 'LO', colour: 'teal' as const };
   const { id: calendarId } = await CalendarRow.create({ ...place, name: `Locks ${randomUUID()}` });
   const rows = Array.from({ length: entries }, (_, i) => {
@@ -34,8 +41,10 @@ async function fill(sequelize: Sequelize, entries: number, windows: number): Pro
   });
   await EntryRow.bulkCreate(rows);
   const settings = settingsOf(windowInput(calendarId, 'clear') as never);
-  await sequelize.query(
-    `WITH made AS (
+  // The journal looks at all that a transaction has noted, for each line of it.
+  for (let made = 0; made < windows; made += AT_ONCE)
+    await sequelize.query(
+      `WITH made AS (
        INSERT INTO windows (id, slug, name, settings, secret, listed, version, created_at, updated_at)
        SELECT gen_random_uuid(), gen_random_uuid(), 'Window ' || n, :settings, gen_random_uuid(), false, 1, now(), now()
        FROM generate_series(1, :windows) n RETURNING id
@@ -45,12 +54,27 @@ async function fill(sequelize: Sequelize, entries: number, windows: number): Pro
      INSERT INTO keys (id, window_id, token, made_out_to, audience, created_at, updated_at)
      SELECT gen_random_uuid(), id, replace(gen_random_uuid()::text, '-', ''), 'Town', 'street', now(), now()
      FROM made CROSS JOIN generate_series(1, :keys)`,
-    { replacements: { settings: JSON.stringify(settings), windows, calendarId, keys: KEYS } },
-  );
+      {
+        replacements: {
+          settings: JSON.stringify(settings),
+          windows: Math.min(AT_ONCE, windows - made),
+          calendarId,
+          keys,
+        },
+      },
+    );
   return calendarId;
 }
 
-async function started(env: NodeJS.ProcessEnv) {
+/** Makes the tables, and somebody who may do everything. */
+export async function prepare(sequelize: Sequelize): Promise<void> {
+  await migrate(sequelize);
+  if (await UserRow.count()) return;
+  const passwordHash = await hashPassword(PASSWORD);
+  await UserRow.create({ name: 'Ida', email: EMAIL, role: 'steward', passwordHash });
+}
+
+export async function started(env: NodeJS.ProcessEnv) {
   const began = performance.now();
   const server = fork(env['SERVER_MAIN']!, { env });
   const ready = once(server, 'message');
@@ -58,7 +82,7 @@ async function started(env: NodeJS.ProcessEnv) {
 }
 
 /** Waits until an address answers with 200, and returns what it says. */
-async function answered(url: string): Promise<string> {
+export async function answered(url: string): Promise<string> {
   for (;;) {
     const answer = await fetch(url).catch(() => null);
     const text = await answer?.text();
@@ -71,14 +95,7 @@ async function answered(url: string): Promise<string> {
 export async function storeFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
   const sequelize = connect(env['DATABASE_URL']!, { patient: true });
   const base = `http://127.0.0.1:${env['PORT']}`;
-  await migrate(sequelize);
-  if (!(await UserRow.count()))
-    await UserRow.create({
-      name: 'Ida',
-      email: EMAIL,
-      role: 'steward',
-      passwordHash: await hashPassword(PASSWORD),
-    });
+  await prepare(sequelize);
   const tokens = async (calendarId: string) =>
     (
       await sequelize.query<{ token: string }>(

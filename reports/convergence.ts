@@ -18,6 +18,7 @@ const told = convergenceTrial(HISTORIES, SEED);
 const SAY: Readonly<Record<Following, string>> = {
   ...(Object.fromEntries(Object.entries(KEEPING).map(([h, { say }]) => [h, say])) as Record<Keeping, string>),
   difference: 'asks only for what has changed since its last look, and lets go of what is told as deleted',
+  dav: 'syncs a collection by difference: takes members that changed, and drops those that are not found',
 };
 const habits = Object.keys(SAY) as Following[];
 table(
