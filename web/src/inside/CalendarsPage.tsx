@@ -16,7 +16,7 @@ import { ProblemNotice } from '../ui/ProblemNotice';
 import { useNow } from '../ui/useNow';
 import { CalendarSheet } from './CalendarSheet';
 import { ClocksRow } from './ClocksRow';
-import { itemsOf, itemsWhere, rangeOf, stepOf, type DeskItem } from './deskDays';
+import { itemsOf, itemsWhere, keyOf, rangeOf, stepOf, type DeskItem } from './deskDays';
 import { calendarSwitched, deskSet, layerSwitched, type Desk as DeskState } from './deskSlice';
 import { DeskBar } from './DeskBar';
 import { EntryEditor } from './EntryEditor';
@@ -182,7 +182,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         fields={
           shown.length > 0 && (
             <>
-              {toWrite.length > 0 ? <QuickLine calendars={toWrite} edits={edits} /> : <span />}
+              {toWrite.length > 0 ? <QuickLine calendars={toWrite} edits={edits} onWritten={(e) => choose(keyOf(e))} /> : <span />}
               <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
             </>
           )

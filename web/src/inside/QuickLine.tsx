@@ -30,7 +30,15 @@ const Form = styled.form`
 `;
 
 /** Writes an entry from one line; what was understood stands below before it is saved. */
-export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]; edits: Edits }) {
+export function QuickLine({
+  calendars,
+  edits,
+  onWritten,
+}: {
+  calendars: readonly Calendar[];
+  edits: Edits;
+  readonly onWritten: (entry: Entry) => void;
+}) {
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(calendars[0]!.id);
   const now = useNow();
@@ -47,6 +55,8 @@ export function QuickLine({ calendars, edits }: { calendars: readonly Calendar[]
     const answer = await edits.edit(edit);
     if ('code' in answer) return;
     gate.forget();
+    const [written] = answer.entries;
+    if (written) onWritten(written);
     edits.say(`Written into ${calendar.name}: ${words(line)}.`);
     setText('');
   };

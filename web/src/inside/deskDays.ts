@@ -130,6 +130,11 @@ export function lastDayOf(start: Wall, end: Wall, allDay: boolean): Day {
   return allDay || end - start >= DAY ? Math.max(first, Math.ceil(end / DAY) - 1) : first;
 }
 
+/** Returns the key of the item that shows an entry, or the date of a series that has this slot. */
+export function keyOf(entry: Entry, slot: Occurrence['slot'] = null): string {
+  return `${entry.id}|${slot ? wallOf(slot) : ''}`;
+}
+
 function itemOf(entry: Entry, one: Occurrence, zone: ZoneName): DeskItem {
   const zoned = one.start.kind === 'zoned';
   const start = zoned ? wallAt(zone, one.from) : wallOf(one.start);
@@ -139,7 +144,7 @@ function itemOf(entry: Entry, one: Occurrence, zone: ZoneName): DeskItem {
   const lastDay = lastDayOf(start, end, allDay);
   const { planned } = one.content;
   return {
-    key: `${entry.id}|${one.slot ? wallOf(one.slot) : ''}`,
+    key: keyOf(entry, one.slot),
     entry,
     one,
     start,

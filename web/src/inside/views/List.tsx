@@ -99,9 +99,9 @@ export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) 
   useEffect(() => {
     // A row that is being pressed must not move away: its click would be lost.
     if (at >= 0 && keyOfItem(document.activeElement) !== chosen) virtual.scrollToIndex(at, { align: 'auto' });
-    // Only when another one is chosen.
+    // Only when another one is chosen, or what was just written comes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [chosen]);
+  }, [chosen, at >= 0]);
   if (!all.length)
     return (
       <Empty>
