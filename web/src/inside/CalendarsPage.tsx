@@ -182,7 +182,11 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         fields={
           shown.length > 0 && (
             <>
-              {toWrite.length > 0 ? <QuickLine calendars={toWrite} edits={edits} onWritten={(e) => choose(keyOf(e))} /> : <span />}
+              {toWrite.length > 0 ? (
+                <QuickLine calendars={toWrite} edits={edits} onWritten={(e) => choose(keyOf(e))} />
+              ) : (
+                <span />
+              )}
               <FindField query={desk.find} onChange={find} here={ordered.length} onGo={go} />
             </>
           )
