@@ -8,7 +8,6 @@ import { join } from 'node:path';
 import { pinoHttp } from 'pino-http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { doneChange } from './db/changes';
-import type { Outbox } from './db/outbox';
 import { changeRoute, type ChangeStream } from './http/changeStream';
 import { calendarRoutes } from './inside/calendarRoutes';
 import type { Config } from './config';
@@ -47,7 +46,11 @@ import { labelRoutes } from './glass/labelRoutes';
 import { ledgerRoutes } from './glass/ledgerRoutes';
 import type { Publishing } from './glass/publishWindow';
 import { mailServerNow } from './post/mailer';
+import type { Noticing } from './post/notices';
+import { noticePages } from './post/noticePages';
 import { postRoutes } from './post/postRoutes';
+import { pushRoutes } from './reach/pushRoutes';
+import type { PushSetting } from './reach/pushStore';
 import { reachRoutes } from './reach/reachRoutes';
 import { windowRoutes } from './glass/windowRoutes';
 
@@ -127,13 +130,15 @@ export function deskApp(
   config: Config,
   publishing: Publishing,
   stream: ChangeStream,
-  outbox: Outbox,
+  noticing: Noticing,
+  push: PushSetting,
 ): { app: Express; close: () => Promise<void> } {
   // The thread that answers readers stands in front as one more proxy.
   const app = bareApp(config.proxies + 1);
   const { middleware, close } = sessions(config);
-  app.use('/api', api(config, publishing, stream, outbox, middleware));
+  app.use('/api', api(config, publishing, stream, noticing, push, middleware));
   app.use(sheetPages(publishing));
+  app.use(noticePages(noticing, async () => (await mailServerNow(config.mailServer)) !== null));
   if (config.webFolder) app.use(webApplication(config.webFolder, config.tryOut));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
@@ -144,7 +149,8 @@ function api(
   config: Config,
   publishing: Publishing,
   stream: ChangeStream,
-  outbox: Outbox,
+  { outbox, shownAt }: Noticing,
+  push: PushSetting,
   session: express.RequestHandler,
 ): Router {
   const { sequelize, change } = publishing;
@@ -177,6 +183,7 @@ function api(
     ...sheetRoutes(publishing),
     ...ledgerRoutes,
     ...reachRoutes(sequelize, change, outbox, publicUrl, mayMail),
+    ...pushRoutes(change, shownAt, push),
     ...ceilingRoutes(publishing),
     ...labelRoutes(sequelize, change, views),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, publicUrl)] : []),
@@ -207,7 +214,7 @@ function api(
 function webApplication(folder: string, tryOut: string): Router {
   const router = Router();
   /** Addresses that are not the application's own, though nothing is there. */
-  const elsewhere = /^\/(api|see|embed|feed|copy|dav|links|board|oembed|outside)(\/|$)/;
+  const elsewhere = /^\/(api|see|embed|feed|copy|dav|links|notices|board|oembed|outside)(\/|$)/;
   const file = join(folder, 'index.html');
   if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
   const template = readFileSync(file, 'utf8');

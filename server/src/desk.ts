@@ -14,8 +14,12 @@ import type { Trouble } from './glass/trouble';
 import { Outbox } from './db/outbox';
 import { Jobs } from './jobs/jobs';
 import { startPost } from './post/mailer';
+import { forgetNotices, stillTold, tellReaders } from './post/notices';
+import { startTelling } from './reach/telling';
 import { startRollUps } from './reach/rollUp';
 import { startWatching } from './reach/watching';
+import type { ToldOrder } from './outside/outside';
+import type { ShownAt, ToldAt } from './outside/publisher';
 import { forgetReaders } from './db/readers';
 import { valueOf, type Told } from './threads/told';
 import { followSchedule } from './glass/schedule';
@@ -27,6 +31,10 @@ export interface Front {
   /** Waits until a change acts outside; returns who has not confirmed that in time. Tells `outside-stopped` and `outside-unsure`. */
   acts(change: LoggedChange): Promise<Told<Unconfirmed | null>>;
   troubles(): Promise<ReadonlyMap<string, Trouble>>;
+  /** Which view stands behind an address for readers now; null where they get nothing there. */
+  shownAt(token: string): Promise<ShownAt | null>;
+  /** What somebody is told who does not look by themselves, of what readers get at an address; null as above. */
+  told(token: string, viewId: string | null, asked: ToldOrder): Promise<ToldAt | null>;
 }
 
 /** The organisers' side of a server: the API, the application's files, drafts that show themselves. */
@@ -53,10 +61,23 @@ export async function startDesk(
   const jobs = config.jobs && new Jobs(sequelize, config.databaseUrl, config.jobs);
   const outbox = new Outbox(jobs && ((id, transaction) => jobs.ask('mail', { id }, transaction)));
   await jobs?.start();
-  const post = jobs && (await startPost(jobs, outbox, sequelize, config.mailServer));
+  const at = {
+    shownAt: (token: string) => front.shownAt(token),
+    told: (...asked: Parameters<Front['told']>) => front.told(...asked),
+  };
+  const noticing = { ...at, sequelize, outbox, publicUrl: config.publicUrl, gap: config.telling.gap };
+  const push = { told: at.told, allowed: config.pushAllowed };
+  const post =
+    jobs && (await startPost(jobs, outbox, sequelize, config.mailServer, (onlyIf) => stillTold(at, onlyIf)));
+  const telling =
+    jobs &&
+    (await startTelling(
+      { sequelize, jobs, push, publicUrl: config.publicUrl, hub: config.hub, times: config.telling },
+      () => tellReaders(noticing),
+    ));
   if (jobs) await startRollUps(jobs, sequelize);
   if (jobs) await startWatching(jobs, { sequelize, outbox, publicUrl: config.publicUrl, troubles });
-  const { app, close } = deskApp(config, publishing, stream, outbox);
+  const { app, close } = deskApp(config, publishing, stream, noticing, push);
   const schedule = followSchedule(publishing);
   return {
     app,
@@ -65,6 +86,7 @@ export async function startDesk(
     close: async () => {
       clearInterval(daily);
       await schedule.close();
+      await telling?.close();
       post?.close();
       await jobs?.close();
       await close();
@@ -106,6 +128,7 @@ async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
     await dropOldEdits(sequelize);
     await dropOldChanges(sequelize);
     await forgetReaders(sequelize);
+    await forgetNotices(sequelize);
   };
   await tidy();
   const note = (error: unknown) => log.warn({ err: error }, 'old edits could not be dropped');

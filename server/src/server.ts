@@ -49,9 +49,10 @@ export async function startServer(config: Config): Promise<RunningServer> {
   await patient.close();
   const sequelize = connect(config.databaseUrl);
   await refuseKnownAccounts(config.refusedAccounts);
-  const { databaseUrl, publicUrl, unheard, threads } = config;
+  const { databaseUrl, publicUrl, unheard, threads, hub } = config;
   const documentRoom = Math.ceil(config.room / 4);
   const compilerRoom = config.room - documentRoom;
+  const mails = config.mailServer !== null;
   let desk: Desk | null = null;
   const tell = (news: ChangeNews) => {
     desk?.tell(news).catch((error: unknown) => log.warn({ err: error }, 'news could not be told'));
@@ -61,10 +62,10 @@ export async function startServer(config: Config): Promise<RunningServer> {
       threads
         ? compilingThread(
             outside,
-            { databaseUrl, publicUrl, keysSecret: config.keysSecret, room: compilerRoom },
+            { databaseUrl, publicUrl, keysSecret: config.keysSecret, mails, hub, room: compilerRoom },
             threads,
           )
-        : new Compiler(outside, { sequelize, publicUrl, room: compilerRoom }),
+        : new Compiler(outside, { sequelize, publicUrl, mails, hub, room: compilerRoom }),
     { tell, unheard, room: documentRoom },
   );
   await publisher.start();
@@ -86,6 +87,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
         return change.takesAway ? presence.confirm(change) : null;
       }),
     troubles: () => Promise.resolve(publisher.troubles),
+    shownAt: (token) => publisher.shownAt(token),
+    told: (token, viewId, asked) => publisher.told(token, viewId, asked),
   };
   const organisers = threads ? deskThread(config, front, threads) : await deskHere(config, sequelize, front);
   const poll = pollPath(publisher, counting);

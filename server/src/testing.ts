@@ -43,6 +43,9 @@ export async function testServer(
     mailServer: null,
     postbox: '',
     jobs: null,
+    telling: { settle: 0, gap: 0 },
+    hub: '',
+    pushAllowed: [],
     proxies: 0,
     demoAccounts: null,
     refusedAccounts: [],
@@ -134,8 +137,8 @@ export class TestClient {
 }
 
 /** Starts a server with somebody signed in, and a calendar of the quay. */
-export async function quayServer(databaseUrl?: string) {
-  const server = await testServer(databaseUrl ?? (await freshDatabase()));
+export async function quayServer(databaseUrl?: string, parts: Partial<Config> = {}) {
+  const server = await testServer(databaseUrl ?? (await freshDatabase()), parts);
   const client = new TestClient(server.base);
   await client.signIn();
   const plate = { plate: 'QU', colour: 'teal', zone: 'America/Halifax', description: '' };

@@ -43,6 +43,9 @@ import type {
   Alert,
   KnowingAnswer,
   MuteInput,
+  Push,
+  PushInput,
+  PushStateInput,
   Reach,
   ReachMail,
   ReachMailAnswer,
@@ -133,6 +136,12 @@ export interface Calls {
   };
   'GET /windows/:id/reach': { answer: WindowReach };
   /** What organisers should hear of, the newest first. */
+  'GET /keys/:id/push': { answer: Push | null };
+  'PUT /keys/:id/push': { body: PushInput; answer: Push };
+  'PUT /keys/:id/push/state': { body: PushStateInput; answer: Push };
+  'POST /keys/:id/push/secret': { answer: Push };
+  'POST /keys/:id/push/test': { answer: Push };
+  'DELETE /keys/:id/push': { answer: Push | null };
   'GET /alerts': { answer: readonly Alert[] };
   'PUT /windows/:id/alerts': { body: MuteInput; answer: readonly Alert[] };
   /** Says by when the newest change of a window has to be known; null for no such moment. */

@@ -1,5 +1,5 @@
 import type { Audience, Glass } from '../glass';
-import type { AlertKind, PollForm, SubscriberState } from '../reach';
+import type { AlertKind, PollForm, PushState, SubscriberState } from '../reach';
 
 /** Instants are in ISO 8601, lengths in milliseconds, shares from 0 to 1. */
 
@@ -51,6 +51,10 @@ export interface ReachKey {
   readonly meantFor: number | null;
   /** The newest revision of what it shows; null where it never was. */
   readonly revision: number | null;
+  /** How many have changes told to a mail address that they left and confirmed. */
+  readonly byMail: number;
+  /** How changes are pushed to a system of its own; null where they are not. */
+  readonly push: PushState | null;
   readonly subscribers: readonly ReachSubscriber[];
 }
 
@@ -166,4 +170,44 @@ export interface ReachMail {
 export interface ReachMailAnswer {
   readonly sent: number;
   readonly without: readonly string[];
+}
+
+/** One request by which a system outside was told, or was to be. */
+export interface PushTry {
+  readonly message: string;
+  readonly revision: number;
+  readonly at: string;
+  /** Of HTTP; null where nothing was answered. */
+  readonly status: number | null;
+  /** Milliseconds. */
+  readonly took: number;
+  /** Why it did not count as told, or empty. */
+  readonly trouble: string;
+}
+
+/** How changes of what a key shows are pushed to a system outside. */
+export interface Push {
+  readonly address: string;
+  readonly state: PushState;
+  /** The revision that was told last. */
+  readonly told: number;
+  /** Whether something waits to be told, or is being tried. */
+  readonly waits: boolean;
+  /** The newest first. */
+  readonly tries: readonly PushTry[];
+  readonly version: number;
+  /** By which its requests are signed; only where it was just made. */
+  readonly secret: string | null;
+  /** Until when the secret before it counts as well. */
+  readonly oldUntil: string | null;
+}
+
+export interface PushInput {
+  readonly address: string;
+  /** The version that was changed; 0 where there was none. */
+  readonly version: number;
+}
+
+export interface PushStateInput {
+  readonly paused: boolean;
 }

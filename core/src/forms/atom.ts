@@ -1,12 +1,11 @@
 import { compareText } from '../entries';
-import { safeUri, type OutwardItem, type OutwardView } from '../glass';
+import { safeUri, type OutwardItem, type OutwardOccurrence, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import { noticeWords, sayOf, type Notice } from './notice';
 import { html, type Html } from './page/html';
-import { pageEntry } from './page/agenda';
-import { spanText } from './page/entryLine';
 import type { Parts } from './parts';
-import { kindText, speechFor, type Speech } from './speech/speech';
+import { speechFor, type Speech } from './speech/speech';
+import { summaryText } from './summaryText';
 import { XML_HEAD, momentOf, xmlSafe } from './xml';
 
 /** Addresses, absolute: of this feed, of the page, and below which the pages of entries are. */
@@ -14,6 +13,8 @@ export interface ChangesSetting {
   readonly self: string;
   readonly page: string;
   readonly notice?: Notice | null;
+  /** Where programs can ask to be told of changes (WebSub section 4). */
+  readonly hub?: string;
 }
 
 /** So many of the newest changes are told. */
@@ -26,7 +27,7 @@ const MOST_CHANGES = 100;
 export function changesParts(view: OutwardView, revision: Revision, setting: ChangesSetting): Parts {
   const speech = speechFor(view.wording.language);
   const { wording, ids } = view;
-  const { notice = null, page, self } = setting;
+  const { notice = null, page, self, hub } = setting;
   const changed = view.items
     .map((item) => ({ item, stamp: revision.stamps[item.uid]! }))
     .sort(
@@ -42,7 +43,11 @@ ${wording.description && html`<subtitle>${xmlSafe(wording.description)}</subtitl
 <author><name>${xmlSafe(wording.name)}</name></author>
 <link rel="self" type="application/atom+xml" href="${uri(self)}"/>
 <link rel="alternate" type="text/html" href="${uri(page)}"/>
-${notice && noticeEntry(notice, view, speech, page)}${changed.map((c) => entry(c.item, c.stamp, view, speech, notice?.to?.see ?? page))}</feed>
+${
+  hub &&
+  html`<link rel="hub" href="${uri(hub)}"/>
+`
+}${notice && noticeEntry(notice, view, speech, page)}${changed.map((c) => entry(c.item, c.stamp, view, speech, notice?.to?.see ?? page))}</feed>
 `;
   return { head: XML_HEAD + document.text, blocks: [] };
 }
@@ -58,26 +63,15 @@ function entry(item: OutwardItem, stamp: Stamp, view: OutwardView, speech: Speec
 <title>${xmlSafe(title)}</title>
 <updated>${momentOf(stamp.at)}</updated>
 <link rel="alternate" type="text/html" href="${uri(`${pages}/${item.uid}`)}"/>
-<summary>${xmlSafe(summary(item, view, speech))}</summary>
+<summary>${xmlSafe(summaryText(oneOf(item), view.hostZone, view.hostZone, speech))}</summary>
 </entry>
 `;
 }
 
-/** When it is, by the clocks of the host, and what its state is. */
-function summary(item: OutwardItem, { hostZone }: OutwardView, speech: Speech): string {
+/** An entry is told by its first time. */
+function oneOf(item: OutwardItem): OutwardOccurrence {
   const content = item.kind === 'busy' ? null : item.content;
-  const { start, end, from, to, uid } = item;
-  const time = pageEntry({ start, end, from, to, uid, content, tentative: false }, hostZone);
-  const { status, place } = content ?? {};
-  return [
-    speech.say('dayTime', { day: speech.day(time.firstDay), time: spanText(time, speech) }),
-    status === 'cancelled' && speech.say('cancelled'),
-    status === 'tentative' && speech.say('tentative'),
-    place,
-    content && kindText(speech, content, start, hostZone),
-  ]
-    .filter(Boolean)
-    .join(' · ');
+  return { ...item, content, tentative: item.kind === 'busy' ? false : content?.status === 'tentative' };
 }
 
 function noticeEntry(notice: Notice, view: OutwardView, speech: Speech, page: string): Html {

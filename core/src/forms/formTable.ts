@@ -22,6 +22,8 @@ export interface FormSetting {
   readonly asOf?: Instant;
   /** What readers with this address have to be told besides, such as a new one. */
   readonly notice?: Notice | null;
+  /** The hub by which programs can be told of changes (WebSub section 4); left out where there is none. */
+  readonly hub?: string;
 }
 
 export interface Form {
@@ -99,8 +101,9 @@ export const FORMS: Readonly<Record<FormName, Form>> = {
     steady: true,
     linked: true,
     dated: true,
-    parts: (view, revision, { addresses, notice = null }) =>
+    parts: (view, revision, { addresses, notice = null, hub }) =>
       changesParts(view, revision, {
+        ...(hub ? { hub } : {}),
         self: addresses.feed.replace(/\.ics$/, '.atom'),
         page: addresses.see,
         notice,

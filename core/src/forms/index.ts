@@ -35,11 +35,13 @@ export {
   type LookName,
 } from './embed/look';
 export { oEmbed, oEmbedXml, type OEmbed } from './embed/oEmbed';
+export { NOTICE_WAYS, type NoticeWay } from './page/noticesPage';
 export { noticeWords, type Notice } from './notice';
 export { wholeOf, type Parts } from './parts';
 export { entryFile, type EntryFile } from './entryFile';
 export { PRODUCT, type CalendarOptions } from './icsCalendar';
 export { differenceParts, knowsSince } from './difference';
+export { pushEvent, type PushEvent } from './pushEvent';
 export { DAV_METHODS, davAnswer, davForbidden, type DavAnswer, type DavAsked } from './dav/collection';
 export type { DavSetting } from './dav/members';
 export { busyTimes } from './freeBusy';

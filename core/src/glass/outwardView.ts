@@ -141,7 +141,7 @@ export function outwardWording(w: Wording): Wording {
     description: outwardText(t.description),
     topic: outwardText(t.topic),
   });
-  const { colour, contact, busyWord, dueAs, place, remind, lettingGo, translations } = w;
+  const { colour, contact, busyWord, dueAs, place, remind, lettingGo, notices, translations } = w;
   return {
     ...text(w),
     colour,
@@ -151,6 +151,7 @@ export function outwardWording(w: Wording): Wording {
     ...(place ? { place: outwardText(place) } : {}),
     ...(remind ? { remind } : {}),
     ...(lettingGo === undefined ? {} : { lettingGo }),
+    ...(notices === false ? { notices } : {}),
     translations: translations.map(text),
   };
 }

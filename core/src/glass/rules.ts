@@ -62,6 +62,8 @@ export interface Wording extends WordingText {
   readonly remind?: number;
   /** Days for which feeds tell that something has left; absent for {@link USUAL_LETTING_GO}. */
   readonly lettingGo?: number;
+  /** False where readers may not leave a mail address to hear of changes; absent where they may. */
+  readonly notices?: false;
   /** The same in further languages. */
   readonly translations: readonly WordingText[];
 }

@@ -9,7 +9,7 @@ import { PLAIN_TITLE } from './titlePattern';
 /** All that organisers say of a window: how it names itself, and which part of which calendars it shows to whom. */
 export interface WindowSaid
   extends
-    Omit<Wording, 'place' | 'remind' | 'lettingGo'>,
+    Omit<Wording, 'place' | 'remind' | 'lettingGo' | 'notices'>,
     Pick<
       WindowRules,
       | 'titlePattern'
@@ -29,6 +29,8 @@ export interface WindowSaid
   readonly remind: number;
   /** For how many days feeds tell that something has left. */
   readonly lettingGo: number;
+  /** Whether readers may leave a mail address to hear of changes. */
+  readonly notices: boolean;
   /** Whether it is on the notice board and search engines may list its pages. */
   readonly listed: boolean;
 }
@@ -57,6 +59,7 @@ export const BLANK_WINDOW: WindowSaid = {
   dueAs: 'all-day',
   remind: 0,
   lettingGo: USUAL_LETTING_GO,
+  notices: true,
   titlePattern: PLAIN_TITLE,
   hostZone: 'UTC',
   horizon: { kind: 'rolling', pastDays: 30, nextDays: 180 },
@@ -126,7 +129,7 @@ export interface RuleSetting {
 /** Returns the rules that a window says. */
 export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleSetting): WindowRules {
   const { name, description, language, topic, contact, translations, ...said } = saidOf(given);
-  const { colour, busyWord, dueAs, place, remind, lettingGo, ...rest } = said;
+  const { colour, busyWord, dueAs, place, remind, lettingGo, notices, ...rest } = said;
   const { listed: _listed, ...rules } = rest;
   const own = new Set(rules.sources.map((s) => s.calendarId));
   return {
@@ -136,6 +139,7 @@ export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleS
       ...(place ? { place } : {}),
       ...(remind ? { remind } : {}),
       ...(lettingGo === USUAL_LETTING_GO ? {} : { lettingGo }),
+      ...(notices ? {} : { notices }),
     },
     secret,
     ceilings: {

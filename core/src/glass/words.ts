@@ -96,5 +96,6 @@ export const WORDING_WORDS: Readonly<Record<keyof Wording | 'hostZone', string>>
   dueAs: 'form of due items',
   remind: 'suggested reminder',
   lettingGo: 'days for which feeds tell what has left',
+  notices: 'change notices by mail',
   hostZone: 'time zone',
 };

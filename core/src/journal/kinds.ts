@@ -83,6 +83,12 @@ export const JOURNAL_KINDS = {
     noted: ['turned_at', 'ends_at'],
     told: ['key_id', 'turned_at'],
   },
+  pushes: {
+    area: 'keys',
+    word: 'push of a key',
+    noted: ['host', 'state'],
+    told: ['key_id'],
+  },
   link_sheets: {
     area: 'keys',
     word: 'link sheet',
@@ -141,6 +147,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   labelHolds: 'label holds',
   tellTentative: 'tells tentative',
   remind: 'reminds minutes before',
+  notices: 'readers may have changes by mail',
   lettingGo: 'tells for so many days what has left',
   secure: 'encrypted from the first byte',
   windowId: 'window',

@@ -1,3 +1,10 @@
+export {
+  digestLetter,
+  noticeConfirmLetter,
+  speechToReader,
+  type DigestReading,
+  type DigestSetting,
+} from './digest';
 export { headerText, letterHtml, letterText, type Letter, type LetterPart } from './letter';
 export {
   LETTER_KINDS,

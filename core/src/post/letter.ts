@@ -3,6 +3,7 @@ import { html, type Html } from '../forms/page/html';
 /** A piece of a letter. */
 export type LetterPart =
   | { readonly kind: 'text'; readonly text: string }
+  | { readonly kind: 'heading'; readonly text: string }
   | { readonly kind: 'list'; readonly items: readonly string[] }
   /** An address to follow, with what it does. */
   | { readonly kind: 'link'; readonly label: string; readonly href: string }
@@ -12,6 +13,8 @@ export type LetterPart =
 /** A mail as it is meant: plain text and HTML are made of it. */
 export interface Letter {
   readonly subject: string;
+  /** In which it is written (RFC 5646); English where it is left out. */
+  readonly language?: string;
   readonly parts: readonly LetterPart[];
 }
 
@@ -37,13 +40,14 @@ const STYLE = {
   body: 'margin:0;padding:24px;background:#f6f1e5;color:#1f2730;font:16px/1.5 Georgia,serif',
   sheet: 'max-width:560px;margin:0 auto;padding:24px;background:#fffdf7;border:1px solid #b9b09c',
   link: 'display:inline-block;padding:9px 16px;border:1px solid #1f2730;color:#1f2730;text-decoration:none',
+  heading: 'font-size:16px;margin:20px 0 0',
   note: 'color:#666055;font-size:14px',
 } as const;
 
 /** Returns a letter as an HTML document that fetches nothing and runs nothing; every text in it is escaped. */
 export function letterHtml(letter: Letter): string {
   const document = html`<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>${headerText(letter.subject)}</title></head>
+<html lang="${letter.language ?? 'en'}"><head><meta charset="utf-8"><title>${headerText(letter.subject)}</title></head>
 <body style="${STYLE.body}"><div style="${STYLE.sheet}">
 ${letter.parts.map(partHtml)}
 </div></body></html>
@@ -55,8 +59,10 @@ function partHtml(part: LetterPart): Html {
   switch (part.kind) {
     case 'text':
       return html`<p>${part.text}</p>`;
+    case 'heading':
+      return html`<h2 style="${STYLE.heading}">${part.text}</h2>`;
     case 'list':
-      return html`<ul>${part.items.map((item) => html`<li>${item}</li>`)}</ul>`;
+      return html`<ul>${part.items.map((item) => html`<li dir="auto">${item}</li>`)}</ul>`;
     case 'link':
       return html`<p><a style="${STYLE.link}" href="${part.href}">${part.label}</a></p><p style="${STYLE.note}">${part.href}</p>`;
     case 'note':

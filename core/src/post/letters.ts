@@ -9,6 +9,8 @@ export const LETTER_KINDS = {
   'sight-request': 'wish to see a calendar',
   'sight-reply': 'answer to a wish',
   alert: 'alert about a window',
+  'notice-confirm': 'confirmation of a reader’s address',
+  notice: 'changes told to a reader',
   'reach-note': 'note that something has changed outside',
   test: 'test mail',
 } as const;

@@ -85,6 +85,14 @@ export const PROBLEMS = {
     status: 409,
     say: 'This mail was sent, or is being sent just now. Reload the page to see what became of it.',
   },
+  'push-address': {
+    status: 422,
+    say: 'Changes cannot be pushed to this address: {reason}',
+  },
+  'push-missing': {
+    status: 409,
+    say: 'Nothing is pushed for this key. Give an address first.',
+  },
   'mail-server-missing': {
     status: 409,
     say: 'No mail server is set. Set one first.',

@@ -35,3 +35,13 @@ export {
 } from './pollRecord';
 export { ALERT_KINDS, alertsOf, type AlertKind, type Raised, type Watched } from './alerts';
 export { COUNTED_FOR, knowsBy, spreadCurve, standingOf, type Spread, type Standing } from './standing';
+export { PUSH_STATES, type PushState } from './push';
+export {
+  nextMorning,
+  toldChanges,
+  touchedSince,
+  type ToldBefore,
+  type ToldChange,
+  type ToldChanges,
+  type ToldPart,
+} from './told';

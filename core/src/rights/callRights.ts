@@ -86,6 +86,13 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /keys/:id/ledger': on('see-windows', 'any of a key'),
   'GET /keys/:id/ledger/:number': on('see-windows', 'any of a key'),
 
+  'GET /keys/:id/push': on('publish', 'all of a key'),
+  'PUT /keys/:id/push': on('publish', 'all of a key'),
+  'PUT /keys/:id/push/state': on('publish', 'all of a key'),
+  'POST /keys/:id/push/secret': on('publish', 'all of a key'),
+  'POST /keys/:id/push/test': on('publish', 'all of a key'),
+  'DELETE /keys/:id/push': on('publish', 'all of a key'),
+
   'GET /reach': 'cut',
   'GET /reach/knowing': 'cut',
   'GET /windows/:id/reach': on('see-windows', 'any of a window'),

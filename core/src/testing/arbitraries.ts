@@ -234,7 +234,7 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     rounding: fc.constantFrom(...ROUNDINGS),
     tellTentative: fc.boolean(),
     dueAs: fc.constantFrom(...DUE_FORMS),
-    remind: fc.constantFrom({}, {}, { remind: 30 }, { place: 'Ostrel' }),
+    remind: fc.constantFrom({}, {}, { remind: 30 }, { place: 'Ostrel' }, { notices: false as const }),
     translations: fc.constantFrom([], [FRENCH]),
     switches: fc.record({
       joinLink: fc.boolean(),

@@ -25,6 +25,7 @@ import * as leaving from './migrations/020-leaving';
 import * as subscribers from './migrations/021-subscribers';
 import * as reach from './migrations/022-reach';
 import * as alerts from './migrations/023-alerts';
+import * as telling from './migrations/024-telling';
 
 export const MIGRATIONS = [
   first,
@@ -50,6 +51,7 @@ export const MIGRATIONS = [
   subscribers,
   reach,
   alerts,
+  telling,
 ];
 
 /**

@@ -34,6 +34,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
+import { initTellingModels } from './tellingModels';
 
 export const ROLES = ['steward', 'member'] as const;
 export type Role = (typeof ROLES)[number];
@@ -488,6 +489,7 @@ export function initModels(sequelize: Sequelize): void {
     underscored: true,
     timestamps,
   });
+  initTellingModels(at);
   UserRow.init(
     {
       id: uuid(),

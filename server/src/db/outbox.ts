@@ -7,6 +7,20 @@ import { seal, unsealed } from './sealed';
 export interface MailContent {
   readonly text: string;
   readonly html: string;
+  /** Headers that only some mails have (RFC 5322), by name. */
+  readonly headers?: Readonly<Record<string, string>>;
+  /** What has to be so still when it leaves; left out where nothing does. */
+  readonly onlyIf?: OnlyIf;
+}
+
+/** That a reader is to be told, and of the revision of a view that is shown still. */
+export interface OnlyIf {
+  readonly notice: string;
+  readonly viewId: string;
+  readonly number: number;
+  /** What the reader was told before. */
+  readonly since: number;
+  readonly sinceAt: number;
 }
 
 /** Asks, as part of a transaction, that a mail be handed over. */
@@ -20,8 +34,14 @@ export class Outbox {
   /** Without somebody to ask, mails wait until somebody is there. */
   constructor(private readonly ask: AskForMail | null) {}
 
-  async put(to: string, kind: LetterKind, letter: Letter, transaction: Transaction): Promise<string> {
-    const content: MailContent = { text: letterText(letter), html: letterHtml(letter) };
+  async put(
+    to: string,
+    kind: LetterKind,
+    letter: Letter,
+    transaction: Transaction,
+    more: Pick<MailContent, 'headers' | 'onlyIf'> = {},
+  ): Promise<string> {
+    const content: MailContent = { text: letterText(letter), html: letterHtml(letter), ...more };
     const row = await MailRow.create(
       {
         kind,

@@ -106,6 +106,8 @@ export class WindowInput implements Window.WindowInput {
   @IsOptional() @IsIn(REMINDERS) remind!: number;
   /** For how many days feeds tell that something has left. */
   @IsOptional() @IsIn(LETTING_GO) lettingGo!: number;
+  /** Whether readers may leave a mail address to hear of changes; where it is left out, they may. */
+  @IsOptional() @IsBoolean() notices!: boolean;
   @IsString() @MinLength(1) @MaxLength(WINDOW_LIMITS.patternLetters) titlePattern!: string;
   @IsZone() hostZone!: string;
   @Part(() => HorizonInput) horizon!: HorizonInput;

@@ -1,13 +1,14 @@
 import { Problem } from '@zonal/core/problems';
-import type { Request } from 'express';
+import type { Request, Response } from 'express';
 import { rateLimit, type RateLimitRequestHandler } from 'express-rate-limit';
 
 const MINUTE = 60_000;
 
-const emailOf = (req: Request) =>
-  String((req.body as { email?: unknown } | undefined)?.email)
+const lower = (req: Request, field: string) =>
+  String((req.body as Readonly<Record<string, unknown>> | undefined)?.[field])
     .trim()
     .toLowerCase();
+const emailOf = (req: Request) => lower(req, 'email');
 
 function limiter(
   limit: number,
@@ -40,6 +41,15 @@ export const passLimit = () => limiter(30, 5, true);
 
 /** Mails that are asked for by people who are not signed in: from one client, and to one address from wherever. */
 export const forgottenLimit = () => [limiter(20, 15, false), limiter(5, 60, false, emailOf)];
+
+/** Mails to an address that a reader leaves on a page: from one client, and to one address from wherever. */
+export const mailAskedLimit = (field: string, many: (req: Request, res: Response) => void) =>
+  [
+    { windowMs: 15 * MINUTE, limit: 20 },
+    { windowMs: 60 * MINUTE, limit: 10, keyGenerator: (req: Request) => lower(req, field) },
+  ].map((setting) =>
+    rateLimit({ ...setting, standardHeaders: 'draft-8', legacyHeaders: false, handler: many }),
+  );
 
 /** Passwords that somebody who is signed in writes wrong. */
 export const ownPasswordLimit = () => limiter(20, 15, true);

@@ -8,13 +8,23 @@ export interface JobData {
   mail: { readonly id: string };
   /** Make sums of old polls. */
   rollUp: object;
+  /** Tell a key's system outside of changes. */
+  push: { readonly keyId: string };
+  /** Tell the hub of a listed window. */
+  hub: { readonly windowId: string };
   /** Look whether there is something that organisers should hear of. */
   watch: object;
 }
 export type JobName = keyof JobData;
 
 /** How often a job is tried again. */
-const RETRIES: Readonly<Record<JobName, number>> = { mail: 9, rollUp: 2, watch: 0 };
+const RETRIES: Readonly<Record<JobName, number>> = {
+  mail: 9,
+  push: 12,
+  hub: 6,
+  rollUp: 2,
+  watch: 0,
+};
 
 /** A job as its worker gets it. */
 export interface Try<N extends JobName> {
@@ -63,12 +73,17 @@ export class Jobs {
       await this.boss.createQueue(name, { name, policy: 'standard', retryLimit });
   }
 
-  /** Does jobs of a name, one after the other. What throws is tried again. */
-  async work<N extends JobName>(name: N, handle: (job: Try<N>) => Promise<void>): Promise<void> {
-    await this.boss.work<JobData[N]>(name, { includeMetadata: true }, async (jobs) => {
-      for (const { data, retryCount, retryLimit } of jobs)
-        await handle({ data, last: retryCount >= retryLimit });
-    });
+  /** Does jobs of a name, one after the other or some at once. What throws is tried again. */
+  async work<N extends JobName>(name: N, handle: (job: Try<N>) => Promise<void>, atOnce = 1): Promise<void> {
+    for (let i = 0; i < atOnce; i++) {
+      let worker = '';
+      worker = await this.boss.work<JobData[N]>(name, { includeMetadata: true }, async (jobs) => {
+        for (const { data, retryCount, retryLimit } of jobs)
+          await handle({ data, last: retryCount >= retryLimit });
+        // Where there was one there may be more: the next is looked for at once.
+        if (worker) this.boss.notifyWorker(worker);
+      });
+    }
   }
 
   /** Asks for a job, as part of a transaction: it is there if the transaction is kept. */

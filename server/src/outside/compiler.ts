@@ -14,7 +14,15 @@ import { LRUCache } from 'lru-cache';
 import PQueue from 'p-queue';
 import { Op, Transaction, type Sequelize } from 'sequelize';
 import { groupedBy } from '../db/grouped';
-import { ChangeRow, KeyRow, TurnedTokenRow, ViewRow, WindowRow, type WindowState } from '../db/models';
+import {
+  ChangeRow,
+  KeyRow,
+  MailSettingsRow,
+  TurnedTokenRow,
+  ViewRow,
+  WindowRow,
+  type WindowState,
+} from '../db/models';
 import { log } from '../log';
 import type { Trouble } from '../glass/trouble';
 import { addressesOf, viewIdOf, windowStates } from '../glass/windowStore';
@@ -32,12 +40,17 @@ import {
   type StoredView,
 } from './viewStore';
 import { memoOf, noBodies, weightOf, type State } from './viewState';
-import { writeOrder } from './writeOrder';
+import { noticeOf, toldDocument, writeOrder } from './writeOrder';
+import { writeTold } from './writeTold';
 
 export interface CompilerOptions {
   readonly sequelize: Sequelize;
   readonly publicUrl: string;
   readonly clock?: () => number;
+  /** The hub that is told when a listed window changes (WebSub), or empty. */
+  readonly hub?: string;
+  /** Whether the process was started with a mail server; the house may have set one too. */
+  readonly mails?: boolean;
   /** Bytes that views and material may take in memory, more or less. */
   readonly room?: number;
 }
@@ -81,6 +94,8 @@ const MOST_DAYS = 400;
 const CHANGES_BEHIND = 1000;
 const MEGABYTE = 1024 * 1024;
 const ROWS = 200;
+/** So often, in milliseconds, it is asked whether there is a mail server. */
+const MAIL_ASKED = 10_000;
 /** The log goes before what readers ask for: nobody can hold up a withdrawal by asking. What can wait goes last. */
 const [LOG, ASKED, REST] = [2, 1, 0];
 
@@ -95,6 +110,8 @@ export class Compiler implements Compiling {
   private readonly sequelize: Sequelize;
   private readonly publicUrl: string;
   private readonly clock: () => number;
+  private readonly mails: boolean;
+  private readonly hub: string;
   private readonly material: Material;
   private readonly states: LRUCache<string, State>;
   private readonly windows = new Map<string, OpenWindow>();
@@ -109,6 +126,7 @@ export class Compiler implements Compiling {
   private applied: { readonly id: number; readonly changes: readonly EntryChange[] } | null = null;
   private resting: Promise<void> | null = null;
   private closing = false;
+  private mail = { known: false, askedAt: -Infinity };
   /** Changes that were read and not taken in yet. */
   private waiting: ChangeRow[] = [];
   /** Views that changes concerned since the store was told what they take into account. */
@@ -116,11 +134,20 @@ export class Compiler implements Compiling {
 
   constructor(
     private readonly outside: Outside,
-    { sequelize, publicUrl, clock = Date.now, room = 512 * MEGABYTE }: CompilerOptions,
+    {
+      sequelize,
+      publicUrl,
+      clock = Date.now,
+      room = 512 * MEGABYTE,
+      mails = false,
+      hub = '',
+    }: CompilerOptions,
   ) {
     this.sequelize = sequelize;
     this.publicUrl = publicUrl;
     this.clock = clock;
+    this.mails = mails;
+    this.hub = hub;
     const forMaterial = Math.ceil(room / 5);
     this.material = new Material(forMaterial);
     this.states = new LRUCache({ maxSize: room - forMaterial, sizeCalculation: weightOf });
@@ -294,11 +321,27 @@ export class Compiler implements Compiling {
     // Partners' pages are nobody's to find, also where the window is on the board.
     const { audience, cap } = view.reader;
     const listed = window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
+    if (order.form === 'told') {
+      const { see } = addressesOf(this.publicUrl, order.token);
+      const notice = noticeOf(order, this.publicUrl);
+      return toldDocument(await writeTold(order, state, { sequelize: this.sequelize, see, notice }));
+    }
     return writeOrder(order, state, {
       publicUrl: this.publicUrl,
       asOf: dayStart(window.rules.hostZone, view.basis.day),
       listed: listed ? window.slug : null,
+      hub: this.hub,
+      mayMail: 'page' in order && (await this.mayMail()),
     });
+  }
+
+  /** Whether there is a mail server. While the store is away it is as it was last known. */
+  private async mayMail(): Promise<boolean> {
+    const now = this.clock();
+    if (now < this.mail.askedAt + MAIL_ASKED) return this.mail.known;
+    const known = this.mails || (await MailSettingsRow.count().catch(() => Number(this.mail.known))) > 0;
+    this.mail = { known, askedAt: now };
+    return known;
   }
 
   async close(): Promise<void> {

@@ -7,6 +7,8 @@ export interface CompilerData {
   readonly databaseUrl: string;
   readonly publicUrl: string;
   readonly keysSecret: string;
+  readonly mails: boolean;
+  readonly hub: string;
   readonly room: number;
 }
 

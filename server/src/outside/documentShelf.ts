@@ -10,6 +10,7 @@ import type {
   Order,
   PageOrder,
   ShownView,
+  ToldOrder,
   WrittenBody,
 } from './outside';
 
@@ -95,6 +96,13 @@ export class DocumentShelf {
     const name = JSON.stringify(['dav', address.token, address.moved, address.farewell, dav]);
     const order = { ...orderOf(shown, address, now), form: 'dav' as const, ...dav };
     return this.once(shown, name, order, dav.asked.body.length < SHORT, (body) => body!);
+  }
+
+  /** Returns what is told to somebody who does not look by themselves; null as above. */
+  told(shown: ShownView, address: Address, told: ToldOrder, now: number): Promise<Document | null> {
+    const name = JSON.stringify(['told', address, told, now]);
+    const order = { ...orderOf(shown, address, now), form: 'told' as const, ...told };
+    return this.once(shown, name, order, false, (body) => body!);
   }
 
   private kept(shown: ShownView, name: string): Document | undefined {

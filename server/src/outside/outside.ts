@@ -7,7 +7,9 @@ import type {
   FormName,
   PageKind,
   PageQuery,
+  PushEvent,
 } from '@zonal/core/forms';
+import type { DigestReading, Letter } from '@zonal/core/post';
 import type { Instant } from '@zonal/core/zones';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
@@ -122,6 +124,7 @@ export type Order = {
   | ({ readonly form: 'entry' } & EntryOrder)
   | ({ readonly form: 'difference' } & DifferenceOrder)
   | ({ readonly form: 'dav' } & DavOrder)
+  | ({ readonly form: 'told' } & ToldOrder)
 );
 
 /** Which page is asked for, and by whom as far as it is told: languages that are accepted, best first. */
@@ -146,6 +149,27 @@ export interface DifferenceOrder {
 /** Something is asked of a window as a collection. */
 export interface DavOrder {
   readonly asked: DavAsked;
+}
+
+/** What somebody is to be told who does not look by themselves; `since` is the revision that they were told last, null for none of this view. */
+export type ToldOrder =
+  | {
+      readonly as: 'digest';
+      readonly since: number | null;
+      /** When that was. */
+      readonly sinceAt: Instant;
+      readonly reading: DigestReading;
+      readonly stop: string;
+    }
+  | { readonly as: 'confirm'; readonly reading: DigestReading; readonly href: string }
+  | { readonly as: 'push'; readonly since: number | null; readonly type: PushEvent['type'] };
+
+/** The answer to each, as JSON: which revision it tells of, and a letter or what is told to a system. */
+export interface Told {
+  readonly number: number;
+  /** Null where there is nothing to tell. */
+  readonly letter?: Letter | null;
+  readonly event?: PushEvent;
 }
 
 /** The bytes of a document but its body. */

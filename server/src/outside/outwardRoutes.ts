@@ -59,6 +59,7 @@ export function outwardRoutes(
     at('', () => ({ kind: 'days' }));
     at('/follow', () => ({ kind: 'follow' }));
     at('/settings', () => ({ kind: 'settings' }));
+    if (folder === 'see') at('/notices', () => ({ kind: 'notices' }));
     if (folder === 'see') router.get('/see/:token/follow.svg', pageHeaders, codeOfFollow);
     at('/:entry', (req) => ({
       kind: 'entry',

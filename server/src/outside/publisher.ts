@@ -15,6 +15,8 @@ import type {
   Outside,
   PageOrder,
   ShownView,
+  Told,
+  ToldOrder,
   WindowPlace,
 } from './outside';
 
@@ -27,6 +29,17 @@ export type Door =
   | { readonly state: 'open'; readonly shown: ShownView; readonly place: KeyPlace }
   | { readonly state: 'closed'; readonly closing: WindowPlace['closing'] }
   | { readonly state: 'waiting' | 'stopped' | 'unheard' | KeyPlace['ends'] };
+
+/** What stands behind an address, for those who are told of changes by it. */
+export interface ShownAt {
+  readonly viewId: string;
+  readonly number: number;
+  readonly keyId: string;
+  readonly windowId: string;
+}
+
+/** What is told, and of which view. */
+export type ToldAt = Told & { readonly viewId: string };
 
 export type OpenDoor = Extract<Door, { state: 'open' }>;
 
@@ -198,6 +211,32 @@ export class Publisher implements Outside {
   /** Returns what is answered to a program that asks something of a window as a collection, or null when nothing is shown. */
   dav(token: string, asked: DavOrder): Promise<Document | null> {
     return this.made(token, ({ shown, place }, now) => this.shelf.dav(shown, place, asked, now));
+  }
+
+  /** Returns which view stands behind a key, and its newest revision; null where nothing is shown. */
+  async shownAt(token: string): Promise<ShownAt | null> {
+    const door = await this.opened(token);
+    if (door?.state !== 'open') return null;
+    const { viewId, number } = door.shown;
+    return { viewId, number, keyId: door.place.keyId, windowId: this.keys.get(token)!.windowId };
+  }
+
+  /** Returns what somebody is told who does not look by themselves, or null when nothing is shown. */
+  async told(token: string, viewId: string | null, asked: ToldOrder): Promise<ToldAt | null> {
+    let view = '';
+    const document = await this.made(token, ({ shown, place }, now) => {
+      view = shown.viewId;
+      const known = view === viewId;
+      return this.shelf.told(
+        shown,
+        place,
+        'since' in asked && !known ? { ...asked, since: null } : asked,
+        now,
+      );
+    });
+    if (!document) return null;
+    const text = Buffer.concat(document.identity.pieces).toString();
+    return { ...(JSON.parse(text) as Told), viewId: view };
   }
 
   /** What is shown may be another thing by the time that it is written: then it is written again. */

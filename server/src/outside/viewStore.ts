@@ -122,6 +122,11 @@ export async function storeRevision(
       },
       { transaction },
     );
+    // Who is told of it, and by what, is looked up elsewhere.
+    await sequelize.query('INSERT INTO untold (view_id) VALUES (:id) ON CONFLICT DO NOTHING', {
+      transaction,
+      replacements: { id },
+    });
     // What is expected of it is worked out where polls are counted.
     await sequelize.query('INSERT INTO forecasts (view_id, revision) VALUES (:id, :number)', {
       transaction,

@@ -13,7 +13,7 @@ import {
 import { leavingAt } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
 import { addressesOf } from '../glass/windowStore';
-import type { DavOrder, DifferenceOrder, EntryOrder, Order, PageOrder, Written } from './outside';
+import type { DavOrder, DifferenceOrder, EntryOrder, Order, PageOrder, Told, Written } from './outside';
 import type { State } from './viewState';
 import { DAV_CLASSES, ENHANCED_GET, FEED_VARY, viewPrint } from './syncToken';
 import { BodyWriter, noBody, writeHead } from './writing';
@@ -26,19 +26,23 @@ interface Place {
   readonly publicUrl: string;
   /** The beginning of the day up to which the view is worked out. */
   readonly asOf: Instant;
+  /** The hub that is told of listed windows, or empty. */
+  readonly hub: string;
+  /** Whether mail goes out from here, so that readers may leave an address. */
+  readonly mayMail: boolean;
   /** The name by which everybody finds the window, or null where it is not listed. */
   readonly listed: string | null;
 }
 
 /** What readers are told first: that their address goes on elsewhere, else that the window ends. */
-function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice | null {
+export function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice | null {
   if (!moved) return farewell && { to: null, ...farewell };
   const { see, feed } = addressesOf(publicUrl, moved.token);
   return { to: { see, feed }, at: moved.at, until: moved.until };
 }
 
 /** Returns the document that is asked for of a view. */
-export function writeOrder(order: Order, state: State, place: Place): Written {
+export function writeOrder(order: Exclude<Order, { form: 'told' }>, state: State, place: Place): Written {
   if ('page' in order) return writePageOrder(order, state, place);
   if (order.form === 'entry') return writeEntryOrder(order, state, place);
   if (order.form === 'difference') return writeDifference(order, state, place);
@@ -48,7 +52,15 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
   const { asOf } = place;
   const { contentType, steady, dated, lets, shared, linked, parts } = FORMS[form];
-  const { head, blocks, fill } = parts(view, revision, { addresses, now, asOf, notice });
+  // What is not listed is nobody's to be told of, also no hub's.
+  const hub = form === 'changes' && place.listed === order.token ? place.hub : '';
+  const { head, blocks, fill } = parts(view, revision, {
+    addresses,
+    now,
+    asOf,
+    notice,
+    ...(hub ? { hub } : {}),
+  });
   const name = linked ? `${form}|${notice?.to?.see ?? addresses.see}` : form;
   let writer = bodies.get(name);
   if (!writer) bodies.set(name, (writer = new BodyWriter()));
@@ -65,6 +77,7 @@ export function writeOrder(order: Order, state: State, place: Place): Written {
       ...(steady ? { 'Last-Modified': new Date(at).toUTCString() } : {}),
       ...(shared ? { 'Access-Control-Allow-Origin': '*' } : {}),
       ...(form === 'feed' ? { Link: upgradeLinks(addresses) } : {}),
+      ...(hub ? { Link: `<${hub}>; rel="hub", <${addresses.changes}>; rel="self"` } : {}),
       ...robots,
     },
     vary: form === 'feed' ? FEED_VARY : ENCODED,
@@ -124,6 +137,19 @@ function placeOf(order: Order, { publicUrl, listed }: Place) {
   };
 }
 
+/** Returns what is told to somebody who does not look by themselves, as the thread that answers passes it on. */
+export function toldDocument(told: Told): Written {
+  return {
+    ...writeHead(JSON.stringify(told), noBody()),
+    body: noBody(),
+    headers: {},
+    vary: '',
+    status: 200,
+    learns: null,
+    dated: null,
+  };
+}
+
 /** Tells programs that they may ask for what has changed only, in either way (RFC 8288). */
 function upgradeLinks({ feed, dav }: ReturnType<typeof addressesOf>): string {
   return `<${feed}>; rel="${ENHANCED_GET}"; type="text/calendar", <${dav}>; rel="subscribe-caldav"`;
@@ -146,6 +172,7 @@ function writePageOrder(order: Order & PageOrder, { view, revision }: State, pla
     now,
     addresses: {
       ...addresses,
+      ...(place.mayMail ? { notices: '/notices' } : {}),
       ...(place.listed === null ? {} : { canonical: addressesOf(place.publicUrl, place.listed).see }),
       self: path(form === 'page' ? addresses.see : addresses.embed),
       copy: path(addresses.copy),

@@ -211,9 +211,21 @@ describe('the journal', () => {
         'forecasts',
         'alerts',
         'urgent_changes',
+        'untold',
+        'push_tries',
       ],
       // What people have for themselves, and what is on its way.
-      ...['session', 'passes', 'mails', 'off_desk', 'alert_mutes', 'migrations', 'journal', 'processes'],
+      ...[
+        'session',
+        'passes',
+        'mails',
+        'notices',
+        'off_desk',
+        'alert_mutes',
+        'migrations',
+        'journal',
+        'processes',
+      ],
     ];
     const left = tables
       .map((t: any) => t.name)

@@ -60,7 +60,7 @@ export async function handOver(
     html: mail.html,
     // The same each time, so that a program that gets it twice can tell.
     messageId: `<${mail.id}@${domain}>`,
-    headers: { 'Auto-Submitted': 'auto-generated' },
+    headers: { 'Auto-Submitted': 'auto-generated', ...mail.headers },
   }).compile();
   const message = await node.build();
   const { host, port, secure } = server;

@@ -1,6 +1,6 @@
 import { Op, type Sequelize } from 'sequelize';
 import { MailRow, MailSettingsRow } from '../db/models';
-import { contentOf, type Outbox } from '../db/outbox';
+import { contentOf, type OnlyIf, type Outbox } from '../db/outbox';
 import { unsealed } from '../db/sealed';
 import type { Jobs } from '../jobs/jobs';
 import { log } from '../log';
@@ -17,19 +17,32 @@ export async function mailServerNow(usual: MailServer | null): Promise<MailServe
   return { host, port, secure, account, password: secret && unsealed(secret), sender };
 }
 
+/** Says whether what a mail depends on is so still; where it is not, the mail is dropped, and whoever wrote it knows. */
+export type StillSo = (onlyIf: OnlyIf) => Promise<boolean>;
+
 /**
  * Hands one mail over, if it still waits. It is noted that this begins before anything leaves: a process that dies in the
  * middle leaves a mail of which nobody knows, and which nobody sends again by itself. Throws where trying again can help.
  */
-export async function sendMail(id: string, usual: MailServer | null, last: boolean): Promise<void> {
+export async function sendMail(
+  id: string,
+  usual: MailServer | null,
+  last: boolean,
+  stillSo: StillSo = () => Promise.resolve(true),
+): Promise<void> {
   const mail = await MailRow.findOne({ where: { id, state: 'waiting' } });
   if (!mail) return;
+  const content = contentOf(mail);
+  if (content.onlyIf && !(await stillSo(content.onlyIf))) {
+    await mail.destroy();
+    return;
+  }
   const server = await mailServerNow(usual);
   if (!server) {
     await turn(id, 'waiting', { state: 'kept' });
     return;
   }
-  const ready = { id, to: mail.recipient, subject: mail.subject, ...contentOf(mail) };
+  const ready = { id, to: mail.recipient, subject: mail.subject, ...content };
   const handing = () => turn(id, 'waiting', { state: 'sending', tries: mail.tries + 1 });
   try {
     await handOver(server, ready, handing);
@@ -70,8 +83,9 @@ export async function startPost(
   outbox: Outbox,
   sequelize: Sequelize,
   usual: MailServer | null,
+  stillSo: StillSo,
 ): Promise<{ close: () => void }> {
-  await jobs.work('mail', ({ data, last }) => sendMail(data.id, usual, last));
+  await jobs.work('mail', ({ data, last }) => sendMail(data.id, usual, last, stillSo));
   if (await mailServerNow(usual))
     await sequelize.transaction(async (transaction) => {
       for (const { id } of await MailRow.findAll({ where: { state: 'kept' }, transaction }))

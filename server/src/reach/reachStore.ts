@@ -27,6 +27,7 @@ import { isEmail } from 'class-validator';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import { groupedBy } from '../db/grouped';
 import { KeyRow, LedgerRow, WindowRow } from '../db/models';
+import { PushRow } from '../db/tellingModels';
 import { viewIdOf } from '../glass/windowStore';
 import { EVERYBODY } from '../outside/keyPlaces';
 import { followersOf, houseWide, type Follower } from './followers';
@@ -35,7 +36,7 @@ import { followersOf, houseWide, type Follower } from './followers';
 const REVISIONS = 12;
 
 /** Where readers come from: a key that is open, or the own name of a listed window. */
-interface Place extends Omit<ReachKey, 'subscribers' | 'revision'> {
+interface Place extends Omit<ReachKey, 'subscribers' | 'revision' | 'byMail' | 'push'> {
   readonly windowId: string;
   readonly view: string;
 }
@@ -186,9 +187,19 @@ export async function windowReach(sequelize: Sequelize, id: string, now: number)
     push(awaited, place.view, { habit, readers, holds: held });
     push(own, place.id, subscriberTold(follower, place, newest.get(place.view) ?? null, held, now, prior));
   }
+  const byMail = await noticesOf(sequelize, id);
+  const pushes = new Map(
+    (await PushRow.findAll({ where: { keyId: [...places.keys()] } })).map((p) => [p.keyId, p.state]),
+  );
   const keys = [...places.values()].map((place) => {
     const { view, windowId: _windowId, ...key } = place;
-    return { ...key, revision: newest.get(view) ?? null, subscribers: own.get(place.id) ?? [] };
+    return {
+      ...key,
+      revision: newest.get(view) ?? null,
+      byMail: byMail.get(place.id) ?? 0,
+      push: pushes.get(place.id) ?? null,
+      subscribers: own.get(place.id) ?? [],
+    };
   });
   const byView = new Map([...places.values()].map((place) => [place.view, place]));
   const views: ReachView[] = [];
@@ -206,6 +217,16 @@ export async function windowReach(sequelize: Sequelize, id: string, now: number)
     },
   );
   return { id, at: iso(now)!, urgentBy: urgent?.by.toISOString() ?? null, keys, views };
+}
+
+/** How many readers of each key, or of the window by its own name, have changes told by mail. */
+async function noticesOf(sequelize: Sequelize, windowId: string): Promise<Map<string, number>> {
+  const rows = await sequelize.query<{ place: string; many: number }>(
+    `SELECT coalesce(key_id, window_id) AS place, count(*)::int AS many FROM notices
+     WHERE window_id = :windowId AND confirmed_at IS NOT NULL GROUP BY 1`,
+    { replacements: { windowId }, type: QueryTypes.SELECT },
+  );
+  return new Map(rows.map((r) => [r.place, r.many]));
 }
 
 function push<T>(map: Map<string, T[]>, key: string, one: T): void {

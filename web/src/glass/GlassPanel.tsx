@@ -203,6 +203,18 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
         </Stack>
       </Part>
       <Part>
+        <summary>Change notices by mail</summary>
+        <Stack style={{ gap: '0.4rem' }}>
+          <Tick isSelected={draft.notices} onChange={(notices) => set({ notices })}>
+            Readers may leave a mail address to hear of changes
+          </Tick>
+          <Faded>
+            Who leaves one confirms it first. The mails tell what changed as this window shows it, at once or
+            daily; under Reach stands how many get them.
+          </Faded>
+        </Stack>
+      </Part>
+      <Part>
         <summary>Topic, place, contact, colour, languages</summary>
         <Stack>
           <Pair>

@@ -3,6 +3,7 @@ import { fieldText, whenWords, zoneText } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import {
   WORDING_WORDS,
+  USUAL_LETTING_GO,
   isQuiet,
   itemOf,
   partWord,
@@ -134,7 +135,9 @@ function wordingLine(
   const text = (view: OutwardView) => {
     const value = field === 'hostZone' ? view.hostZone : view.wording[field];
     if (typeof value === 'object') return value.map((t) => `${t.language}: ${t.name}`).join('; ');
-    return typeof value === 'number' ? `${value} minutes before` : (value ?? 'none');
+    if (field === 'notices') return value === false ? 'not offered' : 'offered';
+    if (field === 'lettingGo') return `${String(value ?? USUAL_LETTING_GO)} days`;
+    return typeof value === 'number' ? `${value} minutes before` : value || 'none';
   };
   return { field: WORDING_WORDS[field], before: text(before), after: text(after) };
 }

@@ -36,11 +36,12 @@ export type PageQuery = Readonly<Partial<Record<QueryName, string | undefined>>>
 /** What goes along from page to page: how somebody reads, and how the page looks. */
 const LASTING = ['tz', 'lang', 'clock', 'week', 'theme', 'parts', 'accent'] as const;
 
-/** Which page of a window is asked for: its days, one entry (on one of its dates), how to follow it, or the reader's settings. */
+/** Which page of a window is asked for: its days, one entry (on one of its dates), how to follow it, how to hear of changes by mail, or the reader's settings. */
 export type PageKind =
   | { readonly kind: 'days' }
   | { readonly kind: 'entry'; readonly uid: string; readonly on: string }
   | { readonly kind: 'follow' }
+  | { readonly kind: 'notices' }
   | { readonly kind: 'settings' };
 
 export interface PageOptions {
@@ -70,6 +71,8 @@ export interface PageAddresses {
   /** The same as a CalDAV collection; left out where there is none. */
   readonly dav?: string;
   readonly copy: string;
+  /** Where a mail address is sent to which changes are told; left out where none may be left. */
+  readonly notices?: string;
   /** Where sites learn how to embed the page (oEmbed), with its own address at the end; left out where there is none. */
   readonly oEmbed?: string;
   /** The QR code of the page that tells how to follow; left out where there is none. */

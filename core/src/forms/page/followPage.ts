@@ -1,5 +1,7 @@
 import { addressWith, type Choice, type PageOptions } from './choice';
+import type { OutwardView } from '../../glass';
 import { html, type Html } from './html';
+import { mayLeave } from './noticesPage';
 
 /** Returns the address by which programs of a device open a feed. */
 export function webcalOf(feed: string): string {
@@ -7,7 +9,7 @@ export function webcalOf(feed: string): string {
 }
 
 /** Returns the two ways to have a calendar, told apart in short. */
-export function takePart({ speech }: Choice, options: PageOptions): Html {
+export function takePart(view: OutwardView, { speech }: Choice, options: PageOptions): Html {
   const { addresses } = options;
   return html`<section class="take" aria-label="${speech.list([speech.say('follow'), speech.say('copy')])}">
 <div id="follow"><h2>${speech.say('follow')}</h2>
@@ -17,7 +19,7 @@ export function takePart({ speech }: Choice, options: PageOptions): Html {
 <div id="copy"><h2>${speech.say('copy')}</h2>
 <p>${speech.say('copySay')}</p>
 <p><a class="button quiet" href="${addresses.copy}" download>${speech.say('copyFile')}</a></p></div>
-</section>`;
+</section>${mayLeave(view, options) && html`<p class="about"><a href="${addressWith(options, {}, '/notices')}">${speech.say('notices')}</a> <span>${speech.say('noticesShort')}</span></p>`}`;
 }
 
 /** Returns the page that tells in plain words how to follow, and what to expect. */

@@ -11,6 +11,7 @@ import { titleOf } from './entryLine';
 import { entryPart, timesOfEntry } from './entryPage';
 import { followPart, takePart } from './followPage';
 import { html, type Html } from './html';
+import { mayLeave, noticesPart } from './noticesPage';
 import { languageName, settingsPart } from './settingsPage';
 import { socialPart, type Told } from './social';
 import { zoneText, zoneWithOffset } from './words';
@@ -53,7 +54,7 @@ ${description && html`<meta name="description" content="${description}">`}
 ${header(view, choice, options)}
 ${parts.has('zone') && (whole || page.kind === 'entry') && zonePart(view, choice, options)}
 ${body}
-${whole && !embed && takePart(choice, options)}
+${whole && !embed && takePart(view, choice, options)}
 ${parts.has('foot') && foot(revision, choice, options)}
 </body>
 </html>
@@ -80,6 +81,12 @@ function bodyOf(view: OutwardView, choice: Choice, options: PageOptions): [Html,
       return [settingsPart(view, choice, options), { ...told, title: speech.say('settingsTitle') }, true];
     case 'follow':
       return [followPart(choice, options), { ...told, title: speech.say('follow') }, true];
+    case 'notices':
+      return [
+        noticesPart(view, choice, options),
+        { ...told, title: speech.say('notices') },
+        mayLeave(view, options),
+      ];
     case 'entry': {
       const setting = lineSetting(view, choice, options);
       const times = timesOfEntry(view, page.uid, page.on, now);

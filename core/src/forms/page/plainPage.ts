@@ -1,7 +1,13 @@
 import { html } from './html';
 
-/** Returns a page that says one thing, in one language. */
-export function plainPage(title: string, say: string, language: string): string {
+/** What a page asks to be done: where it is sent, and what its button says. */
+export interface PlainAsk {
+  readonly action: string;
+  readonly label: string;
+}
+
+/** Returns a page that says one thing, in one language, and may ask one. */
+export function plainPage(title: string, say: string, language: string, ask?: PlainAsk): string {
   return html`<!doctype html>
 <html lang="${language}">
 <head>
@@ -12,7 +18,7 @@ export function plainPage(title: string, say: string, language: string): string 
 </head>
 <body>
 <header><h1>${title}</h1></header>
-<main><p>${say}</p></main>
+<main><p>${say}</p>${ask && html`<form method="post" action="${ask.action}"><p><button>${ask.label}</button></p></form>`}</main>
 </body>
 </html>
 `.text;

@@ -1,6 +1,6 @@
 import { FIRST_DAYS, CLOCKS } from '../speech/reading';
 import { CATALOGUE, LANGUAGES, type Message } from '../speech/catalogue';
-import { allZones, type Day, type ZoneName } from '../../zones';
+import { allZones, type Day, type Instant, type ZoneName } from '../../zones';
 import type { OutwardView } from '../../glass';
 import { THEMES, addressWith, hiddenFields, type Choice, type PageOptions } from './choice';
 import { zoneText, zoneWithOffset } from './words';
@@ -37,7 +37,7 @@ export function settingsPart(view: OutwardView, choice: Choice, options: PageOpt
 <p><a href="${addressWith(options, {})}">${speech.say('back', { name: choice.text.name })}</a></p>
 <h2>${speech.say('settingsTitle')}</h2>
 <form method="get" action="${addresses.self}" class="settings">
-${field(speech.say('yourZone'), 'tz', html`<option value="">${speech.say('hostZoneChoice', { zone: zoneWithOffset(view.hostZone, now) })}</option>${zoneOptions(choice.zoneAsked ? zone : null)}`)}
+${field(speech.say('yourZone'), 'tz', zoneChoices(view.hostZone, choice.zoneAsked ? zone : null, choice, now))}
 ${field(speech.say('language'), 'lang', html`${languages}${own}`)}
 ${field(
   speech.say('clock'),
@@ -50,6 +50,16 @@ ${hiddenFields((['show', 'from', 'parts', 'accent'] as const).flatMap((name) => 
 <p><button>${speech.say('show')}</button></p>
 <p class="about">${speech.say('kept')}</p>
 </form></main>`;
+}
+
+/** Returns the zones to choose from, that of the host first. */
+export function zoneChoices(
+  host: ZoneName,
+  chosen: ZoneName | null,
+  { speech }: Pick<Choice, 'speech'>,
+  now: Instant,
+): Html {
+  return html`<option value="">${speech.say('hostZoneChoice', { zone: zoneWithOffset(host, now) })}</option>${zoneOptions(chosen)}`;
 }
 
 /** A language by its own name. */

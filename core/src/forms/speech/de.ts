@@ -192,4 +192,67 @@ export const de: Words = {
   waitingSay: 'Dieser Kalender wird gerade vorbereitet. Versuchen Sie es in ein paar Sekunden wieder.',
   manyTitle: 'Zu viele Adressen, die nirgendwohin führen',
   manySay: 'Warten Sie eine Minute und versuchen Sie es dann wieder.',
+
+  // Change notices by mail
+  notices: 'Änderungen per E-Mail erfahren',
+  noticesShort: 'wenn sich etwas ändert, oder einmal am Tag',
+  noticesTitle: 'Änderungen in „{name}“ per E-Mail erfahren',
+  noticesSay:
+    'Hinterlassen Sie eine E-Mail-Adresse, und wir schreiben dorthin, wenn etwas Bevorstehendes hinzukommt, sich ändert oder wegfällt. Zuerst bestätigen Sie sie mit einer E-Mail, die wir jetzt dorthin schicken; in jeder E-Mail steht eine Adresse, die das sofort beendet.',
+  noticesMail: 'Ihre E-Mail-Adresse',
+  noticesWhen: 'Wie oft',
+  noticesAtOnce: 'wenn sich etwas geändert hat, höchstens jede Viertelstunde',
+  noticesDaily: 'einmal am Tag, um 7 Uhr morgens, wenn sich etwas geändert hat',
+  noticesSend: 'E-Mail zum Bestätigen schicken',
+  noticesKept:
+    'Die Adresse dient nur dazu. Wer diesen Kalender betreibt, sieht, an wie viele geschrieben wird, aber nicht, an wen. Sie wird gelöscht, wenn Sie es beenden.',
+  noticesLookTitle: 'Sehen Sie in Ihr Postfach',
+  noticesLookSay:
+    'Wenn die Adresse stimmt, ist eine E-Mail dorthin unterwegs. Folgen Sie der Adresse darin innerhalb eines Tages; dann beginnt es.',
+  noticesConfirmSubject: 'Bestätigen: Änderungen in „{name}“ per E-Mail',
+  noticesConfirmSay: 'Jemand, vermutlich Sie, möchte an diese Adresse von Änderungen in „{name}“ erfahren.',
+  noticesConfirmDo: 'Ja, schreiben Sie mir',
+  noticesConfirmNote:
+    'Diese Adresse gilt einen Tag. Wenn Sie es nicht waren, müssen Sie nichts tun: dann wird nichts geschickt.',
+  noticesBegunTitle: 'Sie erfahren von Änderungen',
+  noticesBegunSay:
+    'Sie bekommen eine E-Mail, wenn sich etwas ändert. In jeder steht eine Adresse, die das beendet.',
+  noticesStopTitle: 'Diese E-Mails beenden?',
+  noticesStopSay:
+    'Sie erfahren dann von Änderungen in diesem Kalender nichts mehr per E-Mail. Ihre Adresse wird hier gelöscht.',
+  noticesStopDo: 'Beenden',
+  noticesStoppedTitle: 'Es ist beendet',
+  noticesStoppedSay: 'Sie bekommen keine dieser E-Mails mehr, und Ihre Adresse wurde hier gelöscht.',
+  noticesEndedTitle: 'Diese Adresse gilt nicht mehr',
+  noticesEndedSay:
+    'Eine neuere hat sie ersetzt, oder ihre Zeit ist um. Hinterlassen Sie Ihre E-Mail-Adresse noch einmal auf der Seite des Kalenders.',
+  noticesNoMailTitle: 'Es wurde nichts geschickt',
+  noticesNoMailSay:
+    'Von hier kann gerade keine E-Mail geschickt werden. Folgen Sie dem Kalender mit einem Programm, oder versuchen Sie es später wieder.',
+  noticesBadTitle: 'Das ist keine E-Mail-Adresse',
+  noticesBadSay: 'Gehen Sie zurück, sehen Sie sie noch einmal an und schicken Sie sie wieder.',
+  noticesManyTitle: 'Zu viele E-Mails wurden verlangt',
+  noticesManySay: 'Warten Sie eine Viertelstunde und versuchen Sie es dann wieder.',
+  digestSubject: '„{name}“: {count, plural, one {# Änderung} other {# Änderungen}}',
+  digestSubjectMuch: '„{name}“: viel hat sich geändert',
+  digestSince: 'Was sich in „{name}“ seit {moment} geändert hat. Die Zeiten sind die von {zone}.',
+  digestNew: 'Neu',
+  digestChanged: 'Geändert',
+  digestWas: 'vorher: {when}',
+  digestParts: 'geändert: {parts}',
+  digestMore: '{count, plural, one {und ein weiterer Termin} other {und # weitere Termine}}',
+  digestRest:
+    '{count, plural, one {Eine weitere Änderung ist im Kalender zu sehen.} other {# weitere Änderungen sind im Kalender zu sehen.}}',
+  digestGone:
+    '{count, plural, one {Ein Termin wird nicht mehr gezeigt.} other {# Termine werden nicht mehr gezeigt.}}',
+  digestMuch:
+    'Es hat sich mehr geändert, als sich einzeln sagen lässt. Sehen Sie im Kalender nach, wie es jetzt ist.',
+  digestSee: 'Kalender ansehen',
+  digestWhy:
+    'Sie bekommen dies, weil diese Adresse auf der Seite von „{name}“ hinterlassen und bestätigt wurde.',
+  digestStop: 'Diese E-Mails beenden',
+  partTime: 'Zeit',
+  partTitle: 'Titel',
+  partPlace: 'Ort',
+  partDetails: 'Einzelheiten',
 };

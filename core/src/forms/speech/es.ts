@@ -187,4 +187,63 @@ export const es: Words = {
   waitingSay: 'Este calendario se está preparando. Inténtelo dentro de unos segundos.',
   manyTitle: 'Demasiadas direcciones que no llevan a ninguna parte',
   manySay: 'Espere un minuto e inténtelo de nuevo.',
+
+  // Change notices by mail
+  notices: 'Saber de los cambios por correo',
+  noticesShort: 'cuando algo cambia, o una vez al día',
+  noticesTitle: 'Saber de los cambios de «{name}» por correo',
+  noticesSay:
+    'Deje una dirección de correo y le escribiremos cuando algo que está por venir aparezca, cambie o desaparezca. Primero la confirma con un correo que enviamos allí ahora; cada correo lleva una dirección que lo termina al instante.',
+  noticesMail: 'Su dirección de correo',
+  noticesWhen: 'Cada cuánto',
+  noticesAtOnce: 'cuando algo ha cambiado, como mucho cada cuarto de hora',
+  noticesDaily: 'una vez al día, a las 7 de la mañana, si algo ha cambiado',
+  noticesSend: 'Enviar el correo de confirmación',
+  noticesKept:
+    'La dirección sirve solo para esto. Quien lleva este calendario ve a cuántas personas se escribe, no a quiénes. Se borra cuando usted lo termina.',
+  noticesLookTitle: 'Mire su buzón',
+  noticesLookSay:
+    'Si la dirección es correcta, un correo va de camino. Siga la dirección que lleva antes de un día; entonces empieza.',
+  noticesConfirmSubject: 'Confirmar: los cambios de «{name}» por correo',
+  noticesConfirmSay:
+    'Alguien, probablemente usted, quiere saber de los cambios de «{name}» en esta dirección.',
+  noticesConfirmDo: 'Sí, escríbanme',
+  noticesConfirmNote:
+    'Esta dirección vale un día. Si no fue usted, no hay que hacer nada: no se enviará nada.',
+  noticesBegunTitle: 'Sabrá de los cambios',
+  noticesBegunSay: 'Se le escribe cuando algo cambia. Cada correo lleva una dirección que lo termina.',
+  noticesStopTitle: '¿Terminar estos correos?',
+  noticesStopSay: 'No sabrá más de los cambios de este calendario por correo. Su dirección se borra aquí.',
+  noticesStopDo: 'Terminar',
+  noticesStoppedTitle: 'Está terminado',
+  noticesStoppedSay: 'No recibirá más estos correos, y su dirección se borró aquí.',
+  noticesEndedTitle: 'Esta dirección ya no vale',
+  noticesEndedSay:
+    'Una más nueva la reemplazó, o su tiempo pasó. Deje de nuevo su dirección de correo en la página del calendario.',
+  noticesNoMailTitle: 'No se envió nada',
+  noticesNoMailSay:
+    'Ahora mismo no se puede enviar correo desde aquí. Siga el calendario con un programa, o inténtelo más tarde.',
+  noticesBadTitle: 'Esto no es una dirección de correo',
+  noticesBadSay: 'Vuelva atrás, mírela de nuevo y envíela otra vez.',
+  noticesManyTitle: 'Se pidieron demasiados correos',
+  noticesManySay: 'Espere un cuarto de hora e inténtelo de nuevo.',
+  digestSubject: '«{name}»: {count, plural, one {# cambio} other {# cambios}}',
+  digestSubjectMuch: '«{name}»: ha cambiado mucho',
+  digestSince: 'Lo que ha cambiado en «{name}» desde {moment}. Las horas son las de {zone}.',
+  digestNew: 'Nuevo',
+  digestChanged: 'Cambiado',
+  digestWas: 'antes: {when}',
+  digestParts: 'cambiado: {parts}',
+  digestMore: '{count, plural, one {y una fecha más} other {y # fechas más}}',
+  digestRest:
+    '{count, plural, one {Un cambio más se ve en el calendario.} other {# cambios más se ven en el calendario.}}',
+  digestGone: '{count, plural, one {Una fecha ya no se muestra.} other {# fechas ya no se muestran.}}',
+  digestMuch: 'Ha cambiado más de lo que se puede decir uno por uno. Mire en el calendario cómo está ahora.',
+  digestSee: 'Ver el calendario',
+  digestWhy: 'Recibe esto porque esta dirección se dejó en la página de «{name}» y se confirmó.',
+  digestStop: 'Terminar estos correos',
+  partTime: 'hora',
+  partTitle: 'título',
+  partPlace: 'lugar',
+  partDetails: 'detalles',
 };

@@ -188,4 +188,67 @@ export const fr: Words = {
   waitingSay: 'Ce calendrier est en préparation. Réessayez dans quelques secondes.',
   manyTitle: 'Trop d’adresses qui ne mènent nulle part',
   manySay: 'Attendez une minute, puis réessayez.',
+
+  // Change notices by mail
+  notices: 'Apprendre les changements par courriel',
+  noticesShort: 'dès qu’il y en a, ou une fois par jour',
+  noticesTitle: 'Apprendre les changements de « {name} » par courriel',
+  noticesSay:
+    'Laissez une adresse électronique, et nous y écrivons quand quelque chose à venir apparaît, change ou disparaît. Vous la confirmez d’abord par un courriel que nous y envoyons maintenant ; chaque courriel porte une adresse qui arrête tout aussitôt.',
+  noticesMail: 'Votre adresse électronique',
+  noticesWhen: 'À quel rythme',
+  noticesAtOnce: 'quand quelque chose a changé, au plus tous les quarts d’heure',
+  noticesDaily: 'une fois par jour, à 7 heures du matin, si quelque chose a changé',
+  noticesSend: 'Envoyer le courriel de confirmation',
+  noticesKept:
+    'L’adresse ne sert qu’à cela. Qui tient ce calendrier voit à combien de personnes on écrit, pas à qui. Elle est effacée quand vous arrêtez.',
+  noticesLookTitle: 'Regardez votre boîte aux lettres',
+  noticesLookSay:
+    'Si l’adresse est juste, un courriel est en route. Suivez l’adresse qu’il contient dans la journée ; alors cela commence.',
+  noticesConfirmSubject: 'Confirmer : les changements de « {name} » par courriel',
+  noticesConfirmSay:
+    'Quelqu’un, sans doute vous, veut apprendre les changements de « {name} » à cette adresse.',
+  noticesConfirmDo: 'Oui, écrivez-moi',
+  noticesConfirmNote:
+    'Cette adresse vaut un jour. Si ce n’était pas vous, il n’y a rien à faire : rien ne sera envoyé.',
+  noticesBegunTitle: 'Vous apprendrez les changements',
+  noticesBegunSay:
+    'On vous écrit quand quelque chose change. Chaque courriel porte une adresse qui l’arrête.',
+  noticesStopTitle: 'Arrêter ces courriels ?',
+  noticesStopSay:
+    'Vous n’apprendrez plus les changements de ce calendrier par courriel. Votre adresse est effacée ici.',
+  noticesStopDo: 'Arrêter',
+  noticesStoppedTitle: 'C’est arrêté',
+  noticesStoppedSay: 'Vous ne recevrez plus ces courriels, et votre adresse a été effacée ici.',
+  noticesEndedTitle: 'Cette adresse ne vaut plus',
+  noticesEndedSay:
+    'Une plus récente l’a remplacée, ou son temps est passé. Laissez de nouveau votre adresse électronique sur la page du calendrier.',
+  noticesNoMailTitle: 'Rien n’a été envoyé',
+  noticesNoMailSay:
+    'Aucun courriel ne peut partir d’ici en ce moment. Suivez le calendrier avec un programme, ou réessayez plus tard.',
+  noticesBadTitle: 'Ce n’est pas une adresse électronique',
+  noticesBadSay: 'Revenez en arrière, vérifiez-la et envoyez-la de nouveau.',
+  noticesManyTitle: 'Trop de courriels ont été demandés',
+  noticesManySay: 'Attendez un quart d’heure, puis réessayez.',
+  digestSubject: '« {name} » : {count, plural, one {# changement} other {# changements}}',
+  digestSubjectMuch: '« {name} » : beaucoup a changé',
+  digestSince: 'Ce qui a changé dans « {name} » depuis {moment}. Les heures sont celles de {zone}.',
+  digestNew: 'Nouveau',
+  digestChanged: 'Changé',
+  digestWas: 'avant : {when}',
+  digestParts: 'changé : {parts}',
+  digestMore: '{count, plural, one {et une autre date} other {et # autres dates}}',
+  digestRest:
+    '{count, plural, one {Un autre changement se voit dans le calendrier.} other {# autres changements se voient dans le calendrier.}}',
+  digestGone: '{count, plural, one {Une date n’est plus montrée.} other {# dates ne sont plus montrées.}}',
+  digestMuch:
+    'Plus de choses ont changé qu’on ne peut en dire une à une. Regardez le calendrier tel qu’il est.',
+  digestSee: 'Voir le calendrier',
+  digestWhy:
+    'Vous recevez ceci parce que cette adresse a été laissée sur la page de « {name} », et confirmée.',
+  digestStop: 'Arrêter ces courriels',
+  partTime: 'heure',
+  partTitle: 'titre',
+  partPlace: 'lieu',
+  partDetails: 'détails',
 };

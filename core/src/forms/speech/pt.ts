@@ -185,4 +185,63 @@ export const pt: Words = {
   waitingSay: 'Este calendário está a ser preparado. Tente de novo dentro de segundos.',
   manyTitle: 'Demasiados endereços que não levam a lado nenhum',
   manySay: 'Espere um minuto e tente de novo.',
+
+  // Change notices by mail
+  notices: 'Saber das alterações por correio',
+  noticesShort: 'quando algo muda, ou uma vez por dia',
+  noticesTitle: 'Saber das alterações de “{name}” por correio eletrónico',
+  noticesSay:
+    'Deixe um endereço de correio, e escrevemos-lhe quando algo que está para vir aparece, muda ou desaparece. Primeiro confirma-o com uma mensagem que enviamos agora; cada mensagem traz um endereço que acaba com isto de imediato.',
+  noticesMail: 'O seu endereço de correio',
+  noticesWhen: 'Com que frequência',
+  noticesAtOnce: 'quando algo mudou, no máximo de quarto em quarto de hora',
+  noticesDaily: 'uma vez por dia, às 7 da manhã, se algo mudou',
+  noticesSend: 'Enviar a mensagem de confirmação',
+  noticesKept:
+    'O endereço serve só para isto. Quem mantém este calendário vê a quantas pessoas se escreve, não a quem. É apagado quando acabar.',
+  noticesLookTitle: 'Veja a sua caixa de correio',
+  noticesLookSay:
+    'Se o endereço está certo, uma mensagem vai a caminho. Siga o endereço que ela traz dentro de um dia; então começa.',
+  noticesConfirmSubject: 'Confirmar: as alterações de “{name}” por correio',
+  noticesConfirmSay: 'Alguém, provavelmente você, quer saber das alterações de “{name}” neste endereço.',
+  noticesConfirmDo: 'Sim, escrevam-me',
+  noticesConfirmNote:
+    'Este endereço vale um dia. Se não foi você, não é preciso fazer nada: nada será enviado.',
+  noticesBegunTitle: 'Vai saber das alterações',
+  noticesBegunSay: 'Escrevemos-lhe quando algo muda. Cada mensagem traz um endereço que acaba com isto.',
+  noticesStopTitle: 'Acabar com estas mensagens?',
+  noticesStopSay:
+    'Deixa de saber das alterações deste calendário por correio. O seu endereço é apagado aqui.',
+  noticesStopDo: 'Acabar',
+  noticesStoppedTitle: 'Está acabado',
+  noticesStoppedSay: 'Não recebe mais estas mensagens, e o seu endereço foi apagado aqui.',
+  noticesEndedTitle: 'Este endereço já não vale',
+  noticesEndedSay:
+    'Um mais recente substituiu-o, ou o seu tempo passou. Deixe de novo o seu endereço de correio na página do calendário.',
+  noticesNoMailTitle: 'Nada foi enviado',
+  noticesNoMailSay:
+    'De momento não se pode enviar correio daqui. Siga o calendário com um programa, ou tente mais tarde.',
+  noticesBadTitle: 'Isto não é um endereço de correio',
+  noticesBadSay: 'Volte atrás, veja-o de novo e envie outra vez.',
+  noticesManyTitle: 'Pediram-se mensagens a mais',
+  noticesManySay: 'Espere um quarto de hora e tente de novo.',
+  digestSubject: '“{name}”: {count, plural, one {# alteração} other {# alterações}}',
+  digestSubjectMuch: '“{name}”: mudou muita coisa',
+  digestSince: 'O que mudou em “{name}” desde {moment}. As horas são as de {zone}.',
+  digestNew: 'Novo',
+  digestChanged: 'Alterado',
+  digestWas: 'antes: {when}',
+  digestParts: 'alterado: {parts}',
+  digestMore: '{count, plural, one {e mais uma data} other {e mais # datas}}',
+  digestRest:
+    '{count, plural, one {Mais uma alteração vê-se no calendário.} other {Mais # alterações veem-se no calendário.}}',
+  digestGone: '{count, plural, one {Uma data já não é mostrada.} other {# datas já não são mostradas.}}',
+  digestMuch: 'Mudou mais do que se pode dizer um a um. Veja no calendário como está agora.',
+  digestSee: 'Ver o calendário',
+  digestWhy: 'Recebe isto porque este endereço foi deixado na página de “{name}” e confirmado.',
+  digestStop: 'Acabar com estas mensagens',
+  partTime: 'hora',
+  partTitle: 'título',
+  partPlace: 'lugar',
+  partDetails: 'detalhes',
 };
