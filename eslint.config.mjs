@@ -129,7 +129,7 @@ export default tseslint.config(
     rules: { 'no-undef': 'off', 'no-console': 'off' },
   },
   {
-    files: ['server/src/**/*.test.ts', 'server/src/testing.ts'],
+    files: ['server/src/**/*.test.ts', 'server/src/testing.ts', 'server/src/testingMail.ts'],
     rules: { '@typescript-eslint/no-explicit-any': 'off' },
   },
 );

@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AUDIENCES, GLASSES, outwardView, type OutwardView, type Reader, type WindowRules } from '../glass';
 import type { Entry } from '../entries';
-import { ledgerStep, nextRevision, viewAfter, type LedgerStep, type Revision } from '../reach';
+import {
+  ledgerStep,
+  nextRevision,
+  toldChanges,
+  touchedSince,
+  viewAfter,
+  type LedgerStep,
+  type Revision,
+} from '../reach';
+import { digestLetter, letterHtml, letterText } from '../post';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { changeHidden, hiddenMaster, noise } from '../testing/hiddenChanges';
 import { PAIRS } from '../testing/effort';
@@ -11,6 +20,7 @@ import { FORMS, FORM_NAMES, fileNameOf } from './formTable';
 import { davAnswer, type DavAsked } from './dav/collection';
 import { differenceParts, knowsSince } from './difference';
 import { entryFile } from './entryFile';
+import { pushEvent } from './pushEvent';
 import type { PageOptions, PageQuery } from './page/choice';
 import { writePage } from './page/page';
 
@@ -20,6 +30,7 @@ const ADDRESSES = {
   see: 'https://w.example/see/k',
   feed: 'https://w.example/feed/k.ics',
   copy: '/copy/k.ics',
+  notices: '/notices',
 };
 
 /** Titles of generated entries, one letter of them, and a word that none has. */
@@ -42,7 +53,7 @@ function pagesOf({ items }: OutwardView): Asked[] {
     page({ show: 'week', lang: 'de', clock: '12', week: 'sunday' }, 'embed'),
     { ...page({ show: 'week' }), accepted: ['pt-BR', 'es'] },
     ...FINDS.map((find) => page({ find })),
-    ...(['follow', 'settings'] as const).map((kind) => ({ ...page({}), page: { kind } })),
+    ...(['follow', 'settings', 'notices'] as const).map((kind) => ({ ...page({}), page: { kind } })),
     ...uids.map((uid) => ({ ...page({}), page: { kind: 'entry' as const, uid, on: '' } })),
   ];
 }
@@ -115,6 +126,8 @@ function everythingOutward(
       knowsSince(revision, since),
       differenceParts(view, revision, since, options),
     ]);
+    told['pushed'] = JSON.stringify(pushEvent(view, revision, since));
+    told['digest'] = JSON.stringify(digestOf(view, revision, steps.slice(0, since)));
   }
   const inTurn = (_: unknown, i: number) => turn === null || i % TURNS === turn % TURNS;
   const dav = { addresses: { ...ADDRESSES, dav: 'https://w.example/dav/k/' }, of: 'view' };
@@ -133,6 +146,21 @@ function everythingOutward(
     told[`file ${uid}`] = JSON.stringify(entryFile(view, revision, { uid, on }, ADDRESSES.see, NOW));
   }
   return { told, revision, steps, token };
+}
+
+/** The letter to a reader who was told of what some steps of the ledger led to. */
+function digestOf(view: OutwardView, revision: Revision, steps: readonly LedgerStep[]) {
+  const since = steps.length;
+  const touched = touchedSince(revision, since);
+  const uids = new Set([...touched.set, ...touched.gone]);
+  const was = viewAfter(steps);
+  const known = { items: was.items.filter((i) => uids.has(i.uid)), until: was.range.to };
+  const changes = toldChanges(view, revision, since, known, RANGE.from);
+  const reading = { lang: 'de', tz: 'Asia/Kolkata' };
+  const letter = digestLetter(view, changes, {
+    ...{ reading, since: NOW - 86_400_000, see: ADDRESSES.see, stop: 'https://w.example/notices/stop/x' },
+  });
+  return letter && [letter.subject, letterText(letter), letterHtml(letter)];
 }
 
 const reader: fc.Arbitrary<Reader> = fc.record({

@@ -1,7 +1,6 @@
-import { SMTPServer } from 'smtp-server';
-import type { AddressInfo } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
 import { MailRow } from '../db/models';
+import { mailServer as newMailServer, type Behaviour } from '../testingMail';
 import { EMAIL, TestClient, eventually, freshDatabase, serverProcess, testServer } from '../testing';
 
 const opened: { close: () => unknown }[] = [];
@@ -9,29 +8,10 @@ afterEach(async () => {
   for (const one of opened.splice(0).reverse()) await one.close();
 });
 
-type Behaviour = (session: { readonly done: (error?: Error | null) => void; readonly raw: string }) => void;
-
-/** A mail server that notes what it was handed over and answers as it is told. */
-async function mailServer(answer: Behaviour = ({ done }) => done(), refuse?: () => Error | null) {
-  const taken: string[] = [];
-  const server = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS'],
-    onRcptTo: (_address, _session, done) => done(refuse?.() ?? null),
-    onData: (stream, _session, done) => {
-      let raw = '';
-      stream.on('data', (part: Buffer) => (raw += part.toString()));
-      stream.on('end', () => {
-        taken.push(raw);
-        answer({ raw, done });
-      });
-    },
-  });
-  server.on('error', () => undefined);
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  opened.push({ close: () => new Promise<void>((resolve) => server.close(() => resolve())) });
-  const port = (server.server.address() as AddressInfo).port;
-  return { taken, port };
+async function mailServer(answer?: Behaviour, refuse?: () => Error | null) {
+  const server = await newMailServer(answer, refuse);
+  opened.push(server);
+  return server;
 }
 
 const settings = (port: number) => ({
