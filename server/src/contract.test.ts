@@ -132,6 +132,14 @@ describe('the answers of the API', () => {
       keyIds: [key.id],
       words: '',
     });
+    const push = `/keys/${key.id}/push`;
+    const address = 'https://system.invalid/in';
+    await told('PUT /keys/:id/push', push, { address, version: 0 });
+    await told('POST /keys/:id/push/test', `${push}/test`);
+    await told('GET /keys/:id/push', push);
+    await told('PUT /keys/:id/push/state', `${push}/state`, { paused: true });
+    await told('POST /keys/:id/push/secret', `${push}/secret`);
+    await told('DELETE /keys/:id/push', push);
     const wanted = { madeOutTo: 'Town site', audience: 'street', cap: null, contact: '', notes: '' };
     const end = { ...wanted, expiresAt: null };
     await told('PUT /keys/:id', `/keys/${key.id}`, { ...end, version: key.version });

@@ -93,6 +93,12 @@ const editOf = async (
   if (state === 'taken-back') await client.call('POST', `/edits/${made.body.id}/take-back`);
   return made.body.id;
 };
+/** The push of a key, which a steward has set up. */
+const havingPush = async ({ window }: Place) => {
+  const path = `/keys/${window.keys[0].id}/push`;
+  await steward.call('PUT', path, { address: 'https://system.invalid/in', version: 0 });
+  return [path] as const;
+};
 const plate = { plate: 'CB', colour: 'teal', zone: 'America/Halifax', description: '' };
 const mailServer = { host: 'mail.example', port: 25, secure: false, account: '', sender: 'a@house.example' };
 const keyInput = { madeOutTo: 'X', audience: 'street', cap: null, contact: '', notes: '', expiresAt: null };
@@ -176,6 +182,18 @@ const CALLS: Partial<Record<CallName, Make>> = {
     await fetch(server.base + new URL(window.keys[0].feed).pathname);
     return [`/keys/${window.keys[0].id}/ledger/1`];
   },
+  'GET /keys/:id/push': ({ window }) => [`/keys/${window.keys[0].id}/push`],
+  'PUT /keys/:id/push': ({ window }) => [
+    `/keys/${window.keys[0].id}/push`,
+    { address: 'https://system.invalid/in', version: 0 },
+  ],
+  'PUT /keys/:id/push/state': async (at) => {
+    const [path] = await havingPush(at);
+    return [`${path}/state`, { paused: true }];
+  },
+  'POST /keys/:id/push/secret': async (at) => [`${(await havingPush(at))[0]}/secret`],
+  'POST /keys/:id/push/test': async (at) => [`${(await havingPush(at))[0]}/test`],
+  'DELETE /keys/:id/push': havingPush,
   'GET /windows/:id/reach': ({ window }) => [`/windows/${window.id}/reach`],
   'PUT /windows/:id/alerts': ({ window }) => [
     `/windows/${window.id}/alerts`,
