@@ -1,5 +1,6 @@
 import { EMBED_WAYS, USUAL_HEIGHT } from '@zonal/core/forms';
 import express, { type Express } from 'express';
+import { toldSystem } from './toldSystem';
 import { MODEL_PAGES, modelPage, policyOf, type Held, type ModelName } from './modelPages';
 
 const STYLE = `
@@ -32,6 +33,7 @@ export function hostSite(house: string): Express {
   app.get('/', (_req, res) => {
     res.redirect('/article');
   });
+  app.use(toldSystem());
   for (const name of Object.keys(MODEL_PAGES) as ModelName[]) {
     app.get(`/${name}`, (req, res) => {
       res.set('Content-Security-Policy', policyOf(name, house));

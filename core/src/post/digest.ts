@@ -8,7 +8,7 @@ import type { OutwardView } from '../glass';
 import type { ToldChange, ToldChanges, ToldPart } from '../reach';
 import type { Message } from '../forms/speech/catalogue';
 import { zoneNamed, type Instant } from '../zones';
-import { headerText, type Letter, type LetterPart } from './letter';
+import { headerText, type Letter, type LetterPart, type LetterThing } from './letter';
 
 /** How somebody reads who left a mail address on a page: its language, zone and clock, as in the page's address. */
 export type DigestReading = Pick<PageQuery, 'lang' | 'tz' | 'clock'>;
@@ -54,12 +54,12 @@ export function digestLetter(
   const zone = (reading.tz && zoneNamed(reading.tz)) || view.hostZone;
   const { name } = textFor(view.wording, reading.lang ? [reading.lang] : []);
   const text = (said: string): LetterPart => ({ kind: 'text', text: said });
-  const line = (change: ToldChange) => lineOf(change, view, zone, speech);
+  const thing = (change: ToldChange) => thingOf(change, view, zone, speech);
   const section = (heading: Message, all: readonly ToldChange[]): LetterPart[] =>
     all.length
       ? [
           { kind: 'heading', text: speech.say(heading) },
-          { kind: 'list', items: all.map(line) },
+          { kind: 'things', items: all.map(thing) },
         ]
       : [];
   const shown = changes.slice(0, MOST);
@@ -99,23 +99,23 @@ export function digestLetter(
   };
 }
 
-function lineOf(
+function thingOf(
   { one, was, parts, more }: ToldChange,
   view: OutwardView,
   zone: string,
   speech: Speech,
-): string {
-  const { busyWord } = view.wording;
-  const title = one.content ? one.content.title || speech.say('untitled') : busyWord;
+): LetterThing {
   const apart = parts.filter((part) => !(part === 'time' && was)).map((part) => speech.say(PARTS[part]));
-  return [
-    `${title}: ${summaryText(one, zone, view.hostZone, speech)}`,
+  const lines = [
+    summaryText(one, zone, view.hostZone, speech),
     was && speech.say('digestWas', { when: timeText(was, zone, speech) }),
     apart.length && speech.say('digestParts', { parts: speech.list(apart) }),
     more && speech.say('digestMore', { count: more }),
-  ]
-    .filter(Boolean)
-    .join('; ');
+  ];
+  return {
+    title: one.content ? one.content.title || speech.say('untitled') : view.wording.busyWord,
+    lines: lines.filter((line) => typeof line === 'string'),
+  };
 }
 
 /** Returns the letter by which somebody confirms that they want to hear of changes in a window. */

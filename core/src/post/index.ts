@@ -5,7 +5,7 @@ export {
   type DigestReading,
   type DigestSetting,
 } from './digest';
-export { headerText, letterHtml, letterText, type Letter, type LetterPart } from './letter';
+export { headerText, letterHtml, letterText, type Letter, type LetterPart, type LetterThing } from './letter';
 export {
   LETTER_KINDS,
   addressKnownLetter,

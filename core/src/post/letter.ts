@@ -1,10 +1,17 @@
 import { html, type Html } from '../forms/page/html';
 
+export interface LetterThing {
+  readonly title: string;
+  readonly lines: readonly string[];
+}
+
 /** A piece of a letter. */
 export type LetterPart =
   | { readonly kind: 'text'; readonly text: string }
   | { readonly kind: 'heading'; readonly text: string }
   | { readonly kind: 'list'; readonly items: readonly string[] }
+  /** Things with a title and what is said of each, a line each. */
+  | { readonly kind: 'things'; readonly items: readonly LetterThing[] }
   /** An address to follow, with what it does. */
   | { readonly kind: 'link'; readonly label: string; readonly href: string }
   /** What stands below the rest, smaller. */
@@ -30,6 +37,10 @@ export function headerText(text: string): string {
 export function letterText({ parts }: Letter): string {
   const blocks = parts.map((part) => {
     if (part.kind === 'list') return part.items.map((item) => `- ${item}`).join('\n');
+    if (part.kind === 'things')
+      return part.items
+        .map(({ title, lines }) => [`- ${title}`, ...lines.map((l) => `  ${l}`)].join('\n'))
+        .join('\n');
     if (part.kind === 'link') return `${part.label}:\n${part.href}`;
     return part.text;
   });
@@ -40,6 +51,8 @@ const STYLE = {
   body: 'margin:0;padding:24px;background:#f6f1e5;color:#1f2730;font:16px/1.5 Georgia,serif',
   sheet: 'max-width:560px;margin:0 auto;padding:24px;background:#fffdf7;border:1px solid #b9b09c',
   link: 'display:inline-block;padding:9px 16px;border:1px solid #1f2730;color:#1f2730;text-decoration:none',
+  things: 'list-style:none;margin:8px 0;padding:0',
+  thing: 'border-left:3px solid #b9b09c;padding:2px 0 2px 12px;margin:0 0 10px',
   heading: 'font-size:16px;margin:20px 0 0',
   note: 'color:#666055;font-size:14px',
 } as const;
@@ -63,6 +76,8 @@ function partHtml(part: LetterPart): Html {
       return html`<h2 style="${STYLE.heading}">${part.text}</h2>`;
     case 'list':
       return html`<ul>${part.items.map((item) => html`<li dir="auto">${item}</li>`)}</ul>`;
+    case 'things':
+      return html`<ul style="${STYLE.things}">${part.items.map(({ title, lines }) => html`<li style="${STYLE.thing}" dir="auto"><strong>${title}</strong>${lines.map((line) => html`<br>${line}`)}</li>`)}</ul>`;
     case 'link':
       return html`<p><a style="${STYLE.link}" href="${part.href}">${part.label}</a></p><p style="${STYLE.note}">${part.href}</p>`;
     case 'note':

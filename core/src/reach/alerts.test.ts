@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { alertsOf, type Watched } from './alerts';
 
 const quiet: Watched = { name: 'Works', trouble: null, keys: [], urgent: null };
-const key = { id: 'k', madeOutTo: 'Agents', silent: 0, passedOn: null };
+const key = { id: 'k', madeOutTo: 'Agents', silent: 0, pushFailing: false, passedOn: null };
 const kinds = (watched: Partial<Watched>, now = 100) =>
   alertsOf({ ...quiet, ...watched }, now).map((r) => r.kind);
 
@@ -21,6 +21,8 @@ it('tells of what cannot be worked out, who is silent, what was passed on, and w
   expect(silent).toMatchObject({ kind: 'silent', keyId: 'k' });
   expect(silent!.say).toContain('has 1 reader whose program has gone silent');
   expect(shared!.say).toContain('made out for 6, and 40 came');
+  const [given] = alertsOf({ ...quiet, keys: [{ ...key, pushFailing: true }] }, 100);
+  expect(given).toMatchObject({ kind: 'push-failing', keyId: 'k' });
   expect(kinds({ urgent: { by: 200, readers: 10, holding: 2, expected: 8.9 } })).toEqual(['late']);
   const [late] = alertsOf({ ...quiet, urgent: { by: 100, readers: 10, holding: 7, expected: 7 } }, 100);
   expect(late!.say).toBe('The urgent change of “Works” is not with 3 of 10 readers yet.');

@@ -3,6 +3,7 @@ import type { Instant } from '../zones';
 /** What an organiser is told of by itself, with what it is about. */
 export const ALERT_KINDS = {
   'feed-failing': 'what readers get cannot be worked out',
+  'push-failing': 'a system is not told of changes any more',
   silent: 'a subscriber of a key that matters has gone silent',
   'passed-on': 'far more readers came than a key is made out for',
   late: 'an urgent change is not known to all in time',
@@ -27,6 +28,8 @@ export interface Watched {
     readonly id: string;
     readonly madeOutTo: string;
     readonly silent: number;
+    /** Whether pushes to a system of its own were given up. */
+    readonly pushFailing: boolean;
     readonly passedOn: { readonly readers: number; readonly meantFor: number } | null;
   }[];
   /** A change that has to be known by a moment: how many readers there are, how many hold it, and how many are expected to by then. */
@@ -50,7 +53,13 @@ export function alertsOf({ name, trouble, keys, urgent }: Watched, now: Instant)
       keyId: null,
       say: `“${name}” cannot be worked out: ${trouble}`,
     });
-  for (const { id, madeOutTo, silent, passedOn } of keys) {
+  for (const { id, madeOutTo, silent, pushFailing, passedOn } of keys) {
+    if (pushFailing)
+      raised.push({
+        kind: 'push-failing',
+        keyId: id,
+        say: `Of “${name}”, the system of ${madeOutTo} is told of changes no more: it was tried again and again, or it wants no more.`,
+      });
     if (silent > 0)
       raised.push({
         kind: 'silent',

@@ -55,7 +55,7 @@ describe('what a reader is told of', () => {
       ['new', [], false, 0],
     ]);
     expect(text).toContain(
-      'Rope lift: Fri, 12 Jun 2026, 18:00–19:00 · Gate; before: Fri, 12 Jun 2026, 14:00–15:00; changed: place',
+      '- Rope lift\n  Fri, 12 Jun 2026, 18:00–19:00 · Gate\n  before: Fri, 12 Jun 2026, 14:00–15:00\n  changed: place\n',
     );
     expect(text).toContain('One time is no longer shown.');
     expect(text).not.toContain('Gone');
@@ -107,7 +107,7 @@ describe('what a reader is told of', () => {
 
   it('is told of busy time by its one word', () => {
     const { text } = told([], [lift], { rules: rulesOf('frosted') });
-    expect(text).toContain(': Fri, 12 Jun 2026, 14:00–15:00');
+    expect(text).toContain('\n  Fri, 12 Jun 2026, 14:00–15:00');
     expect(text).not.toContain('Rope lift');
   });
 });

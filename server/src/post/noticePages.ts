@@ -92,7 +92,7 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
             speech.say('noticesStopSay'),
             speech.say('noticesStopDo'),
           ] as const)
-        : ([speech.say('notices'), speech.say('noticesBegunSay'), speech.say('noticesConfirmDo')] as const);
+        : ([speech.say('notices'), speech.say('noticesConfirmAsk'), speech.say('noticesConfirmDo')] as const);
     // One-click programs send to the same address (RFC 8058 section 3.1).
     return send(res, 200, plainPage(title, say, speech.locale, { action: req.originalUrl, label }));
   };

@@ -102,7 +102,9 @@ describe('a change notice', () => {
     await eventually(async () => expect(post.taken).toHaveLength(2), 15_000);
     const told = (await mails())[1]!;
     expect(told.subject).toBe('“Window”: 1 change');
-    expect(told.text).toMatch(/Rope lift: .*14:00–15:00 · North gate; before: .*10:00–11:00; changed: place/);
+    expect(told.text).toMatch(
+      /- Rope lift\n.*14:00–15:00 · North gate\n {2}before: .*10:00–11:00\n {2}changed: place/,
+    );
     const stop = addressIn(told.text!, 'stop');
     expect(told.headers.find((h) => h.key === 'list-unsubscribe')!.value).toBe(`<${stop}>`);
     expect(told.raw).toMatch(/^List-Unsubscribe-Post: List-Unsubscribe=One-Click\r$/m);
@@ -164,7 +166,7 @@ describe('a change notice', () => {
     const told = (await mails())[1]!;
     expect(told.subject).toBe('« Window » : 1 changement');
     // Ten in Halifax is half past seven or half past six in the evening there.
-    expect(told.text).toMatch(/Market: .*1[89]:30–(19|20):30/);
+    expect(told.text).toMatch(/- Market\n.*1[89]:30–(19|20):30/);
     expect(told.html).toContain('<html lang="fr">');
   }, 60_000);
 

@@ -6,6 +6,7 @@ import { groupedBy } from '../db/grouped';
 import { houseName } from '../db/houseName';
 import { WindowRow, type KeyRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
+import { PushRow } from '../db/tellingModels';
 import { readersOf } from '../db/readers';
 import type { Trouble } from '../glass/trouble';
 import type { Jobs } from '../jobs/jobs';
@@ -34,6 +35,9 @@ export async function watch(watching: Watching, now: number = Date.now()): Promi
   const keysOf = groupedBy(keys, (k) => k.windowId);
   const silent = await silentOf(sequelize, keys, now);
   const counted = keys.filter((k) => k.meantFor !== null).map((k) => k.id);
+  const failing = new Set(
+    (await PushRow.findAll({ where: { state: 'failing' }, attributes: ['keyId'] })).map((p) => p.keyId),
+  );
   const came = await readersOf(sequelize, counted, now);
   const told = await sequelize.query<Told>('SELECT window_id AS window, kind, key_id AS key FROM alerts', {
     type: QueryTypes.SELECT,
@@ -54,7 +58,8 @@ export async function watch(watching: Watching, now: number = Date.now()): Promi
       keys: (keysOf.get(window.id) ?? []).map(({ id, madeOutTo, meantFor }) => {
         const readers = came.get(id) ?? 0;
         const passedOn = isPassedOn(readers, meantFor) ? { readers, meantFor: meantFor! } : null;
-        return { id, madeOutTo, silent: silent.get(id) ?? 0, passedOn };
+        const pushFailing = failing.has(id);
+        return { id, madeOutTo, silent: silent.get(id) ?? 0, pushFailing, passedOn };
       }),
       urgent: by === undefined ? null : await urgentOf(sequelize, window.id, by, now),
     });

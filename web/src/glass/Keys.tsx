@@ -108,6 +108,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
                   <CopyButton what="page address" text={key.see} />
                   <CopyButton what="feed address" text={key.feed} />
                   <Link to={`/windows/${window.id}/embed/${key.id}`}>On another site …</Link>
+                  <Link to={`/reach/${window.id}?push=${key.id}`}>To a system …</Link>
                   <Named name="QR code, print">
                     <QuietButton
                       aria-label={`Card of ${key.madeOutTo}: QR code, print`}

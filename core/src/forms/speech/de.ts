@@ -211,6 +211,8 @@ export const de: Words = {
     'Wenn die Adresse stimmt, ist eine E-Mail dorthin unterwegs. Folgen Sie der Adresse darin innerhalb eines Tages; dann beginnt es.',
   noticesConfirmSubject: 'Bestätigen: Änderungen in „{name}“ per E-Mail',
   noticesConfirmSay: 'Jemand, vermutlich Sie, möchte an diese Adresse von Änderungen in „{name}“ erfahren.',
+  noticesConfirmAsk:
+    'Sollen wir Ihnen schreiben, wenn sich etwas ändert? In jeder E-Mail steht eine Adresse, die das beendet.',
   noticesConfirmDo: 'Ja, schreiben Sie mir',
   noticesConfirmNote:
     'Diese Adresse gilt einen Tag. Wenn Sie es nicht waren, müssen Sie nichts tun: dann wird nichts geschickt.',

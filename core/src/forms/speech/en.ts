@@ -219,6 +219,7 @@ export const en = {
     'If the address is right, a mail is on its way to it. Follow the address in it within a day; then it begins.',
   noticesConfirmSubject: 'Confirm: changes in “{name}” by mail',
   noticesConfirmSay: 'Somebody, probably you, wants to hear of changes in “{name}” at this address.',
+  noticesConfirmAsk: 'Shall we write to you when something changes? Each mail has an address that ends it.',
   noticesConfirmDo: 'Yes, write to me',
   noticesConfirmNote:
     'This address works for a day. If it was not you, nothing has to be done: then nothing is sent.',

@@ -207,6 +207,7 @@ export const es: Words = {
   noticesConfirmSubject: 'Confirmar: los cambios de «{name}» por correo',
   noticesConfirmSay:
     'Alguien, probablemente usted, quiere saber de los cambios de «{name}» en esta dirección.',
+  noticesConfirmAsk: '¿Le escribimos cuando algo cambie? Cada correo lleva una dirección que lo termina.',
   noticesConfirmDo: 'Sí, escríbanme',
   noticesConfirmNote:
     'Esta dirección vale un día. Si no fue usted, no hay que hacer nada: no se enviará nada.',

@@ -208,6 +208,8 @@ export const fr: Words = {
   noticesConfirmSubject: 'Confirmer : les changements de « {name} » par courriel',
   noticesConfirmSay:
     'Quelqu’un, sans doute vous, veut apprendre les changements de « {name} » à cette adresse.',
+  noticesConfirmAsk:
+    'Faut-il vous écrire quand quelque chose change ? Chaque courriel porte une adresse qui l’arrête.',
   noticesConfirmDo: 'Oui, écrivez-moi',
   noticesConfirmNote:
     'Cette adresse vaut un jour. Si ce n’était pas vous, il n’y a rien à faire : rien ne sera envoyé.',

@@ -204,6 +204,7 @@ export const pt: Words = {
     'Se o endereço está certo, uma mensagem vai a caminho. Siga o endereço que ela traz dentro de um dia; então começa.',
   noticesConfirmSubject: 'Confirmar: as alterações de “{name}” por correio',
   noticesConfirmSay: 'Alguém, provavelmente você, quer saber das alterações de “{name}” neste endereço.',
+  noticesConfirmAsk: 'Escrevemos-lhe quando algo mudar? Cada mensagem traz um endereço que acaba com isto.',
   noticesConfirmDo: 'Sim, escrevam-me',
   noticesConfirmNote:
     'Este endereço vale um dia. Se não foi você, não é preciso fazer nada: nada será enviado.',

@@ -1,15 +1,17 @@
 import type { OutwardWindow, ReachKey, ReachSubscriber, WindowReach } from '@zonal/core/api';
-import type { SubscriberState } from '@zonal/core/reach';
+import { PUSH_STATES, type SubscriberState } from '@zonal/core/reach';
 import { AUDIENCE_WORDS } from '@zonal/core/glass';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { Button } from '../../ui/Button';
+import { useSearchParams } from 'react-router';
+import { Button, QuietButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
 import { Field } from '../../ui/Field';
 import { Faded, PlainTable, Row, Stack } from '../../ui/layout';
 import { Empty } from '../../ui/Notice';
 import { Sheet } from '../../ui/Sheet';
 import { Behind } from './Behind';
+import { PushSheet } from './PushSheet';
 import { Swatch } from './StateBar';
 import { byWords, readersWords } from '../../ui/timeWords';
 import { FORM_WORDS, STATE_ORDER, STATE_WORDS, agoWords, heldWords, rhythmWords } from './reachWords';
@@ -47,6 +49,11 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
   const [find, setFind] = useState('');
   const [most, setMost] = useState(STEP);
   const [behind, setBehind] = useState<{ key: ReachKey; subscriber: ReachSubscriber } | null>(null);
+  const [query, setQuery] = useSearchParams();
+  // The studio leads here for one key.
+  const [push, setPush] = useState<ReachKey | null>(
+    () => reach.keys.find((k) => k.id === query.get('push')) ?? null,
+  );
   const text = find.trim().toLowerCase();
   const keys = reach.keys
     .filter((k) => `${k.madeOutTo} ${k.contact}`.toLowerCase().includes(text))
@@ -76,7 +83,7 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
             </thead>
             {firstOf(keys, most).map(({ key, all }) => (
               <tbody key={key.id}>
-                <KeyRow of={key} />
+                <KeyRow of={key} onPush={key.id === window.id ? null : () => setPush(key)} />
                 {all.map((s, i) => (
                   <tr key={s.id}>
                     <td>
@@ -124,6 +131,15 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
           </Row>
         )}
       </Stack>
+      {push && (
+        <PushSheet
+          keyOf={push}
+          onClose={() => {
+            setPush(null);
+            if (query.has('push')) setQuery({}, { replace: true });
+          }}
+        />
+      )}
       {behind && (
         <Sheet title={`What ${behind.key.madeOutTo} still has`} onClose={() => setBehind(null)}>
           <Behind
@@ -155,7 +171,7 @@ function firstOf(keys: readonly Listed[], most: number): Listed[] {
 const sameView = (a: Pick<ReachKey, 'audience' | 'cap'>, b: Pick<ReachKey, 'audience' | 'cap'>) =>
   a.audience === b.audience && a.cap === b.cap;
 
-function KeyRow({ of }: { of: ReachKey }) {
+function KeyRow({ of, onPush }: { of: ReachKey; onPush: (() => void) | null }) {
   const readers = of.subscribers.reduce((sum, s) => sum + s.readers, 0);
   return (
     <tr>
@@ -166,8 +182,15 @@ function KeyRow({ of }: { of: ReachKey }) {
           {of.cap ? `, at most ${of.cap}` : ''};{' '}
           {readers ? readersWords(readers) : 'nobody follows by it yet'}
           {of.meantFor !== null && `, made out for ${of.meantFor}`}
+          {of.byMail > 0 && `; ${of.byMail} ${of.byMail === 1 ? 'hears' : 'hear'} of changes by mail`}
+          {of.push && `; pushed to a system: ${PUSH_STATES[of.push].word}`}
           {of.contact && `; ${of.contact}`}
-        </Faded>
+        </Faded>{' '}
+        {onPush && (
+          <QuietButton aria-label={`Push to a system of ${of.madeOutTo}`} onPress={onPush}>
+            Push to a system …
+          </QuietButton>
+        )}
       </th>
     </tr>
   );
