@@ -66,6 +66,7 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
     '?show=month',
     '?find=market',
     '/follow',
+    '/notices',
     '/settings',
     '?lang=fr',
   ]) {

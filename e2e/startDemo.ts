@@ -71,6 +71,8 @@ async function startDemo(worker: number): Promise<() => Promise<void>> {
     FOLLOWERS_PACE: '0',
     MAIL_FROM: 'calendars@ostrel.example',
     JOB_LOOK_SECONDS: '1',
+    NOTICE_SETTLE_SECONDS: '0',
+    NOTICE_GAP_SECONDS: '0',
     SESSION_SECRET: 'a secret of the tests',
     DEMO_ACCOUNTS: JSON.stringify([ACCOUNT, COLLEAGUE]),
   };

@@ -42,11 +42,16 @@ This address works once, and until 3 May 2031. If you do not know what this is a
       fc.string({ unit: 'binary' }),
       fc.constantFrom('<script>x</script>', '"><img src=x onerror=y>', 'a\r\nBcc: x@y.example', '\u2028'),
     );
-    const plain = elementsOf(parse(letterHtml(letter)));
+    const more = (title: string, line: string): Letter['parts'] => [
+      { kind: 'heading', text: title },
+      { kind: 'things', items: [{ title, lines: [line] }] },
+    ];
+    const plain = elementsOf(parse(letterHtml({ ...letter, parts: [...letter.parts, ...more('a', 'b')] })));
     fc.assert(
       fc.property(nasty, nasty, (by, line) => {
         const one: Letter = invitationLetter({ house: by, by, lines: [line, by], href: line, ends: by });
-        expect(elementsOf(parse(letterHtml(one)))).toEqual(plain);
+        const whole = { ...one, parts: [...one.parts, ...more(by, line)] };
+        expect(elementsOf(parse(letterHtml(whole)))).toEqual(plain);
         expect(headerText(one.subject)).not.toMatch(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]/);
       }),
       { numRuns: 300 },

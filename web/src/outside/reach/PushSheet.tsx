@@ -37,7 +37,7 @@ export function PushSheet({ keyOf, onClose }: { keyOf: ReachKey; onClose: () => 
         </Faded>
         {error && <ProblemNotice problem={problemOf(error)} />}
         {data === undefined && !error && <Loading what="Looking" />}
-        {data !== undefined && <PushForm key={data ? 'there' : 'none'} id={keyOf.id} push={data} />}
+        {data !== undefined && <PushForm id={keyOf.id} push={data} />}
       </Stack>
     </Sheet>
   );
@@ -98,6 +98,12 @@ function PushForm({ id, push }: { id: string; push: Push | null }) {
             const { data } = await turn(id);
             if (data) setVersion(data.version);
           }}
+          onEnded={() => {
+            setAddress('');
+            setVersion(0);
+            saving.reset();
+            turning.reset();
+          }}
         />
       )}
     </>
@@ -119,7 +125,14 @@ function Secret({ secret }: { secret: string }) {
   );
 }
 
-function PushState({ id, push, onNewSecret }: { id: string; push: Push; onNewSecret: () => Promise<void> }) {
+interface PushStateProps {
+  id: string;
+  push: Push;
+  onNewSecret: () => Promise<void>;
+  onEnded: () => void;
+}
+
+function PushState({ id, push, onNewSecret, onEnded }: PushStateProps) {
   const [pause, pausing] = usePausePushMutation();
   const [test, testing] = useTestPushMutation();
   const [end, ending] = useEndPushMutation();
@@ -146,7 +159,10 @@ function PushState({ id, push, onNewSecret }: { id: string; push: Push; onNewSec
           {push.state === 'on' ? 'Pause' : 'Let it go on'}
         </Button>
         <Button onPress={() => void onNewSecret()}>New secret</Button>
-        <Button isDisabled={ending.isLoading} onPress={() => void end(id)}>
+        <Button
+          isDisabled={ending.isLoading}
+          onPress={() => void end(id).then(({ error }) => !error && onEnded())}
+        >
           Push no more
         </Button>
       </Row>
