@@ -11,6 +11,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { QueryTypes } from 'sequelize';
 import type { Figure } from './figure';
+import { statementsOf } from './statements';
 import { EMAIL, PASSWORD, answered, fill, prepare, started } from './store';
 
 const [WINDOWS, KEYS] = [1_000, 50];
@@ -101,6 +102,12 @@ export async function loadFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
     reference.close();
     const ratio = (b.answers + c.answers) / (a.answers + d.answers);
 
+    let noted = 0;
+    const statements = await statementsOf(sequelize, env['STORE_LOG']!, async () => {
+      noted = (await polled(port, file)).answers * SECONDS;
+    });
+    const each = (100 * statements) / noted;
+
     const client = new TestClient(base);
     await client.signIn(PASSWORD, EMAIL);
     let [editing, edits] = [true, 0];
@@ -126,6 +133,14 @@ export async function loadFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
         ratio,
         budget: '≥ 0.9',
         kept: ratio >= 0.9,
+      },
+      {
+        what: 'statements that write what polls say, for each hundred polls',
+        measured: `${statements} for ${noted} polls, by the log of the database`,
+        ratio: each,
+        budget: '≤ 1',
+        // None at all would mean that nothing was counted.
+        kept: statements > 0 && each <= 1,
       },
       {
         what: `the slowest of a hundred polls while entries are written, against without`,

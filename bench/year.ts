@@ -5,7 +5,9 @@ import { KeyRow } from '@zonal/server/db/models';
 import { rollUp } from '@zonal/server/reach/rollUp';
 import { QueryTypes } from 'sequelize';
 import type { Figure } from './figure';
-import { fill, prepare } from './store';
+import { once } from 'node:events';
+import { TestClient } from '@zonal/server/testing';
+import { EMAIL, PASSWORD, fill, prepare, started } from './store';
 
 /** So many look every hour for a year, by keys of so many windows. */
 const [SUBSCRIBERS, WINDOWS, KEYS] = [50_000, 50, 10];
@@ -69,6 +71,7 @@ export async function yearFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
     );
     const mega = (bytes: string) => Number(bytes) / 1e6;
     const all = mega(size!.subscribers) + mega(size!.polls) + mega(size!.sums);
+    const reach = await reachTimes(env);
     return [
       {
         what: `a year of ${SUBSCRIBERS} subscribers who look every hour, in hundreds of megabytes`,
@@ -77,8 +80,53 @@ export async function yearFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
         budget: `≤ ${MOST / 100}`,
         kept: all <= MOST,
       },
+      {
+        what: `all of Reach with ${SUBSCRIBERS} subscribers of ${WINDOWS} windows, in seconds`,
+        measured: `${Math.round(reach.all)} ms, then kept for ten times as long; one window with ${SUBSCRIBERS / WINDOWS} subscribers ${Math.round(reach.one)} ms; meanwhile the slowest of ${reach.polls} polls ${Math.round(reach.slowest)} ms`,
+        ratio: reach.all / 1000,
+        budget: '≤ 15',
+        kept: reach.all <= 15_000,
+      },
     ];
   } finally {
     await sequelize.close();
+  }
+}
+
+/** How long it takes until Reach is answered, and the longest that somebody who polls waits meanwhile; milliseconds. */
+async function reachTimes(env: NodeJS.ProcessEnv) {
+  const base = `http://127.0.0.1:${env['PORT']}`;
+  const { server, ready } = await started(env);
+  try {
+    await ready;
+    const client = new TestClient(base);
+    await client.signIn(PASSWORD, EMAIL);
+    const timed = async (path: string) => {
+      const began = performance.now();
+      const { status, body } = await client.call('GET', path);
+      if (status !== 200) throw new Error(`${path} answers ${status}: ${JSON.stringify(body)}`);
+      return { took: performance.now() - began, body };
+    };
+    let [asking, polls, slowest] = [true, 0, 0];
+    const polling = (async () => {
+      while (asking) {
+        const began = performance.now();
+        await (await fetch(`${base}/livez`)).text();
+        slowest = Math.max(slowest, performance.now() - began);
+        polls++;
+        await new Promise((resolve) => setTimeout(resolve, 5));
+      }
+    })();
+    const all = await timed('/reach');
+    const lines = all.body.windows as { id: string; readers: number }[];
+    const readers = lines.reduce((sum, line) => sum + line.readers, 0);
+    if (readers !== SUBSCRIBERS) throw new Error(`Reach tells of ${readers} readers.`);
+    const one = await timed(`/windows/${lines[0]!.id}/reach`);
+    asking = false;
+    await polling;
+    return { all: all.took, one: one.took, polls, slowest };
+  } finally {
+    server.kill();
+    await once(server, 'exit');
   }
 }

@@ -24,6 +24,7 @@ await main(async () => {
     const env = {
       ...process.env,
       DATABASE_URL: postgres.url('bench'),
+      STORE_LOG: postgres.logFile,
       PORT: String(await freePort()),
       SESSION_SECRET: 'a secret of the bench',
       SERVER_MAIN,

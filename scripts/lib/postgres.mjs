@@ -117,6 +117,7 @@ export async function startPostgres(name, { durable }) {
   return {
     url,
     folder: as.folder,
+    logFile,
     createDatabase(database) {
       if (query('postgres', `SELECT 1 FROM pg_database WHERE datname = '${database}'`).stdout.trim() === '1')
         return;
