@@ -10,7 +10,7 @@ import { medianRatio, medianTime } from './timing';
 
 const READER: Reader = { audience: 'street', cap: null };
 const PAGE = { self: '#', see: '#', feed: '#', copy: '#' };
-const PLACE = { publicUrl: 'https://w.example', asOf: 1_000_000, listed: 'bridge' };
+const PLACE = { publicUrl: 'https://w.example', asOf: 1_000_000, hub: '', mayMail: false, listed: 'bridge' };
 
 /** Works a window of entries out, after what it was before. */
 function compiled(entries: ReturnType<typeof manyEntries>, before: State | null, rules = RULES): State {

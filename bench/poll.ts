@@ -1,6 +1,6 @@
 import { outwardView } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
-import type { Compiling, Order } from '@zonal/server/outside/outside';
+import type { Compiling, DocumentOrder, Order } from '@zonal/server/outside/outside';
 import { pollPath } from '@zonal/server/outside/pollPath';
 import { Publisher } from '@zonal/server/outside/publisher';
 import { noBodies, type State } from '@zonal/server/outside/viewState';
@@ -46,7 +46,13 @@ async function load(listener: RequestListener, headers: Readonly<Record<string, 
 /** Returns a publisher of one window, worked out here. */
 async function publisherOf(state: State): Promise<Publisher> {
   const [windowId, viewId] = ['w', 'v'];
-  const place = { publicUrl: 'https://w.example', asOf: 1_000_000, listed: 'bridge' };
+  const place = {
+    publicUrl: 'https://w.example',
+    asOf: 1_000_000,
+    hub: '',
+    mayMail: false,
+    listed: 'bridge',
+  };
   const publisher = new Publisher((outside) => {
     const compiling: Compiling = {
       start: async () => {
@@ -78,7 +84,7 @@ async function publisherOf(state: State): Promise<Publisher> {
       rest: () => Promise.resolve(),
       nextTurn: () => Promise.resolve(Infinity),
       bring: () => Promise.resolve(),
-      write: (order: Order) => Promise.resolve(writeOrder(order, state, place)),
+      write: (order: Order) => Promise.resolve(writeOrder(order as DocumentOrder, state, place)),
       close: () => Promise.resolve(),
     };
     return compiling;

@@ -92,6 +92,17 @@ const MULTIPLES: readonly (readonly [by: number, share: number])[] = [
 
 /** Returns how long a subscriber waits after its last look, without what it has waited already. */
 export function waitingOf(habit: Habit, prior: Prior = USUAL_PRIOR): Waiting {
+  // State and forecast of one subscriber ask for the same.
+  const last = lastOf.get(habit);
+  if (last?.prior === prior) return last.waiting;
+  const waiting = newWaiting(habit, prior);
+  lastOf.set(habit, { prior, waiting });
+  return waiting;
+}
+
+const lastOf = new WeakMap<Habit, { readonly prior: Prior; readonly waiting: Waiting }>();
+
+function newWaiting(habit: Habit, prior: Prior): Waiting {
   const weights = new Float64Array(BINS);
   const like = likeness[partOf(habit.look)]!;
   let own = 0;

@@ -127,6 +127,9 @@ export type Order = {
   | ({ readonly form: 'told' } & ToldOrder)
 );
 
+/** One whose document goes to readers as it is. */
+export type DocumentOrder = Exclude<Order, { readonly form: 'told' }>;
+
 /** Which page is asked for, and by whom as far as it is told: languages that are accepted, best first. */
 export interface PageOrder {
   readonly form: 'page' | 'embed';

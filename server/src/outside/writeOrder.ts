@@ -13,7 +13,16 @@ import {
 import { leavingAt } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
 import { addressesOf } from '../glass/windowStore';
-import type { DavOrder, DifferenceOrder, EntryOrder, Order, PageOrder, Told, Written } from './outside';
+import type {
+  DavOrder,
+  DifferenceOrder,
+  DocumentOrder,
+  EntryOrder,
+  Order,
+  PageOrder,
+  Told,
+  Written,
+} from './outside';
 import type { State } from './viewState';
 import { DAV_CLASSES, ENHANCED_GET, FEED_VARY, viewPrint } from './syncToken';
 import { BodyWriter, noBody, writeHead } from './writing';
@@ -42,7 +51,7 @@ export function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice 
 }
 
 /** Returns the document that is asked for of a view. */
-export function writeOrder(order: Exclude<Order, { form: 'told' }>, state: State, place: Place): Written {
+export function writeOrder(order: DocumentOrder, state: State, place: Place): Written {
   if ('page' in order) return writePageOrder(order, state, place);
   if (order.form === 'entry') return writeEntryOrder(order, state, place);
   if (order.form === 'difference') return writeDifference(order, state, place);

@@ -1,4 +1,4 @@
-import type { ReachLine, ReachMail as MailSaid } from '@zonal/core/api';
+import type { ReachMail as MailSaid } from '@zonal/core/api';
 import { reachLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsString, IsUUID, MaxLength, isISO8601 } from 'class-validator';
@@ -12,6 +12,7 @@ import { addressesOf } from '../glass/windowStore';
 import { route } from '../http/route';
 import { windowIdsSeen } from '../people/windowsSeen';
 import { MuteInput, UrgentInput, alerts, mute, setUrgent } from './alertStore';
+import { lastingAnswer } from './lastingAnswer';
 import { knowingOf, mailOf, reachLines, windowReach } from './reachStore';
 
 export class ReachMail implements MailSaid {
@@ -19,9 +20,6 @@ export class ReachMail implements MailSaid {
   /** Told in the mail as they are; they go outside. */
   @IsString() @MaxLength(2000) words!: string;
 }
-
-/** How the windows stand is worked out for all who ask within so many milliseconds, or ten times as long as it took. */
-const FRESH = 3_000;
 
 /** Whether subscribers are in sync, and when the rest will be. */
 export const reachRoutes = (
@@ -32,19 +30,7 @@ export const reachRoutes = (
   /** Says whether there is anything by which mail can go out. */
   mayMail: () => Promise<boolean>,
 ) => {
-  let known: { until: number; lines: Promise<ReachLine[]> } | null = null;
-  const allLines = () => {
-    const began = Date.now();
-    if (known && began < known.until) return known.lines;
-    const lines = reachLines(sequelize, undefined, began);
-    const mine = (known = { until: Infinity, lines });
-    const done = (wait: number) => (mine.until = Date.now() + wait);
-    lines.then(
-      () => done(Math.max(FRESH, 10 * (Date.now() - began))),
-      () => done(0),
-    );
-    return lines;
-  };
+  const allLines = lastingAnswer((at) => reachLines(sequelize, undefined, at));
 
   return [
     route('GET /reach', {
@@ -52,9 +38,11 @@ export const reachRoutes = (
       summary: 'How the subscribers of the windows that the asker may see stand, a line for each window',
       handle: async ({ rights }) => {
         const seen = await windowIdsSeen(rights);
-        const at = new Date().toISOString();
-        const lines = await allLines();
-        return { at, windows: seen ? lines.filter((l) => seen.includes(l.id)) : lines };
+        const { at, value: lines } = await allLines();
+        return {
+          at: new Date(at).toISOString(),
+          windows: seen ? lines.filter((l) => seen.includes(l.id)) : lines,
+        };
       },
     }),
     route('GET /reach/knowing', {

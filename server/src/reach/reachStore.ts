@@ -34,6 +34,8 @@ import { followersOf, houseWide, type Follower } from './followers';
 
 /** So many of the newest revisions are told of each view. */
 const REVISIONS = 12;
+/** So many subscribers are worked out before others' requests are looked at. */
+const AT_ONCE = 100;
 
 /** Where readers come from: a key that is open, or the own name of a listed window. */
 interface Place extends Omit<ReachKey, 'subscribers' | 'revision' | 'byMail' | 'push'> {
@@ -103,8 +105,11 @@ async function* placed(
   windowIds: readonly string[] | undefined,
   now: number,
 ): AsyncGenerator<{ follower: Follower; place: Place; held: boolean }> {
+  let seen = 0;
   for await (const page of followersOf(sequelize, windowIds ? { windowIds } : {}, now))
     for (const follower of page) {
+      // Other requests come in between.
+      if (++seen % AT_ONCE === 0) await new Promise(setImmediate);
       const place = places.get(follower.place);
       if (place) yield { follower, place, held: holds(follower, place, newest) };
     }
