@@ -1,7 +1,6 @@
 import { USUAL_KEPT_DAYS, habitAfter, packPolls } from '@zonal/core/reach';
 import { DAY, HOUR } from '@zonal/core/zones';
 import { connect } from '@zonal/server/db/connect';
-import { KeyRow } from '@zonal/server/db/models';
 import { rollUp } from '@zonal/server/reach/rollUp';
 import { QueryTypes } from 'sequelize';
 import type { Figure } from './figure';
@@ -19,8 +18,12 @@ export async function yearFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
   const sequelize = connect(env['DATABASE_URL']!, { patient: true });
   try {
     await prepare(sequelize);
-    await fill(sequelize, 1, WINDOWS, KEYS);
-    const keys = (await KeyRow.findAll({ attributes: ['id'], limit: WINDOWS * KEYS })).map((k) => k.id);
+    const calendar = await fill(sequelize, 1, WINDOWS, KEYS);
+    const own = await sequelize.query<{ id: string; window: string }>(
+      `SELECT k.id, k.window_id AS window FROM keys k JOIN window_sources s USING (window_id) WHERE s.calendar_id = :calendar`,
+      { replacements: { calendar }, type: QueryTypes.SELECT },
+    );
+    const keys = own.map((k) => k.id);
     const now = Math.floor(Date.now() / DAY) * DAY;
     // A month of looks says what a habit looks like: it stays as large.
     const looks = Array.from({ length: 24 * 40 }, (_, i) => now - i * HOUR - (i % 7) * 9_000).reverse();
@@ -51,7 +54,8 @@ export async function yearFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
     );
     await sequelize.query(
       `INSERT INTO polls (subscriber_id, day, polls)
-       SELECT s.id, (CAST(:today AS date) - d), decode(:polls, 'hex') FROM subscribers s CROSS JOIN generate_series(0, :days) d`,
+       SELECT s.id, (CAST(:today AS date) - d), decode(:polls, 'hex') FROM subscribers s CROSS JOIN generate_series(0, :days) d
+       WHERE s.place = ANY (CAST(:keys AS uuid[]))`,
       { replacements },
     );
     await sequelize.query(
@@ -71,7 +75,7 @@ export async function yearFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
     );
     const mega = (bytes: string) => Number(bytes) / 1e6;
     const all = mega(size!.subscribers) + mega(size!.polls) + mega(size!.sums);
-    const reach = await reachTimes(env);
+    const reach = await reachTimes(env, new Set(own.map((k) => k.window)));
     return [
       {
         what: `a year of ${SUBSCRIBERS} subscribers who look every hour, in hundreds of megabytes`,
@@ -94,7 +98,7 @@ export async function yearFigures(env: NodeJS.ProcessEnv): Promise<Figure[]> {
 }
 
 /** How long it takes until Reach is answered, and the longest that somebody who polls waits meanwhile; milliseconds. */
-async function reachTimes(env: NodeJS.ProcessEnv) {
+async function reachTimes(env: NodeJS.ProcessEnv, windows: ReadonlySet<string>) {
   const base = `http://127.0.0.1:${env['PORT']}`;
   const { server, ready } = await started(env);
   try {
@@ -118,7 +122,7 @@ async function reachTimes(env: NodeJS.ProcessEnv) {
       }
     })();
     const all = await timed('/reach');
-    const lines = all.body.windows as { id: string; readers: number }[];
+    const lines = (all.body.windows as { id: string; readers: number }[]).filter((l) => windows.has(l.id));
     const readers = lines.reduce((sum, line) => sum + line.readers, 0);
     if (readers !== SUBSCRIBERS) throw new Error(`Reach tells of ${readers} readers.`);
     const one = await timed(`/windows/${lines[0]!.id}/reach`);

@@ -55,7 +55,11 @@ const LISTED = 'Anybody, by the notice board';
 /** Returns keys that are not withdrawn and have not ended, the oldest first. */
 export function openKeys(where: { readonly windowId?: string[] }, now: number): Promise<KeyRow[]> {
   const expiresAt = { [Op.or]: [null, { [Op.gt]: new Date(now) }] };
-  return KeyRow.findAll({ where: { ...where, withdrawnAt: null, expiresAt }, order: [['createdAt', 'ASC']] });
+  return KeyRow.findAll({
+    where: { ...where, withdrawnAt: null, expiresAt },
+    order: [['createdAt', 'ASC']],
+    raw: true,
+  });
 }
 
 /** Whether a window is closed, by hand or as its time has come. */
@@ -150,12 +154,13 @@ export async function reachLines(
     sum.awaited.push({ habit, readers, holds: held });
   }
   const changed = await lastChanges(sequelize, windowIds);
+  const placesOfWindow = groupedBy([...places.values()], (p) => p.windowId);
   const lines: ReachLine[] = [];
   for (const window of windows) {
     const { id, name } = window;
     const { counts, holding, readers, awaited } = sums.get(id)!;
     const { halfBy, nineInTenBy, never } = forecastOf(awaited, now, prior);
-    const keys = [...places.values()].filter((p) => p.windowId === id).length;
+    const keys = placesOfWindow.get(id)?.length ?? 0;
     lines.push({
       ...{ id, name, closed: isShut(window, now), keys, readers, counts, holding, never },
       changedAt: iso(changed.get(id) ?? null),
@@ -321,6 +326,7 @@ export async function knowingOf(
     const sum = late.get(place.id) ?? { readers: 0, late: 0 };
     late.set(place.id, { readers: sum.readers + readers, late: sum.late + (told.late ? readers : 0) });
   }
+  const placesOfWindow = groupedBy([...places.values()], (p) => p.windowId);
   return windows
     .filter((w) => !isShut(w, now))
     .map(({ id, name }) => ({
@@ -328,8 +334,8 @@ export async function knowingOf(
       name,
       forecast: forecastTold(forecastOf(awaited.get(id) ?? [], now, prior)),
       known: Math.round(known.get(id) ?? 0),
-      late: [...places.values()]
-        .filter((p) => p.windowId === id && late.get(p.id)?.late)
+      late: (placesOfWindow.get(id) ?? [])
+        .filter((p) => late.get(p.id)?.late)
         .map((p) => ({
           id: p.id,
           madeOutTo: p.madeOutTo,
