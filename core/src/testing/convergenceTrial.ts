@@ -37,11 +37,14 @@ const HABITS = Object.keys(KEEPING) as Keeping[];
 
 /** A habit of keeping, or that of asking only for what has changed: of the feed, or of the collection. */
 export type Following = Keeping | 'difference' | 'dav';
-const ADDRESSES = {
-  see: 'https://w.example/see/k',
-  feed: 'https://w.example/feed/k.ics',
-  dav: 'https://w.example/dav/k/',
-};
+const addressesOf = (key: string) => ({
+  see: `https://w.example/see/${key}`,
+  feed: `https://w.example/feed/${key}.ics`,
+  dav: `https://w.example/dav/${key}/`,
+});
+const [OLD, NEW] = [addressesOf('k'), addressesOf('k2')];
+/** In so many histories the key is turned in one of the last steps: the old address leads on for so long. */
+const [TURNS, LAST_STEPS, GRACE] = [0.4, 3, 30 * DAY];
 /** Longer than any window tells of what has left. */
 const AT_LAST = 100 * DAY;
 /** How likely a program looks between two changes. */
@@ -78,7 +81,7 @@ function changed({ entries, glass }: Inside, spare: readonly Entry[], random: ()
 
 /**
  * Lets programs of every habit follow windows through random histories, looking now and then, and returns for each whether
- * it ended with what is outside; `lettingGo` is for how many days it is told what has left. What is over before the horizon begins does not count: some keep it, as they should.
+ * it ended with what is outside. In some the key is turned: who sees the notice at the old address goes on at the new one; `lettingGo` is for how many days it is told what has left. What is over before the horizon begins does not count: some keep it, as they should.
  */
 export function convergenceTrial(
   histories: number,
@@ -103,6 +106,18 @@ export function convergenceTrial(
     /** Of the program that asks for what has changed, and the revision that it holds. */
     let differing = { memory: NO_MEMORY, since: 0 };
     let shelf = EMPTY_SHELF;
+    const turnsAt = random() < TURNS ? STEPS - 1 - Math.floor(random() * LAST_STEPS) : null;
+    let turn: { readonly at: Instant; readonly until: Instant } | null = null;
+    /** Programs whose reader saw that the address was turned. */
+    const moved = new Set<Following>();
+    /** At which address a program looks, and what it is told there besides. */
+    const placeOf = (following: Following) => {
+      const notice = turn && !moved.has(following) ? { to: NEW, ...turn } : null;
+      return { addresses: moved.has(following) ? NEW : OLD, notice };
+    };
+    const looked = (following: Following) => {
+      if (turn) moved.add(following);
+    };
     const feedNow = () => {
       const gone = Math.floor((now - began) / DAY) * DAY;
       const range = { from: RANGE.from + gone, to: RANGE.to + gone };
@@ -110,33 +125,43 @@ export function convergenceTrial(
       const rules = { ...plain, wording: { ...plain.wording, lettingGo } };
       const view = outwardView(inside.entries, rules, range, STREET);
       revision = nextRevision(revision, view, now);
-      const text = writeForm('feed', view, revision, { addresses: ADDRESSES, now });
-      return { view, revision, text, from: range.from };
+      const last = revision;
+      const textFor = (following: Following) => writeForm('feed', view, last, { ...placeOf(following), now });
+      return { view, revision, textFor, from: range.from };
     };
     const look = (chance: number) => {
-      const { view, revision: last, text } = feedNow();
+      const { view, revision: last, textFor } = feedNow();
       for (const habit of HABITS)
-        if (random() < chance) memories.set(habit, remember(habit, memories.get(habit)!, text));
+        if (random() < chance) {
+          memories.set(habit, remember(habit, memories.get(habit)!, textFor(habit)));
+          looked(habit);
+        }
       if (random() < chance) {
         const ask = (from: typeof shelf) => {
           const body = syncRequest(from);
           const asked = { method: 'REPORT', name: '', deep: false, body, minimal: false } as const;
-          const { status, text: answer } = davAnswer(view, last, { addresses: ADDRESSES, of: 'view' }, asked);
+          const { status, text: answer } = davAnswer(view, last, { ...placeOf('dav'), of: 'view' }, asked);
           return status === 207 ? shelved(from, answer)! : null;
         };
         shelf = ask(shelf) ?? ask(EMPTY_SHELF)!;
+        // Another address is another collection.
+        if (turn && !moved.has('dav')) shelf = EMPTY_SHELF;
+        looked('dav');
       }
       if (random() >= chance) return;
       const { memory, since } = differing;
-      const options = { source: ADDRESSES.feed, page: ADDRESSES.see };
+      const { addresses, notice } = placeOf('difference');
+      const options = { source: addresses.feed, page: addresses.see, notice };
       const next = knowsSince(last, since)
         ? rememberDifference(memory, wholeOf(differenceParts(view, last, since, options)))
-        : remember('replace-all', NO_MEMORY, text);
+        : remember('replace-all', NO_MEMORY, textFor('difference'));
+      looked('difference');
       differing = { memory: next, since: last.number };
     };
     look(1);
     for (let step = 0; step < STEPS; step++) {
       inside = changed(inside, spare, random);
+      if (step === turnsAt) turn = { at: now, until: now + GRACE };
       // Several changes within a second, or days apart.
       now += random() < 0.3 ? 200 : random() < 0.5 ? 40 * MINUTE : Math.floor(random() * 9) * DAY;
       look(LOOKS);
@@ -145,7 +170,8 @@ export function convergenceTrial(
     look(1);
     now += AT_LAST;
     look(1);
-    const { text, from } = feedNow();
+    const { textFor, from } = feedNow();
+    const text = textFor('replace-all');
     const since = `${wallToText(from)}Z`;
     const still = (lines: readonly string[]) => lines.filter((line) => line.split(' ')[2]! > since);
     const ended = (following: Following, habit: Keeping, memory: Memory) => {
