@@ -147,24 +147,49 @@ await main(async () => {
     await page.goto(`${BASE}/calendars/directory`);
     await page.getByRole('button', { name: 'Look and answer …' }).waitFor();
   });
-  await shot('postbox', async () => {
-    await page.goto(`${BASE}/house/people`);
-    await page.getByRole('button', { name: 'Invite people' }).click();
-    await page.getByLabel('Mail addresses').fill('mara.quist@ostrel.example');
-    await page.getByLabel('Add a calendar').selectOption({ label: 'HD House diary' });
-    await page.getByLabel('Add a calendar').selectOption({ label: 'DW Dredging and works' });
-    await page.getByLabel('What they are to Dredging and works').selectOption('editor');
-    await page.getByRole('button', { name: 'Send the invitation' }).click();
-    await page.getByText('mara.quist@ostrel.example').first().waitFor();
-    const { postbox } = await api('GET', '/session');
-    const came = page.getByRole('link', { name: /You are invited/ });
-    for (let n = 0; n < 20 && !(await came.count()); n++) {
-      await page.goto(postbox);
-      await page.waitForTimeout(500);
-    }
-    await came.first().click();
-    await page.frameLocator('iframe').getByText('Accept').waitFor();
-  });
+  await shot(
+    'postbox',
+    async () => {
+      const reader = 'rowan@far-bay.example';
+      const { postbox } = await api('GET', '/session');
+      const opened = async (subject) => {
+        const came = page.getByRole('link', { name: subject });
+        for (let n = 0; n < 120 && !(await came.count()); n++) {
+          await page.goto(`${postbox}/?to=${reader}`);
+          await page.waitForTimeout(500);
+        }
+        await came.first().click();
+      };
+      await page.goto(`${see('works-ahead').see}/notices?tz=Europe/Lisbon`);
+      await page.getByLabel('Your mail address').fill(reader);
+      await page.getByRole('button').click();
+      await opened(/^Confirm/);
+      await page.goto(await page.locator('pre a').first().getAttribute('href'));
+      await page.getByRole('button').click();
+      await page.goto(`${BASE}/calendars`);
+      const works = (await api('GET', '/calendars')).find((c) => c.name === 'Dredging and works');
+      const days = (when, by) =>
+        when.date
+          ? { ...when, date: new Date(Date.parse(when.date) + by * 864e5).toISOString().slice(0, 10) }
+          : when;
+      const soon = days({ date: new Date().toISOString().slice(0, 10) }, 2).date;
+      const entries = (await api('GET', `/calendars/${works.id}/entries`))
+        .filter((e) => e.start.date > soon && !e.recurrence)
+        .sort((x, y) => (x.start.date < y.start.date ? -1 : 1));
+      const written = ({ id: _id, calendarId: _c, uid: _u, imported: _m, version: _v, ...rest }) => rest;
+      const put = (e, more) => api('PUT', `/entries/${e.id}`, { ...written(e), version: e.version, ...more });
+      const [moved, cancelled, placed, left] = entries;
+      await put(moved, { start: days(moved.start, 2), end: days(moved.end, 2) });
+      await put(cancelled, { status: 'cancelled' });
+      await put(placed, { place: 'North mole, berth 4' });
+      await put(left, { hold: 'keep-in' });
+      const fresh = { ...written(placed), title: 'Sounding of the new channel', description: '' };
+      await api('POST', `/calendars/${works.id}/entries`, fresh);
+      await opened(/^“Works ahead”/);
+      await page.frameLocator('iframe').getByText('Sounding').waitFor();
+    },
+    { width: 1280, height: 1000 },
+  );
   await shot('first-day', async () => {
     // As it is with nothing in it.
     await page.route('**/api/calendars', (route) => route.fulfill({ json: [] }));
