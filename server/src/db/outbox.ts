@@ -23,6 +23,12 @@ export interface OnlyIf {
   readonly sinceAt: number;
 }
 
+/** What only some mails have. */
+export interface MailMore extends Pick<MailContent, 'headers' | 'onlyIf'> {
+  /** Whether it goes to a reader outside, whose address nobody here is to see. */
+  readonly toReader?: boolean;
+}
+
 /** Asks, as part of a transaction, that a mail be handed over. */
 export type AskForMail = (id: string, transaction: Transaction) => Promise<void>;
 
@@ -39,13 +45,13 @@ export class Outbox {
     kind: LetterKind,
     letter: Letter,
     transaction: Transaction,
-    more: Pick<MailContent, 'headers' | 'onlyIf'> = {},
+    { toReader = false, ...more }: MailMore = {},
   ): Promise<string> {
     const content: MailContent = { text: letterText(letter), html: letterHtml(letter), ...more };
     const row = await MailRow.create(
       {
         kind,
-        recipient: headerText(to),
+        recipient: toReader ? seal(headerText(to)) : headerText(to),
         subject: headerText(letter.subject),
         content: seal(JSON.stringify(content)),
         state: 'waiting',
@@ -65,6 +71,17 @@ export class Outbox {
     if (changed) await this.ask?.(id, transaction);
     return changed > 0;
   }
+}
+
+/** Returns to whom a mail goes. */
+export function recipientOf({ recipient }: Pick<MailRow, 'recipient'>): string {
+  return unsealed(recipient);
+}
+
+/** Returns to whom a mail goes as people here are told: of readers outside no more than their domain. */
+export function recipientTold(row: Pick<MailRow, 'recipient'>): string {
+  const to = recipientOf(row);
+  return to === row.recipient ? to : `a reader at ${to.split('@').at(-1)!}`;
 }
 
 /** Returns what a mail says that was not sent yet. */

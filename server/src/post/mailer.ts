@@ -1,6 +1,6 @@
 import { Op, type Sequelize } from 'sequelize';
 import { MailRow, MailSettingsRow } from '../db/models';
-import { contentOf, type OnlyIf, type Outbox } from '../db/outbox';
+import { contentOf, recipientOf, type OnlyIf, type Outbox } from '../db/outbox';
 import { unsealed } from '../db/sealed';
 import type { Jobs } from '../jobs/jobs';
 import { log } from '../log';
@@ -42,7 +42,7 @@ export async function sendMail(
     await turn(id, 'waiting', { state: 'kept' });
     return;
   }
-  const ready = { id, to: mail.recipient, subject: mail.subject, ...content };
+  const ready = { id, to: recipientOf(mail), subject: mail.subject, ...content };
   const handing = () => turn(id, 'waiting', { state: 'sending', tries: mail.tries + 1 });
   try {
     await handOver(server, ready, handing);

@@ -76,7 +76,7 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
     if (!letter) return tell(res, speech, 'NoMail');
     await sequelize.transaction(async (transaction) => {
       await row.save({ transaction });
-      await outbox.put(said.mail, 'notice-confirm', letter, transaction);
+      await outbox.put(said.mail, 'notice-confirm', letter, transaction, { toReader: true });
     });
     return tell(res, speech, 'Look');
   });

@@ -84,7 +84,7 @@ const addressIn = (text: string, what: string) =>
 
 describe('a change notice', () => {
   it('goes to who left an address and confirmed it, tells what changed outwardly, and ends with one click', async () => {
-    const { server, token, write, change, first, at, leave, follow, mails, post } = await house();
+    const { server, client, token, write, change, first, at, leave, follow, mails, post } = await house();
     const page = await (await fetch(`${server.base}/see/${token}/notices`)).text();
     expect(page).toContain('action="/notices"');
     expect((await leave()).status).toBe(200);
@@ -97,7 +97,9 @@ describe('a change notice', () => {
     expect((await NoticeRow.findOne())!.confirmedAt).toBe(null);
     expect(await (await follow(confirm, 'POST')).text()).toContain('You will hear of changes');
     // Nothing of it can be read in the store.
-    expect(JSON.stringify(await NoticeRow.findAll())).not.toContain(READER);
+    expect(JSON.stringify([await NoticeRow.findAll(), await MailRow.findAll()])).not.toContain(READER);
+    const { body: seen } = await client.call('GET', '/post');
+    expect(seen.mails.map((m: any) => m.to)).toEqual(['a reader at far.example']);
     await change(first, { start: at(14), end: at(15), place: 'North gate' });
     await eventually(async () => expect(post.taken).toHaveLength(2), 15_000);
     const told = (await mails())[1]!;

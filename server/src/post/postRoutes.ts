@@ -16,7 +16,7 @@ import {
 import type { MakeChange } from '../db/changes';
 import { houseName } from '../db/houseName';
 import { MailRow, MailSettingsRow } from '../db/models';
-import type { Outbox } from '../db/outbox';
+import { recipientTold, type Outbox } from '../db/outbox';
 import { seal } from '../db/sealed';
 import { IsVersion } from '../http/inputs';
 import { route } from '../http/route';
@@ -61,7 +61,7 @@ export const postRoutes = (change: MakeChange, outbox: Outbox, usual: MailServer
       mails: mails.map((m) => ({
         id: m.id,
         kind: m.kind,
-        to: m.recipient,
+        to: recipientTold(m),
         state: m.state,
         tries: m.tries,
         trouble: m.trouble,
