@@ -70,8 +70,10 @@ await main(async () => {
     await page.getByRole('list', { name: 'People' }).waitFor();
   });
   await shot('windows', () => page.goto(`${BASE}/windows`));
-  const api = (method, path, body) =>
-    page.evaluate(
+  const api = async (method, path, body) => {
+    // The picture before may have been one of somebody else's page.
+    if (!page.url().startsWith(BASE)) await page.goto(`${BASE}/calendars`);
+    return page.evaluate(
       async ([m, p, b]) => {
         const { csrf } = await (await fetch('/api/session')).json();
         const headers = { 'content-type': 'application/json', 'x-csrf-token': csrf };
@@ -85,6 +87,7 @@ await main(async () => {
       },
       [method, path, body],
     );
+  };
   await shot('studio', () => studio('Works ahead'));
   await shot('keys', async () => {
     await studio('Works ahead');
