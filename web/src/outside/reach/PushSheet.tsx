@@ -119,7 +119,9 @@ function Secret({ secret }: { secret: string }) {
           whoever runs the system.
         </span>
         <code style={{ overflowWrap: 'anywhere' }}>{secret}</code>
-        <CopyButton what="secret" text={secret} />
+        <Row>
+          <CopyButton what="secret" text={secret} />
+        </Row>
       </Stack>
     </Notice>
   );
@@ -148,8 +150,9 @@ function PushState({ id, push, onNewSecret, onEnded }: PushStateProps) {
           `Its secret of before counts as well until ${new Date(push.oldUntil).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}.`}
       </p>
       {problem && <ProblemNotice problem={problem} />}
+      {/* None is switched off while it is at work: whoever pressed it by keyboard would lose their place. */}
       <Row>
-        <Button isDisabled={testing.isLoading} onPress={() => void test(id)}>
+        <Button onPress={() => void (testing.isLoading || test(id))}>
           {testing.isLoading ? 'Testing …' : 'Send a test'}
         </Button>
         <Button
