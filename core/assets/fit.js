@@ -5,3 +5,6 @@ addEventListener('message', ({ origin, source, data }) => {
   for (const frame of document.querySelectorAll('iframe'))
     if (frame.contentWindow === source && Number.isFinite(data.height)) frame.height = data.height;
 });
+// One that was there before this said its size to nobody.
+for (const frame of document.querySelectorAll('iframe'))
+  if (frame.src.startsWith(own + '/')) frame.contentWindow.postMessage({ zonalWindow: 'tell' }, own);

@@ -57,6 +57,9 @@ function tellSize() {
 if (parent !== window && document.documentElement.className === 'embed') {
   new ResizeObserver(tellSize).observe(document.documentElement);
   addEventListener('resize', tellSize);
+  addEventListener('message', ({ source, data }) => {
+    if (source === parent && data && data.zonalWindow === 'tell') tellSize();
+  });
 }
 
 const before = kept();

@@ -1,6 +1,13 @@
 import { pushEvent, type Notice } from '@zonal/core/forms';
 import { digestLetter, noticeConfirmLetter } from '@zonal/core/post';
-import { outwardItem, toldChanges, touchedSince, type LedgerItem, type ToldBefore } from '@zonal/core/reach';
+import {
+  outwardItem,
+  toldChanges,
+  touchedSince,
+  type LedgerItem,
+  type Revision,
+  type ToldBefore,
+} from '@zonal/core/reach';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Order, Told, ToldOrder } from './outside';
 import type { State } from './viewState';
@@ -22,11 +29,33 @@ export async function writeTold(
   const { reading, since, sinceAt, stop } = order;
   // Of another view it is not known what changed.
   if (since === null || since >= number) return { number, letter: null };
-  const touched = touchedSince(revision, since);
-  const uids = [...touched.set, ...touched.gone];
-  const before = uids.length > MOST ? null : await itemsAt(sequelize, viewId, since, uids, view.hostZone);
+  const before = await beforeOf(revision, since, (uids) =>
+    itemsAt(sequelize, viewId, since, uids, view.hostZone),
+  );
   const told = before && toldChanges(view, revision, since, before, now);
   return { number, letter: digestLetter(view, told, { reading, since: sinceAt, see, stop, notice }) };
+}
+
+/** By the newest revision, and the one that readers were told last: most of them were told the same. */
+const known = new WeakMap<Revision, Map<number, Promise<ToldBefore | null>>>();
+
+/** Returns what was shown before of what a reader may have to be told; null where it is too much. */
+function beforeOf(
+  revision: Revision,
+  since: number,
+  find: (uids: readonly string[]) => Promise<ToldBefore>,
+): Promise<ToldBefore | null> {
+  let own = known.get(revision);
+  if (!own) known.set(revision, (own = new Map()));
+  let before = own.get(since);
+  if (!before) {
+    const touched = touchedSince(revision, since);
+    const uids = [...touched.set, ...touched.gone];
+    before = uids.length > MOST ? Promise.resolve(null) : find(uids);
+    own.set(since, before);
+    before.catch(() => own.delete(since));
+  }
+  return before;
 }
 
 /** Returns what of some items was shown with a revision, and how far ahead was shown then. */
