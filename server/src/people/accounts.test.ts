@@ -40,7 +40,7 @@ describe('an invitation', () => {
     const letter = await newest(mara);
     expect(letter.text).toContain('Ida invites you to the calendars of The Trust.');
     expect(letter.text).toContain('- reader of Quay through tinted glass');
-    expect(letter.html).toContain('<li>reader of Quay through tinted glass</li>');
+    expect(letter.html).toContain('>reader of Quay through tinted glass</li>');
     const people = await quay.client.call('GET', `/calendars/${quay.calendarId}/people`);
     expect(people.body.invited).toContainEqual({ email: mara, standing: 'reader', glass: 'tinted' });
 

@@ -307,6 +307,27 @@ describe('what is counted', () => {
       expect(await polls(id)).toHaveLength(2);
     });
 
+    it('is stored again of somebody new whose first polls were not kept, or who was forgotten in between', async () => {
+      const { id } = await newKey();
+      const one = counter();
+      const plain = sequelize.transaction.bind(sequelize);
+      // All was said, and the store did not keep it.
+      sequelize.transaction = ((work: (t: unknown) => Promise<unknown>) =>
+        plain(async (t) => {
+          await work(t);
+          throw new Error('not kept');
+        })) as never;
+      await one.take([fetched(id)]);
+      await one.store();
+      sequelize.transaction = plain as never;
+      await one.store();
+      expect(await polls(id)).toHaveLength(1);
+      await ask('DELETE FROM subscribers WHERE key_id = :id', id);
+      await one.take([fetched(id, { at: NOW + HOUR })]);
+      await one.close();
+      expect(await polls(id)).toHaveLength(1);
+    });
+
     it('is summed up once it is old, once for all processes, and leaves what is not', async () => {
       const { id } = await newKey();
       const at = (day: number, hour: number) => NOW - day * DAY + hour * MINUTE;

@@ -9,6 +9,7 @@ import {
 } from '@zonal/core/reach';
 import { compareText } from '@zonal/core/entries';
 import { DAY, dayToText } from '@zonal/core/zones';
+import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { groupedBy } from '../db/grouped';
 import { log } from '../log';
@@ -41,6 +42,8 @@ interface Stored {
 }
 
 const EVERY = 1_000;
+/** So many subscribers are looked for no more before they are counted. */
+const MET = 200_000;
 /** All processes store one after the other: two may count polls of one subscriber. */
 const LOCK = 4312;
 /** Of a subscriber who was away, only the last so many revisions are said to have reached it. */
@@ -55,6 +58,8 @@ export class Counter implements Storing {
   private running: Promise<void> | null = null;
   private readonly sequelize: Sequelize;
   private readonly readers: Readers;
+  /** Subscribers of whom this process knows that they are stored, by name. */
+  private readonly met = new LRUCache<string, true>({ max: MET });
   private readonly timer: NodeJS.Timeout;
 
   constructor({ sequelize, proxies, every = EVERY }: CounterOptions) {
@@ -100,11 +105,18 @@ export class Counter implements Storing {
       });
     } catch (error) {
       log.warn({ err: error, polls: batch.length }, 'polls could not be stored; trying again');
+      // Who was new in it is new again.
+      this.met.clear();
       this.waiting = [...batch, ...this.waiting].slice(-MOST);
     }
   }
 
-  private rows<T extends object>(sql: string, rows: readonly object[], transaction: Transaction) {
+  private async rows<T extends object>(
+    sql: string,
+    rows: readonly object[],
+    transaction: Transaction,
+  ): Promise<T[]> {
+    if (!rows.length) return [];
     const replacements = { rows: JSON.stringify(rows) };
     return this.sequelize.query<T>(sql, { replacements, transaction, type: QueryTypes.SELECT });
   }
@@ -217,11 +229,12 @@ export class Counter implements Storing {
     });
     const recordset =
       'jsonb_to_recordset(:rows) AS r(name text, key uuid, week date, hash text, before text, view text, at timestamptz)';
+    const unmet = rows.filter((r) => !this.met.has(r.name));
     await this.rows(
       `UPDATE subscribers s SET week = r.week, reader = decode(r.hash, 'hex') FROM ${recordset}
        WHERE s.place = r.key AND s.week = r.week - 7 AND s.reader = decode(r.before, 'hex') AND NOT EXISTS (
          SELECT 1 FROM subscribers n WHERE n.place = r.key AND n.week = r.week AND n.reader = decode(r.hash, 'hex'))`,
-      rows,
+      unmet,
       transaction,
     );
     await this.rows(
@@ -229,7 +242,7 @@ export class Counter implements Storing {
        SELECT p.id, p.key_id, p.window_id, r.week, decode(r.hash, 'hex'), 1, 0, r.view, 0, r.at, 'null' FROM ${recordset}
        JOIN places p ON p.id = r.key
        ON CONFLICT (place, reader, week) DO NOTHING`,
-      rows,
+      unmet,
       transaction,
     );
     const found = await this.rows<Stored>(
@@ -238,7 +251,11 @@ export class Counter implements Storing {
       rows,
       transaction,
     );
-    return new Map(found.map((one) => [one.name, one]));
+    const stored = new Map(found.map((one) => [one.name, one]));
+    const lost = rows.filter(({ name }) => !stored.has(name) && this.met.delete(name));
+    for (const name of stored.keys()) this.met.set(name, true);
+    // They were stored once, and are to be so again.
+    return lost.length ? this.subscribers(bySubscriber, transaction) : stored;
   }
 
   /** How long after it was made each revision reached how many readers. */

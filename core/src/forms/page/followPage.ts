@@ -15,11 +15,15 @@ export function takePart(view: OutwardView, { speech }: Choice, options: PageOpt
 <div id="follow"><h2>${speech.say('follow')}</h2>
 <p>${speech.say('followSay')}</p>
 <p><a class="button" href="${webcalOf(addresses.feed)}">${speech.say('followOpen')}</a></p>
-<p><a href="${addressWith(options, {}, '/follow')}">${speech.say('followHow')}</a></p></div>
+<p><a href="${addressWith(options, {}, '/follow')}">${speech.say('followHow')}</a></p>${
+    mayLeave(view, options) &&
+    html`
+<p><a href="${addressWith(options, {}, '/notices')}">${speech.say('notices')}</a> <span>${speech.say('noticesShort')}</span></p>`
+  }</div>
 <div id="copy"><h2>${speech.say('copy')}</h2>
 <p>${speech.say('copySay')}</p>
 <p><a class="button quiet" href="${addresses.copy}" download>${speech.say('copyFile')}</a></p></div>
-</section>${mayLeave(view, options) && html`<p class="about"><a href="${addressWith(options, {}, '/notices')}">${speech.say('notices')}</a> <span>${speech.say('noticesShort')}</span></p>`}`;
+</section>`;
 }
 
 /** Returns the page that tells in plain words how to follow, and what to expect. */
