@@ -123,10 +123,11 @@ export async function storeRevision(
       { transaction },
     );
     // Who is told of it, and by what, is looked up elsewhere.
-    await sequelize.query('INSERT INTO untold (view_id) VALUES (:id) ON CONFLICT DO NOTHING', {
-      transaction,
-      replacements: { id },
-    });
+    // Its row is locked where it is there: whoever looks meanwhile leaves it until this is stored.
+    await sequelize.query(
+      'INSERT INTO untold (view_id) VALUES (:id) ON CONFLICT (view_id) DO UPDATE SET view_id = excluded.view_id',
+      { transaction, replacements: { id } },
+    );
     // What is expected of it is worked out where polls are counted.
     await sequelize.query('INSERT INTO forecasts (view_id, revision) VALUES (:id, :number)', {
       transaction,
@@ -153,6 +154,15 @@ async function storeGone(
     });
   const rows = gone.filter((g) => !known.has(g)).map((g) => ({ ...g, viewId: id, at: new Date(g.at) }));
   await ViewGoneRow.bulkCreate(rows, { transaction, updateOnDuplicate: ['sequence', 'at'] });
+}
+
+/** Returns the number of the newest revision that is stored of a view, by whichever process; 0 for none. */
+export async function newestRevision(sequelize: Sequelize, id: string): Promise<number> {
+  const [row] = await sequelize.query<{ number: number }>(
+    `SELECT (revision->>'number')::int AS number FROM views WHERE id = :id`,
+    { replacements: { id }, type: QueryTypes.SELECT },
+  );
+  return row?.number ?? 0;
 }
 
 /** Notes for many views at once what they take into account by now; none goes back. */

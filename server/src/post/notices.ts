@@ -7,6 +7,7 @@ import { NoticeRow } from '../db/tellingModels';
 import { log } from '../log';
 import type { ToldOrder } from '../outside/outside';
 import type { ShownAt, ToldAt } from '../outside/publisher';
+import { newestRevision } from '../outside/viewStore';
 
 /** What readers get at an address now. */
 export interface AtAddress {
@@ -67,12 +68,15 @@ export function mailPrintOf(mail: string): string {
 export async function tellReaders(noticing: Noticing, now: () => number = Date.now): Promise<void> {
   for (;;) {
     const rows = await claimed(noticing.sequelize, now());
+    let behind = false;
     for (const row of rows)
-      await tellReader(noticing, row, now()).catch(async (error: unknown) => {
+      try {
+        behind = (await tellReader(noticing, row, now())) === 'behind' || behind;
+      } catch (error) {
         log.warn({ err: error, notice: row.id }, 'a reader could not be told of changes; trying again later');
         await putOff(row, now());
-      });
-    if (rows.length < AT_ONCE) return;
+      }
+    if (behind || rows.length < AT_ONCE) return;
   }
 }
 
@@ -101,14 +105,22 @@ async function tellReader(
   { sequelize, outbox, publicUrl, gap, told: toldAt }: Noticing,
   row: NoticeRow,
   now: number,
-): Promise<void> {
+): Promise<'behind' | 'done'> {
   const { id, viewId, told: since, way, zone, reading, claimedAt } = row;
   const sinceAt = (row.toldAt ?? row.confirmedAt!).getTime();
   const stop = noticeAddress(publicUrl, row, 'stop');
   const told = await toldAt(unsealed(row.token), viewId, { as: 'digest', since, sinceAt, reading, stop });
   // Nothing is shown there now; perhaps later.
-  if (!told) return putOff(row, now);
+  if (!told) {
+    await putOff(row, now);
+    return 'done';
+  }
   const { letter, number } = told;
+  // Another process knows of something newer: it is looked at again with the next ones.
+  if (number < (await newestRevision(sequelize, told.viewId))) {
+    await NoticeRow.update({ due: true, claimedAt: null }, { where: { id, claimedAt } });
+    return 'behind';
+  }
   await sequelize.transaction(async (transaction) => {
     const columns = { viewId: told.viewId, told: number, claimedAt: null };
     const written = letter
@@ -129,6 +141,7 @@ async function tellReader(
       onlyIf: { notice: id, viewId: told.viewId, number, since, sinceAt },
     });
   });
+  return 'done';
 }
 
 /**

@@ -3,11 +3,13 @@ import type { AddressInfo } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
 import { Webhook } from 'standardwebhooks';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
+import type { PushEvent } from '@zonal/core/forms';
 import { KeyRow } from '../db/models';
 import { seal } from '../db/sealed';
 import { PushRow } from '../db/tellingModels';
 import { eventually, freshDatabase, quayServer, windowInput } from '../testing';
 import { pushAddress } from './pushing';
+import { pushJob } from './pushStore';
 
 const opened: { close: () => unknown }[] = [];
 afterEach(async () => {
@@ -139,6 +141,23 @@ describe('a push', () => {
     await write('Three');
     await eventually(async () => expect(got).toHaveLength(1), 15_000);
     expect(JSON.parse(got[0]!.body).data).toMatchObject({ since: 1, revision: 4 });
+  }, 60_000);
+
+  it('is left to be asked for again where another process knows of something newer', async () => {
+    const { got, origin } = await system();
+    const { client, key, write } = await house([origin]);
+    await client.call('PUT', `/keys/${key.id}/push`, { address: origin, version: 0 });
+    await client.call('PUT', `/keys/${key.id}/push/state`, { paused: true });
+    await write('One');
+    await eventually(async () => expect((await PushRow.findByPk(key.id))!.due).toBe(true), 15_000);
+    await PushRow.update({ state: 'on', due: false, askedAt: new Date() }, { where: { keyId: key.id } });
+    const { viewId } = (await PushRow.findByPk(key.id))!;
+    const event = { type: 'calendar.changed' } as PushEvent;
+    const told = () => Promise.resolve({ viewId: viewId!, number: 1, event });
+    await pushJob(key.id, false, { told, allowed: [origin] });
+    // From here on the process that is in step goes on with it.
+    await eventually(async () => expect(got).toHaveLength(1), 15_000);
+    expect(JSON.parse(got[0]!.body).data).toMatchObject({ since: 1, revision: 2 });
   }, 60_000);
 
   it('is signed with the old secret too for a day after it got a new one', async () => {

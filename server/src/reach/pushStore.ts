@@ -6,6 +6,7 @@ import { seal, unsealed } from '../db/sealed';
 import { PushRow, PushTryRow } from '../db/tellingModels';
 import type { ToldOrder } from '../outside/outside';
 import type { ToldAt } from '../outside/publisher';
+import { newestRevision } from '../outside/viewStore';
 import { push, type PushOutcome } from './pushing';
 
 /** So many tries of each are kept and told. */
@@ -58,8 +59,8 @@ export function turnedSecret(row: PushRow, secret: string) {
   };
 }
 
-/** What came of telling: what is known of it, or that there was nothing to tell. */
-export type PushResult = { readonly outcome: PushOutcome; readonly told: ToldAt } | null;
+/** What came of telling: what is known of it, that there was nothing to tell, or that another process knows of something newer. */
+export type PushResult = { readonly outcome: PushOutcome; readonly told: ToldAt } | 'behind' | null;
 
 /** Tells a key's system what is new, or tests it. Returns null where there is nothing to tell, or nobody gets anything. */
 export async function tellPush(
@@ -73,6 +74,7 @@ export async function tellPush(
   const told = await toldAt(unsealed(key.token), viewId, { as: 'push', since: row.told, type });
   if (!told?.event) return null;
   const test = type === 'calendar.test';
+  if (!test && told.number < (await newestRevision(PushRow.sequelize!, told.viewId))) return 'behind';
   if (!test && told.viewId === viewId && told.number <= row.told) return null;
   const now = Date.now();
   const old = row.oldSecret && row.oldUntil && row.oldUntil.getTime() > now ? [row.oldSecret] : [];
@@ -110,11 +112,13 @@ async function noteTry(keyId: string, message: string, revision: number, at: num
 export async function pushJob(keyId: string, last: boolean, setting: PushSetting): Promise<void> {
   const row = await PushRow.findByPk(keyId);
   if (!row) return;
-  const done = (columns: Partial<Pick<PushRow, 'state' | 'viewId' | 'told'>>) =>
+  const done = (columns: Partial<Pick<PushRow, 'state' | 'viewId' | 'told' | 'due'>>) =>
     PushRow.update({ ...columns, askedAt: null }, { where: { keyId } });
   if (row.state !== 'on') return void (await done({}));
   const result = await tellPush(row, 'calendar.changed', setting);
   if (!result) return void (await done({}));
+  // It is asked for again at once.
+  if (result === 'behind') return void (await done({ due: true }));
   const { outcome, told } = result;
   if (!outcome.trouble) return void (await done({ viewId: told.viewId, told: told.number }));
   if (last || outcome.status === 410) return void (await done({ state: 'failing' }));
