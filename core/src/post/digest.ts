@@ -13,7 +13,7 @@ import { headerText, type Letter, type LetterPart, type LetterThing } from './le
 /** How somebody reads who left a mail address on a page: its language, zone and clock, as in the page's address. */
 export type DigestReading = Pick<PageQuery, 'lang' | 'tz' | 'clock'>;
 
-export interface DigestSetting {
+interface DigestSetting {
   readonly reading: DigestReading;
   /** When the reader was told last. */
   readonly since: Instant;
@@ -34,7 +34,7 @@ const PARTS = {
 } as const satisfies Record<ToldPart, Message>;
 
 /** Returns how a reader of a window is spoken to. */
-export function speechToReader(view: OutwardView, { lang, clock }: DigestReading): Speech {
+function speechToReader(view: OutwardView, { lang, clock }: DigestReading): Speech {
   return speechOf(readingOf({ lang, clock, own: view.wording.language }));
 }
 

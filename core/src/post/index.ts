@@ -1,10 +1,4 @@
-export {
-  digestLetter,
-  noticeConfirmLetter,
-  speechToReader,
-  type DigestReading,
-  type DigestSetting,
-} from './digest';
+export { digestLetter, noticeConfirmLetter, type DigestReading } from './digest';
 export { headerText, letterHtml, letterText, type Letter, type LetterPart, type LetterThing } from './letter';
 export {
   LETTER_KINDS,
