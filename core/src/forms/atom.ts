@@ -2,6 +2,7 @@ import { compareText } from '../entries';
 import { safeUri, type OutwardItem, type OutwardOccurrence, type OutwardView } from '../glass';
 import type { Revision, Stamp } from '../reach';
 import { noticeWords, sayOf, type Notice } from './notice';
+import { titleOf } from './page/entryLine';
 import { html, type Html } from './page/html';
 import type { Parts } from './parts';
 import { speechFor, type Speech } from './speech/speech';
@@ -55,15 +56,14 @@ ${
 const uri = (address: string) => safeUri(address) ?? address;
 
 function entry(item: OutwardItem, stamp: Stamp, view: OutwardView, speech: Speech, pages: string): Html {
-  const { busyWord } = view.wording;
-  const content = item.kind === 'busy' ? null : item.content;
-  const title = content ? content.title || speech.say('untitled') : busyWord;
+  const one = oneOf(item);
+  const title = titleOf({ one }, { busyWord: view.wording.busyWord, speech });
   return html`<entry>
 <id>urn:uuid:${item.uid}</id>
 <title>${xmlSafe(title)}</title>
 <updated>${momentOf(stamp.at)}</updated>
 <link rel="alternate" type="text/html" href="${uri(`${pages}/${item.uid}`)}"/>
-<summary>${xmlSafe(summaryText(oneOf(item), view.hostZone, view.hostZone, speech))}</summary>
+<summary>${xmlSafe(summaryText(one, view.hostZone, view.hostZone, speech))}</summary>
 </entry>
 `;
 }

@@ -1,5 +1,5 @@
 import type { OutwardView } from '../glass';
-import type { Revision } from '../reach';
+import { touchedSince, type Revision } from '../reach';
 import { calendarParts, type CalendarOptions } from './icsCalendar';
 import type { Parts } from './parts';
 
@@ -20,8 +20,9 @@ export function differenceParts(
   since: number,
   options: Omit<CalendarOptions, 'asOf' | 'copy' | 'partOf'>,
 ): Parts {
-  // What changed with a revision bears a sequence of one less.
-  const items = view.items.filter(({ uid }) => revision.stamps[uid]!.sequence >= since);
-  const gone = revision.gone.filter(({ sequence }) => sequence >= since);
+  const touched = touchedSince(revision, since);
+  const [set, left] = [new Set(touched.set), new Set(touched.gone)];
+  const items = view.items.filter(({ uid }) => set.has(uid));
+  const gone = revision.gone.filter(({ uid }) => left.has(uid));
   return calendarParts({ ...view, items }, { ...revision, gone }, { ...options, partOf: view.items });
 }

@@ -1,4 +1,5 @@
 import { textFor, type PageQuery } from '../forms/page/choice';
+import { titleOf } from '../forms/page/entryLine';
 import { zoneText } from '../forms/page/words';
 import { noticeWords, type Notice } from '../forms/notice';
 import { readingOf } from '../forms/speech/reading';
@@ -113,7 +114,7 @@ function thingOf(
     more && speech.say('digestMore', { count: more }),
   ];
   return {
-    title: one.content ? one.content.title || speech.say('untitled') : view.wording.busyWord,
+    title: titleOf({ one }, { busyWord: view.wording.busyWord, speech }),
     lines: lines.filter((line) => typeof line === 'string'),
   };
 }

@@ -1,5 +1,5 @@
 export { digestLetter, noticeConfirmLetter, type DigestReading } from './digest';
-export { headerText, letterHtml, letterText, type Letter, type LetterPart, type LetterThing } from './letter';
+export { headerText, letterHtml, letterText, type Letter, type LetterPart } from './letter';
 export {
   LETTER_KINDS,
   addressKnownLetter,

@@ -1,5 +1,5 @@
 import { Problem } from '@zonal/core/problems';
-import type { Request, Response } from 'express';
+import type { NextFunction, Request, Response } from 'express';
 import { rateLimit, type RateLimitRequestHandler } from 'express-rate-limit';
 
 const MINUTE = 60_000;
@@ -10,11 +10,14 @@ const lower = (req: Request, field: string) =>
     .toLowerCase();
 const emailOf = (req: Request) => lower(req, 'email');
 
+type Refuse = (req: Request, res: Response, next: NextFunction) => void;
+
 function limiter(
   limit: number,
   minutes: number,
   skipSuccessfulRequests: boolean,
   keyOf?: (req: Request) => string,
+  refuse: Refuse = (_req, _res, next) => next(new Problem('too-many-tries', { seconds: minutes * 60 })),
 ): RateLimitRequestHandler {
   return rateLimit({
     ...(keyOf ? { keyGenerator: keyOf } : {}),
@@ -23,7 +26,7 @@ function limiter(
     skipSuccessfulRequests,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    handler: (_req, _res, next) => next(new Problem('too-many-tries', { seconds: minutes * 60 })),
+    handler: refuse,
   });
 }
 
@@ -43,13 +46,10 @@ export const passLimit = () => limiter(30, 5, true);
 export const forgottenLimit = () => [limiter(20, 15, false), limiter(5, 60, false, emailOf)];
 
 /** Mails to an address that a reader leaves on a page: from one client, and to one address from wherever. */
-export const mailAskedLimit = (field: string, many: (req: Request, res: Response) => void) =>
-  [
-    { windowMs: 15 * MINUTE, limit: 20 },
-    { windowMs: 60 * MINUTE, limit: 10, keyGenerator: (req: Request) => lower(req, field) },
-  ].map((setting) =>
-    rateLimit({ ...setting, standardHeaders: 'draft-8', legacyHeaders: false, handler: many }),
-  );
+export const mailAskedLimit = (field: string, many: Refuse) => [
+  limiter(20, 15, false, undefined, many),
+  limiter(10, 60, false, (req) => lower(req, field), many),
+];
 
 /** Passwords that somebody who is signed in writes wrong. */
 export const ownPasswordLimit = () => limiter(20, 15, true);

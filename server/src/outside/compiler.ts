@@ -28,7 +28,7 @@ import type { Trouble } from '../glass/trouble';
 import { addressesOf, viewIdOf, windowStates } from '../glass/windowStore';
 import { EVERYBODY, placeOfListed, placesOfKey } from './keyPlaces';
 import { Material, type EntryChange } from './material';
-import type { Compiling, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
+import type { Compiling, DocumentOrder, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
 import {
   PROGRAM,
@@ -157,6 +157,7 @@ export class Compiler implements Compiling {
     const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
     const places = await this.sequelize.transaction({ isolationLevel }, async (transaction) => {
       this.begun = Number((await ChangeRow.max('id', { transaction })) ?? 0);
+      this.mail = { known: (await MailSettingsRow.count({ transaction })) > 0, askedAt: this.clock() };
       const now = await windowStates(this.sequelize, null, transaction);
       const attributes = ['id', ...OWN];
       const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
@@ -308,40 +309,56 @@ export class Compiler implements Compiling {
   }
 
   async write(order: Order): Promise<Written | null> {
+    if (order.form === 'told') return this.writeTold(order);
     return (await this.queue.add(() => this.writeNow(order), { priority: ASKED })) ?? null;
   }
 
-  private async writeNow(order: Order): Promise<Written | null> {
+  /** What was shown before is looked up in the store, which changes do not wait for. */
+  private async writeTold(order: Extract<Order, { form: 'told' }>): Promise<Written | null> {
+    const shown = await this.queue.add(() => this.toWrite(order), { priority: ASKED });
+    if (!shown) return null;
+    const { see } = addressesOf(this.publicUrl, order.token);
+    const notice = noticeOf(order, this.publicUrl);
+    return toldDocument(await writeTold(order, shown.state, { sequelize: this.sequelize, see, notice }));
+  }
+
+  /** Returns what an order is about, or null where it is not the one to be shown any more. */
+  private async toWrite(order: Order) {
     const view = this.views.get(order.viewId);
     const window = view && this.windows.get(view.windowId);
     if (!view || !window || !this.mayShow(view)) return null;
     const state = await this.stateOf(view, true);
     if (state && state.revision.number !== order.number) await this.show(view, state);
-    if (state?.revision.number !== order.number) return null;
+    return state?.revision.number === order.number ? { view, window, state } : null;
+  }
+
+  private async writeNow(order: DocumentOrder): Promise<Written | null> {
+    const shown = await this.toWrite(order);
+    if (!shown) return null;
+    const { view, window, state } = shown;
     // Partners' pages are nobody's to find, also where the window is on the board.
     const { audience, cap } = view.reader;
     const listed = window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
-    if (order.form === 'told') {
-      const { see } = addressesOf(this.publicUrl, order.token);
-      const notice = noticeOf(order, this.publicUrl);
-      return toldDocument(await writeTold(order, state, { sequelize: this.sequelize, see, notice }));
-    }
     return writeOrder(order, state, {
       publicUrl: this.publicUrl,
       asOf: dayStart(window.rules.hostZone, view.basis.day),
       listed: listed ? window.slug : null,
       hub: this.hub,
-      mayMail: 'page' in order && (await this.mayMail()),
+      mayMail: this.mayMail(),
     });
   }
 
-  /** Whether there is a mail server. While the store is away it is as it was last known. */
-  private async mayMail(): Promise<boolean> {
+  /** Whether there is a mail server, as it was last known: nothing waits for the store to say so. */
+  private mayMail(): boolean {
     const now = this.clock();
-    if (now < this.mail.askedAt + MAIL_ASKED) return this.mail.known;
-    const known = this.mails || (await MailSettingsRow.count().catch(() => Number(this.mail.known))) > 0;
-    this.mail = { known, askedAt: now };
-    return known;
+    if (!this.mails && now >= this.mail.askedAt + MAIL_ASKED) {
+      this.mail = { ...this.mail, askedAt: now };
+      MailSettingsRow.count().then(
+        (count) => (this.mail = { ...this.mail, known: count > 0 }),
+        () => undefined,
+      );
+    }
+    return this.mails || this.mail.known;
   }
 
   async close(): Promise<void> {

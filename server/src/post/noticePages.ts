@@ -1,7 +1,7 @@
 import { NOTICE_WAYS, plainPage, readingOf, speechOf, type NoticeWay, type Speech } from '@zonal/core/forms';
 import type { DigestReading } from '@zonal/core/post';
 import { nextMorning } from '@zonal/core/reach';
-import { zoneNamed } from '@zonal/core/zones';
+import { HOUR, zoneNamed } from '@zonal/core/zones';
 import { isEmail } from 'class-validator';
 import { Router, urlencoded, type ErrorRequestHandler, type Request, type Response } from 'express';
 import { Op } from 'sequelize';
@@ -22,7 +22,6 @@ import {
 
 /** So many times an address that nobody confirmed is written to within an hour. */
 const MOST_ASKED = 5;
-const HOUR = 3600_000;
 
 type Page = 'Look' | 'Begun' | 'Stopped' | 'Ended' | 'NoMail' | 'Bad' | 'Many';
 

@@ -1,4 +1,5 @@
 import { nextMorning } from '@zonal/core/reach';
+import { DAY, MINUTE } from '@zonal/core/zones';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { OnlyIf, Outbox } from '../db/outbox';
@@ -23,15 +24,14 @@ export interface Noticing extends AtAddress {
   readonly gap: number;
 }
 
-const DAY = 24 * 3600_000;
 /** For so long, in milliseconds, an address can be confirmed. */
 export const CONFIRM_FOR = DAY;
 /** So many readers are written to one after the other before others are looked for. */
 const AT_ONCE = 20;
 /** A process that was about somebody for so long, in milliseconds, has died. */
-const CLAIMED_FOR = 5 * 60_000;
+const CLAIMED_FOR = 5 * MINUTE;
 /** Who could not be told now is tried again after so long. */
-const LATER = 15 * 60_000;
+const LATER = 15 * MINUTE;
 
 /** What an address in a mail is for. */
 export type NoticePass = 'confirm' | 'stop';

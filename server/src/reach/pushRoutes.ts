@@ -107,10 +107,13 @@ export const pushRoutes = (
         'Give the pushes of a key a new secret, which is told once; the old one counts for a day as well',
       again,
       handle: async ({ param, user }) => {
-        const row = await rowOf(param('id'));
+        const { keyId } = await rowOf(param('id'));
         const secret = newSecret();
-        await quietly(user.id, (transaction) => row.update(turnedSecret(row, secret), { transaction }));
-        return told(row.keyId, secret);
+        await quietly(user.id, async (transaction) => {
+          const row = await PushRow.findByPk(keyId, { transaction, lock: true });
+          await row?.update(turnedSecret(row, secret), { transaction });
+        });
+        return told(keyId, secret);
       },
     }),
     route('POST /keys/:id/push/test', {

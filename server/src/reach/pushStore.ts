@@ -1,5 +1,6 @@
 import type { Push } from '@zonal/core/api';
 import type { PushEvent } from '@zonal/core/forms';
+import { DAY } from '@zonal/core/zones';
 import { createHash, randomBytes } from 'node:crypto';
 import { KeyRow } from '../db/models';
 import { seal, unsealed } from '../db/sealed';
@@ -12,7 +13,7 @@ import { push, type PushOutcome } from './pushing';
 /** So many tries of each are kept and told. */
 const KEPT_TRIES = 20;
 /** For so long, in milliseconds, a secret that was replaced counts as well. */
-const OLD_SECRET = 24 * 3600_000;
+const OLD_SECRET = DAY;
 
 /** What is needed to push. */
 export interface PushSetting {

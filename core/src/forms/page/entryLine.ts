@@ -1,5 +1,5 @@
 import { sameWhen } from '../../entries';
-import { safeUri, type OutwardContent, type OutwardField } from '../../glass';
+import { safeUri, type OutwardContent, type OutwardField, type OutwardOccurrence } from '../../glass';
 import { DAY, dayToText, type Day, type ZoneName } from '../../zones';
 import { kindText, type Speech } from '../speech/speech';
 import type { PageEntry } from './agenda';
@@ -99,7 +99,10 @@ ${line}`,
 }
 
 /** Returns what an entry is called; busy time goes by the window's word. */
-export function titleOf({ one }: PageEntry, { busyWord, speech }: LineSetting): string {
+export function titleOf(
+  { one }: { readonly one: Pick<OutwardOccurrence, 'content'> },
+  { busyWord, speech }: Pick<LineSetting, 'busyWord' | 'speech'>,
+): string {
   return one.content ? one.content.title || speech.say('untitled') : busyWord;
 }
 
