@@ -8,11 +8,19 @@ import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { Refusal, main, say } from './lib/say.mjs';
 
+/** Returns the port that PORT names, or else the first free one from 4310 on. Throws a Refusal if PORT's is taken. */
+async function demoPort() {
+  const wanted = Number(process.env.PORT ?? 4310);
+  if (process.env.PORT) await checkPort(wanted, 'npm run demo');
+  const port = await freeFrom(wanted);
+  if (port !== wanted) say(`Port ${wanted} is taken by another program, so the demo uses ${port}`);
+  return port;
+}
+
 /** Runs the application with the demo's data and the simulated world outside. */
 await main(async () => {
-  const port = Number(process.env.PORT ?? 4310);
-  await checkPort(port, 'npm run demo');
   const release = claim('demo.mjs');
+  const port = await demoPort();
   await ensureNpmPackages();
   await ensureDebianPackages(['postgresql']);
   await build();
@@ -67,7 +75,7 @@ await main(async () => {
     });
     await programs.start(STANDINS_MAIN, { ...env, ...standins });
     await programs.start(SERVER_MAIN, env);
-    await tell(port);
+    await printAddresses(`http://127.0.0.1:${port}`);
     console.log(`  A site of somebody else, to try embeds in: ${env.HOST_SITE_URL}`);
     console.log(`  Everybody’s mail: ${env.POSTBOX_URL}`);
     console.log(`  Other people’s calendar programs: ${env.FOLLOWERS_URL}\n`);
@@ -78,9 +86,21 @@ await main(async () => {
   }
 });
 
-async function tell(port) {
-  const base = `http://127.0.0.1:${port}`;
-  const { accounts, windows } = await (await fetch(`${base}/api/demo`)).json();
+/** On a busy machine the first answer may take its time. */
+const TRIES = 60;
+
+/** Returns the demo's accounts and windows once the server answers. Throws a Refusal with its last answer if it never does. */
+async function demoAt(base) {
+  for (let tries = 1; ; tries++) {
+    const answer = await fetch(`${base}/api/demo`);
+    if (answer.ok) return answer.json();
+    if (tries === TRIES) throw new Refusal(`The server answers ${answer.status}: ${await answer.text()}`);
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+  }
+}
+
+async function printAddresses(base) {
+  const { accounts, windows } = await demoAt(base);
   console.log(`\nZonal Window, the Ostrel Harbour Trust: ${base}\n`);
   for (const { name, email, password, role } of accounts)
     console.log(`  ${name}, ${role}: ${email} / ${password}`);

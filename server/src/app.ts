@@ -54,9 +54,6 @@ import type { PushSetting } from './reach/pushStore';
 import { reachRoutes } from './reach/reachRoutes';
 import { windowRoutes } from './glass/windowRoutes';
 
-/** A process that did not hear the store for so long, in milliseconds, is not ready. */
-const UNHEARD_READY = 20_000;
-
 /** What every application of this server begins with. */
 function bareApp(proxies: number): Express {
   const app = express();
@@ -78,23 +75,29 @@ function bareApp(proxies: number): Express {
   return app;
 }
 
-/** Returns the Express application for what outsiders ask for, but for warm polls; all else is left to `desk`. */
+/**
+ * Returns the Express application for what outsiders ask for, except warm polls; everything else goes to `desk`. `health`
+ * returns one line for each part of the server that cannot do its work now.
+ */
 export function outsideApp(
   config: Config,
   publisher: Publisher,
   counting: Counting,
   desk: (req: IncomingMessage, res: ServerResponse) => void,
+  health: () => Promise<readonly string[]>,
 ): Express {
   const app = bareApp(config.proxies);
   // Whether the process lives; whether it is fit to be sent readers is another question.
   app.get('/livez', (_req, res) => {
     res.type('text').send('alive\n');
   });
-  app.get('/healthz', (_req, res) => {
-    const { at } = publisher.hearing;
-    const ready = Date.now() - at < UNHEARD_READY;
-    res.status(ready ? 200 : 503).type('text');
-    res.send(ready ? 'ready\n' : `not ready: the store was last heard ${new Date(at).toISOString()}\n`);
+  app.get('/healthz', async (_req, res) => {
+    const lines = await health();
+    res
+      .status(lines.length ? 503 : 200)
+      .type('text')
+      .set('Cache-Control', 'no-store');
+    res.send(lines.length ? `not ready\n${lines.join('\n')}\n` : 'ready\n');
   });
   app.use(
     '/outside',

@@ -41,6 +41,8 @@ export interface Front {
 export interface Desk {
   /** Tells open pages what has changed. */
   tell(news: ChangeNews): Promise<void>;
+  /** Reports why organisers cannot be answered or jobs do not run now, as a sentence, or null. Throws if the database is away. */
+  trouble(): Promise<string | null>;
   /** Ends open streams, so that connections can end. */
   quiet(): Promise<void>;
   close(): Promise<void>;
@@ -82,6 +84,10 @@ export async function startDesk(
   return {
     app,
     tell: (news) => Promise.resolve(stream.tell(news)),
+    trouble: async () => {
+      await sequelize.query('SELECT 1');
+      return (await jobs?.trouble()) ?? null;
+    },
     quiet: () => Promise.resolve(stream.close()),
     close: async () => {
       clearInterval(daily);
@@ -113,6 +119,7 @@ export async function listeningDesk(
   });
   return {
     tell: desk.tell,
+    trouble: desk.trouble,
     quiet: desk.quiet,
     close: async () => {
       server.close();

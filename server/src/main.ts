@@ -22,6 +22,8 @@ try {
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
+  // The script that started it is gone, and would have stopped it.
+  process.once('disconnect', stop);
 } catch (error) {
   log.fatal({ err: error }, 'could not start');
   process.exit(1);

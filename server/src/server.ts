@@ -12,7 +12,8 @@ import { sealTokens, sealWith } from './db/sealed';
 import { startDesk, type Desk, type Front } from './desk';
 import type { DeskData } from './deskThread';
 import type { ChangeNews } from '@zonal/core/api';
-import { forwardTo } from './http/forward';
+import { healthOf } from './health';
+import { answerStarting, forwardTo } from './http/forward';
 import { log } from './log';
 import { followChanges } from './outside/changeListener';
 import { refuseKnownAccounts } from './people/firstAddress';
@@ -34,6 +35,9 @@ export interface RunningServer {
   readonly tell: (news: ChangeNews) => void;
   close(): Promise<void>;
 }
+
+/** A process that has not heard the database for this time is not ready. */
+const HEALTHY_SILENCE_MS = 20_000;
 
 type Handler = (req: IncomingMessage, res: ServerResponse) => void;
 
@@ -90,15 +94,21 @@ export async function startServer(config: Config): Promise<RunningServer> {
     shownAt: (token) => publisher.shownAt(token),
     told: (token, viewId, asked) => publisher.told(token, viewId, asked),
   };
+  let caughtUp = false;
   const organisers = threads ? deskThread(config, front, threads) : await deskHere(config, sequelize, front);
   const poll = pollPath(publisher, counting);
-  const app = outsideApp(config, publisher, counting, organisers.handle);
+  const health = healthOf({
+    readers: () => Promise.resolve(readersTrouble(publisher, caughtUp)),
+    organisers: () => (desk ? desk.trouble() : Promise.resolve('starting')),
+  });
+  const app = outsideApp(config, publisher, counting, organisers.handle, health);
   const server = createServer((req, res) => {
     if (!poll(req, res)) app(req, res);
   });
   await listen(server, config);
   // What was worked out before is served already; what is new since is worked out meanwhile.
   [desk] = await Promise.all([organisers.start(), publisher.catchUp()]);
+  caughtUp = true;
   await presence.start();
   const listener = followChanges(
     databaseUrl,
@@ -128,6 +138,13 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
 }
 
+function readersTrouble(publisher: Publisher, caughtUp: boolean): string | null {
+  if (!caughtUp) return 'catching up with changes';
+  const { at, silence } = publisher.hearing;
+  if (silence < HEALTHY_SILENCE_MS) return null;
+  return `the database was last heard at ${new Date(at).toISOString()}`;
+}
+
 interface Organisers {
   readonly handle: Handler;
   start(): Promise<Desk>;
@@ -145,11 +162,14 @@ function deskThread(config: Config, front: Front, folder: URL): Organisers {
   const socketPath = join(place, 'desk.sock');
   const data: DeskData = { config: { ...config, threads: null }, socketPath };
   const thread = new Thread<Front, Desk>('desk', new URL('deskThread.js', folder), data, front, 2048);
+  let handle: Handler = answerStarting;
   return {
-    handle: forwardTo(socketPath, config.proxies),
+    handle: (req, res) => handle(req, res),
     start: async () => {
       await thread.start();
+      handle = forwardTo(socketPath, config.proxies);
       return {
+        trouble: () => thread.call((desk) => desk.trouble()),
         tell: (news) => thread.call((desk) => desk.tell(news)),
         quiet: () => thread.call((desk) => desk.quiet()),
         close: () => thread.call((desk) => desk.close()),

@@ -29,8 +29,11 @@ await Promise.all([
   new Promise<void>((resolve) => smtp.listen(...placeOf('SMTP_URL'), resolve)),
 ]);
 process.send?.('ready');
-process.once('SIGTERM', () => {
+const stop = () => {
   void gathering.close();
   smtp.close();
   for (const server of servers) server.close();
-});
+};
+process.once('SIGTERM', stop);
+// The script that started them is gone, and would have stopped them.
+process.once('disconnect', stop);

@@ -43,6 +43,11 @@ export function storeOptions({ patient = false } = {}) {
   };
 }
 
+/** Returns the settings of a library's own connection pool: the limits of all connections, except those in `changed`. */
+export function poolOptions(databaseUrl: string, max: number, changed: { lock_timeout?: number } = {}) {
+  return { connectionString: databaseUrl, max, ...storeOptions(), ...changed };
+}
+
 function listeningSocket(): Socket {
   const socket = new Socket();
   socket.setTimeout(STORE_TIMES.silence, () =>

@@ -52,9 +52,21 @@ export function forwardTo(
 /** Nobody listened, or whoever did ended before it had answered: then what it did meanwhile is not known. */
 function refuse(res: ServerResponse, reason: string | undefined, onlyAsks: boolean): void {
   const nothingDone = reason === 'ENOENT' || reason === 'ECONNREFUSED' || onlyAsks;
-  const { code, message, details, status } = new Problem(nothingDone ? 'desk-away' : 'outcome-unknown');
+  answerWith(res, new Problem(nothingDone ? 'desk-away' : 'outcome-unknown'));
+}
+
+/** Answers that the organisers' side is not there yet, and when to ask again. */
+export function answerStarting(_req: IncomingMessage, res: ServerResponse): void {
+  answerWith(res, new Problem('desk-away'));
+}
+
+function answerWith(res: ServerResponse, { code, message, details, status }: Problem): void {
   const body: ErrorBody = { code, message, details };
-  res.writeHead(status, { 'Content-Type': 'application/json; charset=utf-8', 'Cache-Control': 'no-store' });
+  res.writeHead(status, {
+    'Content-Type': 'application/json; charset=utf-8',
+    'Cache-Control': 'no-store',
+    ...(status === 503 ? { 'Retry-After': '2' } : {}),
+  });
   res.end(JSON.stringify(body));
 }
 

@@ -1,5 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Sequelize, Transaction } from 'sequelize';
+import { STORE_TIMES, poolOptions } from '../db/connect';
 import { log } from '../log';
 
 /** What is to be done apart from any request, with what it is told. */
@@ -56,8 +57,8 @@ export class Jobs {
     { lost, look, again }: JobTimes,
   ) {
     this.boss = new PgBoss({
-      connectionString: databaseUrl,
-      max: 2,
+      // At the first start it waits for another process that makes the tables.
+      ...poolOptions(databaseUrl, 2, { lock_timeout: STORE_TIMES.statement }),
       expireInSeconds: lost,
       pollingIntervalSeconds: look,
       retryDelay: again,
@@ -104,6 +105,11 @@ export class Jobs {
   /** Has a job done each minute, by one process of all. */
   async eachMinute(name: JobName): Promise<void> {
     await this.boss.schedule(name, '* * * * *');
+  }
+
+  /** Reports why no job runs now, as a sentence, or null. Throws if the database is away. */
+  async trouble(): Promise<string | null> {
+    return (await this.boss.getQueue('mail')) ? null : 'the queues of jobs are missing';
   }
 
   async close(): Promise<void> {

@@ -5,6 +5,7 @@ import session from 'express-session';
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import pg from 'pg';
 import type { Config } from '../config';
+import { poolOptions } from '../db/connect';
 import { UserRow } from '../db/models';
 import { log } from '../log';
 import { programOf } from './programs';
@@ -29,7 +30,7 @@ const LONGEST = 30 * DAY;
 
 /** Returns the middleware that keeps sessions in PostgreSQL, and a function that ends its connections. */
 export function sessions(config: Config): { middleware: RequestHandler; close: () => Promise<void> } {
-  const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 4, connectionTimeoutMillis: 3000 });
+  const pool = new pg.Pool(poolOptions(config.databaseUrl, 4));
   pool.on('error', (error) => log.warn({ err: error }, 'session store connection lost'));
   const Store = connectPgSimple(session);
   const store = new Store({

@@ -20,7 +20,7 @@ export function gathered(
   let closed = false;
   const timer = setInterval(() => void gather(), ASK);
   const gather = async () => {
-    const windows = await windowsOf(house).catch(() => null);
+    const windows = (await isReady(house)) ? await windowsOf(house).catch(() => null) : null;
     if (!windows || crowd || closed) return;
     clearInterval(timer);
     crowd = new Crowd(windows, Date.now, pace);
@@ -34,6 +34,11 @@ export function gathered(
       await crowd?.close();
     },
   };
+}
+
+async function isReady(house: string): Promise<boolean> {
+  const answer = await fetch(`${house}/healthz`).catch(() => null);
+  return answer?.ok ?? false;
 }
 
 /** Asks the house where its windows are, by each key, and by the names of those that are listed. */
