@@ -47,7 +47,9 @@ export interface PublisherOptions {
   /** Is told what changed inside, once it acts outside. */
   readonly tell?: (news: ChangeNews) => void;
   readonly clock?: () => number;
-  /** For how long, in milliseconds, what was last known is served without hearing the store. */
+  /** A clock in milliseconds that never jumps; by it the time without the database is measured. */
+  readonly elapsed?: () => number;
+  /** How long, in milliseconds, the last known state is served without hearing the database. */
   readonly unheard?: number;
   /** Bytes that documents may take in memory, more or less. */
   readonly room?: number;
@@ -79,23 +81,28 @@ export class Publisher implements Outside {
   private readonly shelf: DocumentShelf;
   private readonly tell: (news: ChangeNews) => void;
   private readonly clock: () => number;
+  private readonly elapsed: () => number;
   private readonly unheard: number;
   private last = 0;
   private turnAt = Infinity;
+  /** When the database was last heard: on the wall clock, and on the one that never jumps. */
   private heardAt = 0;
+  private heard = -Infinity;
   private running: Promise<void> = Promise.resolve();
 
   constructor(
     compilingFor: (outside: Outside) => Compiling,
     {
       tell = () => undefined,
-      clock = Date.now,
+      clock = () => Date.now(),
+      elapsed = () => performance.now(),
       unheard = TEN_MINUTES,
       room = 256 * MEGABYTE,
     }: PublisherOptions = {},
   ) {
     this.tell = tell;
     this.clock = clock;
+    this.elapsed = elapsed;
     this.unheard = unheard;
     this.compiling = compilingFor(this);
     this.shelf = new DocumentShelf(this.compiling, room);
@@ -103,8 +110,10 @@ export class Publisher implements Outside {
 
   /** Learns which windows there are; what was worked out before can be shown at once, catchUp brings it up to date. */
   async start(): Promise<void> {
+    const began = this.elapsed();
     await this.compiling.start();
     this.heardAt = this.clock();
+    this.heard = began;
   }
 
   /** The last change that acts outside in this process. */
@@ -112,9 +121,9 @@ export class Publisher implements Outside {
     return this.last;
   }
 
-  /** When the store was last heard, and until when what was known then is served. */
-  get hearing(): { readonly at: number; readonly until: number } {
-    return { at: this.heardAt, until: this.heardAt + this.unheard };
+  /** For how many milliseconds the database has not been heard, and when it last was. */
+  get hearing(): { readonly at: number; readonly silence: number } {
+    return { at: this.heardAt, silence: this.elapsed() - this.heard };
   }
 
   /** What cannot be worked out just now, by window. */
@@ -135,7 +144,7 @@ export class Publisher implements Outside {
     const now = this.clock();
     if (isClosed(window, now)) return { state: 'closed', closing: window.closing };
     if (keyState(place, now) === 'ended') return { state: place.ends };
-    if (now > this.heardAt + this.unheard) return { state: 'unheard' };
+    if (this.elapsed() > this.heard + this.unheard) return { state: 'unheard' };
     if (this.last < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
     const shown = this.shown.get(place.viewId);
     if (shown) return { state: 'open', shown, place };
@@ -274,9 +283,10 @@ export class Publisher implements Outside {
 
   private hear(): Promise<void> {
     const next = this.running.then(async () => {
-      const asked = this.clock();
+      const [asked, askedAt] = [this.elapsed(), this.clock()];
       this.last = await this.compiling.catchUp();
-      this.heardAt = asked;
+      this.heard = asked;
+      this.heardAt = askedAt;
     });
     this.running = next.catch(() => undefined);
     return next;
