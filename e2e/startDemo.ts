@@ -1,22 +1,31 @@
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
 
-/** So many tests run at once, each lot on a demo of its own. */
-export const WORKERS = 2;
+function need(name: string): string {
+  const value = process.env[name];
+  if (!value) throw new Error(`${name} is not set: run the tests with npm test.`);
+  return value;
+}
 
-/** Where the demo of a worker is: its server, a second one of the same house, a site of somebody else, its database. */
+/** Free ports, a list for each demo. */
+const PORTS = JSON.parse(need('E2E_PORTS')) as readonly (readonly number[])[];
+
+/** How many tests run at once, each on a demo of its own. */
+export const WORKERS = PORTS.length;
+
+/** The addresses of a worker's demo: its server, a second server of the same house, the stand-ins, its database. */
 function placeOf(worker: number) {
-  const port = 4399 - 10 * worker;
+  const [port, secondPort, firstPort, hostSite, postbox, smtp, followers] = PORTS[worker]!;
   const database = process.env['E2E_DATABASE_URL'] ?? '';
   return {
     port,
     base: `http://127.0.0.1:${port}`,
-    secondPort: port - 1,
-    hostSite: `http://127.0.0.1:${port - 3}`,
-    postbox: `http://127.0.0.1:${port - 4}`,
-    smtp: `smtp://127.0.0.1:${port - 5}`,
-    firstPort: port - 6,
-    followers: `http://127.0.0.1:${port - 7}`,
+    secondPort,
+    firstPort,
+    hostSite: `http://127.0.0.1:${hostSite}`,
+    postbox: `http://127.0.0.1:${postbox}`,
+    smtp: `smtp://127.0.0.1:${smtp}`,
+    followers: `http://127.0.0.1:${followers}`,
     // The name of a database is the last of its address.
     databaseUrl: worker ? `${database}${worker}` : database,
   };
@@ -52,11 +61,6 @@ export default async function startDemos(): Promise<() => Promise<void>> {
 }
 
 async function startDemo(worker: number): Promise<() => Promise<void>> {
-  const need = (name: string) => {
-    const value = process.env[name];
-    if (!value) throw new Error(`${name} is not set: run the tests with npm test.`);
-    return value;
-  };
   const place = placeOf(worker);
   const env = {
     ...process.env,

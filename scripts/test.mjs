@@ -1,6 +1,8 @@
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, STANDINS_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
+import { claim, freeFrom } from './lib/launch.mjs';
+import { checkClocks, environmentAt, momentForDay, momentNamed, readClocks } from './lib/moments.mjs';
 import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT, run } from './lib/run.mjs';
@@ -10,8 +12,14 @@ import { WORKSPACES } from './lib/workspaces.mjs';
 
 const REPORTS = join(ROOT, 'test-results');
 
-/** Counts of one runner's report; a run that left no report counts as one failure. */
-function countOf(file, count) {
+/** How many demos the interface tests run on at once, and how many ports each demo needs. */
+const E2E_DEMOS = 2;
+const PORTS_PER_DEMO = 7;
+/** Ports from here on are tried. It lies below the range that the system hands out by itself. */
+const FIRST_E2E_PORT = 4400;
+
+/** Returns a runner's counts from its report; a run that left no report counts as one failure. */
+function countsOf(file, count) {
   try {
     return count(JSON.parse(readFileSync(join(REPORTS, file), 'utf8')));
   } catch {
@@ -19,7 +27,7 @@ function countOf(file, count) {
   }
 }
 
-function tellSlowest() {
+function printSlowest() {
   const reports = Object.keys(RUNNERS).flatMap((name) => {
     const file = join(REPORTS, `${name}.json`);
     return existsSync(file) ? [[name, JSON.parse(readFileSync(file, 'utf8'))]] : [];
@@ -29,6 +37,7 @@ function tellSlowest() {
 
 const RUNNERS = {
   unit: {
+    title: 'Unit and server tests',
     args: [
       'vitest',
       'run',
@@ -42,6 +51,7 @@ const RUNNERS = {
     }),
   },
   e2e: {
+    title: 'Tests of the real interface',
     args: ['playwright', 'test', '--config', join(ROOT, 'e2e', 'playwright.config.ts')],
     count: (r) => ({
       passed: r.stats.expected,
@@ -50,17 +60,40 @@ const RUNNERS = {
   },
 };
 
+/** Returns ports that are free now, one list for each demo. */
+async function freePorts() {
+  const ports = [];
+  for (let port = FIRST_E2E_PORT; ports.length < E2E_DEMOS * PORTS_PER_DEMO; port++)
+    ports.push((port = await freeFrom(port)));
+  return Array.from({ length: E2E_DEMOS }, (_, n) =>
+    ports.slice(n * PORTS_PER_DEMO, (n + 1) * PORTS_PER_DEMO),
+  );
+}
+
+/** Returns the simulated moment to test at, or null for the present. Continuous integration takes turns by the date. */
+function chosenMoment(name) {
+  if (name) return momentNamed(name);
+  return process.env.CI ? momentForDay(Date.now()) : null;
+}
+
+const args = process.argv.slice(2);
+const at = args.indexOf('--at');
+const [, momentName] = at < 0 ? [] : args.splice(at, 2);
 /** What is asked for: some files of one runner, or everything. */
-const [first, ...rest] = process.argv.slice(2);
+const [first, ...rest] = args;
 const only = first === undefined ? null : first === 'e2e' ? { e2e: rest } : { unit: [first, ...rest] };
 /** These need neither a database nor a build. */
 const bare = only?.unit?.every((path) => /^(core|web|demo|standins)\b/.test(path)) ?? false;
+/** Style and types do not depend on the clock, and one run of them is enough for a series of moments. */
+const checked = only || process.env.SKIP_CHECKS;
 
 /** Checks style, layers and types, then runs all tests; ends with the line `N passed, N failed`. */
 await main(async () => {
   await ensureNpmPackages();
-  if (bare) return run('npx', ['vitest', 'run', ...only.unit]);
-  await ensureDebianPackages(['postgresql', 'chromium']);
+  if (bare && !momentName) return run('npx', ['vitest', 'run', ...only.unit]);
+  const release = claim('test.mjs');
+  const moment = chosenMoment(momentName);
+  await ensureDebianPackages(['postgresql', 'chromium', ...(moment ? ['faketime'] : [])]);
   rmSync(REPORTS, { recursive: true, force: true });
   const total = { passed: 0, failed: 0 };
   const step = async (name, work) => {
@@ -87,18 +120,27 @@ await main(async () => {
   const work = async () => {
     for (let next = checks.shift(); next; next = checks.shift()) await check(...next);
   };
-  if (!only) await Promise.all([work(), work()]);
+  if (!checked) await Promise.all([work(), work()]);
 
-  const postgres = await startPostgres('test', { durable: false });
+  await build();
+  const simulated = moment ? environmentAt(moment.at) : {};
+  const postgres = await startPostgres('test', {
+    durable: false,
+    fresh: true,
+    env: { ...process.env, ...simulated },
+  });
+  const stop = async () => {
+    await postgres.stop();
+    rmSync(postgres.folder, { recursive: true, force: true });
+    release();
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.once(signal, () => void stop().then(() => process.exit(1)));
   try {
-    postgres.createDatabase('tests');
-    // One for each of those that drive the interface at once.
-    for (const name of ['e2e', 'e2e1']) postgres.createDatabase(name);
-    // Empty, for a first start on either.
-    for (const name of ['e2e_first', 'e2e1_first']) postgres.createDatabase(name);
-    await build();
+    for (const name of ['tests', 'e2e', 'e2e1', 'e2e_first', 'e2e1_first']) postgres.createDatabase(name);
     const env = {
       ...process.env,
+      ...simulated,
       TEST_DATABASE_URL: postgres.url('tests'),
       E2E_DATABASE_URL: postgres.url('e2e'),
       SERVER_MAIN,
@@ -109,20 +151,24 @@ await main(async () => {
       REPORTS,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'silent',
     };
-    for (const [name, { args, count }] of Object.entries(RUNNERS)) {
+    if (moment) {
+      say(`Simulated clock: ${moment.at} (${moment.what}). The same again: npm test -- --at ${moment.name}`);
+      checkClocks(moment.at, { PostgreSQL: postgres.clock(), ...readClocks(env) });
+    }
+    for (const [name, { title, args, count }] of Object.entries(RUNNERS)) {
       if (only && !only[name]) continue;
-      await step(name === 'unit' ? 'Unit and server tests' : 'Tests of the real interface', () =>
-        run('npx', [...args, ...(only?.[name] ?? [])], { env }),
-      );
-      const { passed, failed } = countOf(`${name}.json`, count);
+      await step(title, async () => {
+        const ports = JSON.stringify(await freePorts());
+        await run('npx', [...args, ...(only?.[name] ?? [])], { env: { ...env, E2E_PORTS: ports } });
+      });
+      const { passed, failed } = countsOf(`${name}.json`, count);
       total.passed += passed;
       total.failed += failed;
     }
   } finally {
-    await postgres.stop();
-    rmSync(postgres.folder, { recursive: true, force: true });
+    await stop();
   }
-  if (!only) tellSlowest();
+  if (!only) printSlowest();
   if (total.failed) process.exitCode = 1;
   console.log(`\n${total.passed} passed, ${total.failed} failed`);
 });

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, probe, run } from './run.mjs';
+import { fakeTimeLibrary } from './moments.mjs';
 import { Refusal, say } from './say.mjs';
 
 const STAMP = join(ROOT, 'node_modules', '.installed-for');
@@ -24,6 +25,7 @@ export async function ensureNpmPackages() {
 const NEEDED = {
   postgresql: { found: () => postgresFolder() !== null, what: 'the PostgreSQL server' },
   chromium: { found: () => existsSync('/usr/bin/chromium'), what: 'the browser that the tests drive' },
+  faketime: { found: () => fakeTimeLibrary() !== null, what: 'the simulated clock of the tests' },
 };
 
 /** Returns the folder of the newest PostgreSQL server's programs, or null. */

@@ -49,9 +49,12 @@ export function freePort() {
 
 /**
  * Starts a PostgreSQL of this checkout's own on loopback and returns its address and a function that stops it. A
- * server that an earlier run left behind is stopped first; a cluster that was killed recovers by itself.
+ * server that an earlier run left behind is stopped first; a cluster that was killed recovers by itself. Options:
+ * - `durable`: whether committed data survives a crash of the machine
+ * - `fresh`: removes the data of earlier runs first (default false)
+ * - `env`: the server's environment (default: this process's)
  */
-export async function startPostgres(name, { durable }) {
+export async function startPostgres(name, { durable, fresh = false, env = process.env }) {
   const bin = postgresFolder();
   mkdirSync(join(ROOT, '.data'), { recursive: true });
   const as = userFor(join(ROOT, '.data', name));
@@ -60,7 +63,8 @@ export async function startPostgres(name, { durable }) {
   const finished = join(as.folder, 'initialised');
   const exec = (program, args) => [...as.prefix, join(bin, program), ...args];
 
-  if (existsSync(as.folder) && !existsSync(finished)) rmSync(as.folder, { recursive: true });
+  await stopLeftOver(cluster);
+  if (fresh || !existsSync(finished)) rmSync(as.folder, { recursive: true, force: true });
   if (!existsSync(finished)) {
     say('Making a PostgreSQL cluster');
     mkdirSync(as.folder, { recursive: true, mode: 0o755 });
@@ -82,7 +86,6 @@ export async function startPostgres(name, { durable }) {
     writeFileSync(finished, '');
   }
 
-  await stopLeftOver(cluster);
   const port = await freePort();
   const password = readFileSync(passwordFile, 'utf8');
   const logFile = join(as.folder, 'postgres.log');
@@ -101,7 +104,7 @@ export async function startPostgres(name, { durable }) {
     ...Object.entries(settings).flatMap(([key, value]) => ['-c', `${key}=${value}`]),
   ]);
   // In a process group of its own, so that Ctrl-C reaches the start script only, which stops things in order.
-  const child = spawn(command, args, { cwd: '/', detached: true, stdio: ['ignore', output, output] });
+  const child = spawn(command, args, { cwd: '/', env, detached: true, stdio: ['ignore', output, output] });
   let ended = false;
   const end = new Promise((resolve) => child.on('exit', () => resolve((ended = true))));
 
@@ -118,6 +121,8 @@ export async function startPostgres(name, { durable }) {
     url,
     folder: as.folder,
     logFile,
+    /** Returns what the server's clock reads, in epoch milliseconds. */
+    clock: () => Number(query('postgres', 'SELECT round(extract(epoch FROM now()) * 1000)').stdout),
     createDatabase(database) {
       if (query('postgres', `SELECT 1 FROM pg_database WHERE datname = '${database}'`).stdout.trim() === '1')
         return;
