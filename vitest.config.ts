@@ -14,7 +14,8 @@ export default defineConfig({
     maxWorkers: 2,
     // Modules are read once for many files: none of them keeps anything that another one would meet.
     isolate: false,
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
+    // Nothing is tested by its time. A machine with ten times as much to do as it has cores meets these.
+    testTimeout: 600_000,
+    hookTimeout: 600_000,
   },
 });

@@ -92,7 +92,6 @@ const RULES = { light: [], dark: ['color-contrast'] } as const;
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`every screen is accessible in the ${colorScheme} theme`, async ({ browser }) => {
-    test.setTimeout(240_000);
     const context = await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
     await signIn(page);

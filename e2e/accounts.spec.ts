@@ -13,7 +13,7 @@ async function addressFor(to: string, subject: RegExp): Promise<string> {
     const mail = mails.find((m) => subject.test(m.subject));
     address = /http\S+/.exec(mail?.text ?? '')?.[0] ?? '';
     expect(address, `a mail to ${to}`).not.toBe('');
-  }).toPass({ timeout: 30_000 });
+  }).toPass();
   return address;
 }
 
@@ -59,7 +59,7 @@ test('people are invited by mail, accept once, and are what they were promised',
   await expect(async () => {
     second = await addressFor('mara@ostrel.example', /invited/);
     expect(second).not.toBe(first);
-  }).toPass({ timeout: 30_000 });
+  }).toPass();
 
   const mara = await otherPage(browser);
   await mara.goto(first);
@@ -170,7 +170,7 @@ test('a first start without the demo leads to the first window and its address',
     const page = await otherPage(browser);
     await page.goto(base);
     await expect(page.getByText('There is no account here yet')).toBeVisible();
-    await expect(() => expect(printed).toMatch(/http\S+\/begin#\S+/)).toPass({ timeout: 10_000 });
+    await expect(() => expect(printed).toMatch(/http\S+\/begin#\S+/)).toPass();
     await page.goto(/http\S+\/begin#\S+/.exec(printed)![0]);
     await page.getByLabel('Name of your organisation').fill('Narrows Ferry Museum');
     await page.getByLabel('Country, for public holidays').selectOption({ label: 'Canada' });

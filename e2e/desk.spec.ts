@@ -117,7 +117,8 @@ test('a row of the list that is half in sight opens at the first click', async (
   await table.evaluate((el) => (el.scrollTop = 33 * 4 + 33 - ((el.clientHeight - 30) % 33) + 16));
   await page.mouse.move(left, frame.y + frame.height - 6);
   await page.mouse.down();
-  await page.waitForTimeout(80);
+  // A list that scrolls the row into sight at the press would draw it elsewhere by now.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   await page.mouse.up();
   await expect(page.getByRole('dialog')).toBeVisible();
 });
@@ -218,7 +219,6 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
 test('everything goes by keyboard, for a series with the dates that are meant, over 50 steps back and forth', async ({
   page,
 }) => {
-  test.setTimeout(150_000);
   await signIn(page);
   await make(page, 'Keys');
   // The cursor of the lanes chooses a day, Enter writes there.
@@ -443,7 +443,7 @@ test('a file that is too large is refused with a sentence, and one that is read 
     ).join('');
   const calendarOf = (count: number) => `BEGIN:VCALENDAR\r\nVERSION:2.0\r\n${events(count)}END:VCALENDAR\r\n`;
   await choose(file('many.ics', calendarOf(20_001)));
-  await expect(page.getByRole('alert')).toContainText('20,000 entries', { timeout: 30_000 });
+  await expect(page.getByRole('alert')).toContainText('20,000 entries');
   await choose(file('most.ics', calendarOf(20_000)));
   await page.getByRole('button', { name: 'Stop' }).click();
   await said(page, 'Stopped. Nothing was brought in.');

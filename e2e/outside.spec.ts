@@ -71,7 +71,7 @@ test('an entry is found, has a page, and is added by itself', async ({ browser }
   await page.getByRole('searchbox').fill('saturday MARKET');
   await page.getByRole('button', { name: 'Find' }).click();
   await expect(page.getByText(/times are found for “saturday MARKET”/)).toBeVisible();
-  await page.getByRole('link', { name: 'Saturday market' }).nth(1).click();
+  await page.getByRole('link', { name: 'Saturday market', exact: true }).first().click();
   await expect(page.getByRole('heading', { name: 'Saturday market' })).toBeVisible();
   const [date] = await Promise.all([
     page.waitForEvent('download'),

@@ -116,7 +116,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
       expect(second.etag).not.toBe(first.etag);
       expect(second.text).toContain(`DTSTART;TZID=America/Halifax:${day.replace(/-/g, '')}T124500`);
       expect(second.text).toContain('SEQUENCE:1');
-    }).toPass({ timeout: 5000, intervals: [20] });
+    }).toPass({ intervals: [20] });
     info.annotations.push({
       type: 'measured',
       description: `new bytes ${Date.now() - saved} ms after the save`,

@@ -129,7 +129,7 @@ test('what needs a look is told, and can be muted', async ({ page }) => {
   const needs = page.getByRole('list', { name: 'What needs a look' });
   // It is looked each minute.
   const shared = needs.getByRole('listitem').filter({ hasText: 'made out for 6' });
-  await expect(shared).toBeVisible({ timeout: 150_000 });
+  await expect(shared).toBeVisible({ timeout: 300_000 });
   await shared.getByRole('button', { name: 'Mute' }).press('Enter');
   await expect(shared).toHaveCount(0);
   await page.getByText(/^Muted: 1/).press('Enter');

@@ -1,7 +1,8 @@
 import { DAY } from '@zonal/core/zones';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { WindowRow } from '../db/models';
-import { type TestClient, type testServer, windowInput, quayServer } from '../testing';
+import { type TestClient, type testServer, eventually, windowInput, quayServer } from '../testing';
+import { atTime } from '../testingClock';
 
 let server: Awaited<ReturnType<typeof testServer>>;
 let client: TestClient;
@@ -51,16 +52,18 @@ describe('a window that closes by itself', () => {
   it('is closed from that very moment on, whoever has noted it, and opens again with its keys', async () => {
     const window = await open('Dry dock');
     const [key] = window.keys;
-    const at = new Date(Date.now() + 1500).toISOString();
+    const moment = Date.now() + DAY;
+    const at = new Date(moment).toISOString();
     await setClosing(window.id, at, false);
-    expect((await ask(key.feed)).status).toBe(200);
-    await new Promise((resolve) => setTimeout(resolve, Date.parse(at) - Date.now() + 5));
-    for (const address of [key.feed, key.see, key.copy]) expect((await ask(address)).status).toBe(410);
-    expect(await (await ask(key.see)).text()).toContain('no longer published since');
-    // In time it is noted, and told to organisers.
-    const noted = async () => (await client.call('GET', `/windows/${window.id}`)).body.closedAt;
-    while ((await noted()) === null) await new Promise((resolve) => setTimeout(resolve, 200));
-    expect(await noted()).toBe(at);
+    await atTime(moment - 1, async () => expect((await ask(key.feed)).status).toBe(200));
+    await atTime(moment, async () => {
+      for (const address of [key.feed, key.see, key.copy]) expect((await ask(address)).status).toBe(410);
+      expect(await (await ask(key.see)).text()).toContain('no longer published since');
+      // Later it is stored, and organisers see it.
+      await eventually(async () =>
+        expect((await client.call('GET', `/windows/${window.id}`)).body.closedAt).toBe(at),
+      );
+    });
     const again = await client.call('POST', `/windows/${window.id}/open`);
     expect(again.body).toMatchObject({ closedAt: null, closesAt: null, farewell: false });
     expect((await ask(key.feed)).status).toBe(200);

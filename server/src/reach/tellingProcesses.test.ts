@@ -97,25 +97,25 @@ describe('with several processes', () => {
     const { system, start, first, client, write, key } = await house();
     await client.call('PUT', `/keys/${key.id}/push`, { address: `${system.origin}/in`, version: 0 });
     await write(client, 'Auction');
-    await eventually(async () => expect(system.came).toHaveLength(1), 20_000);
+    await eventually(async () => expect(system.came).toHaveLength(1));
     const second = await start();
     await first.stop('SIGKILL');
-    await eventually(async () => expect(system.came.length).toBeGreaterThan(1), 60_000);
+    await eventually(async () => expect(system.came.length).toBeGreaterThan(1));
     expect(new Set(system.came).size).toBe(1);
     const other = new TestClient(second.base);
     await other.signIn();
     await eventually(async () => {
       const { body: push } = await other.call('GET', `/keys/${key.id}/push`);
       expect([push.state, push.told, push.waits]).toEqual(['on', 2, false]);
-    }, 20_000);
-  }, 120_000);
+    });
+  });
 
   it('a reader gets one mail of each change', async () => {
     const { post, start, first, client, write, key } = await house();
     const second = await start();
     const said = { at: key.token, mail: 'reader@far.example', way: 'at-once', lang: 'en' };
     await fetch(`${second.base}/notices`, { method: 'POST', body: new URLSearchParams(said) });
-    await eventually(async () => expect(post.taken).toHaveLength(1), 20_000);
+    await eventually(async () => expect(post.taken).toHaveLength(1));
     const { text } = await PostalMime.parse(post.taken[0]!);
     const { pathname } = new URL(/http:\S+confirm\S+/.exec(text!)![0]);
     expect((await fetch(first.base + pathname, { method: 'POST' })).status).toBe(200);
@@ -123,12 +123,12 @@ describe('with several processes', () => {
     await other.signIn();
     for (const [i, by] of [client, other, client].entries()) {
       await write(by, `Change ${i}`);
-      await eventually(async () => expect(post.taken.length).toBeGreaterThan(i + 1), 20_000);
+      await eventually(async () => expect(post.taken.length).toBeGreaterThan(i + 1));
     }
     const texts = await Promise.all(
       post.taken.slice(1).map(async (raw) => (await PostalMime.parse(raw)).text!),
     );
     const told = texts.flatMap((one) => [...one.matchAll(/Change \d/g)].map(([what]) => what));
     expect(told).toEqual(['Change 0', 'Change 1', 'Change 2']);
-  }, 120_000);
+  });
 });
