@@ -124,11 +124,7 @@ await main(async () => {
 
   await build();
   const simulated = moment ? environmentAt(moment.at) : {};
-  const postgres = await startPostgres('test', {
-    durable: false,
-    fresh: true,
-    env: { ...process.env, ...simulated },
-  });
+  const postgres = await startPostgres('test', { durable: false, fresh: true, env: simulated });
   const stop = async () => {
     await postgres.stop();
     rmSync(postgres.folder, { recursive: true, force: true });

@@ -52,9 +52,9 @@ export function freePort() {
  * server that an earlier run left behind is stopped first; a cluster that was killed recovers by itself. Options:
  * - `durable`: whether committed data survives a crash of the machine
  * - `fresh`: removes the data of earlier runs first (default false)
- * - `env`: the server's environment (default: this process's)
+ * - `env`: variables that the server gets besides this process's environment (default none)
  */
-export async function startPostgres(name, { durable, fresh = false, env = process.env }) {
+export async function startPostgres(name, { durable, fresh = false, env = {} }) {
   const bin = postgresFolder();
   mkdirSync(join(ROOT, '.data'), { recursive: true });
   const as = userFor(join(ROOT, '.data', name));
@@ -98,13 +98,18 @@ export async function startPostgres(name, { durable, fresh = false, env = proces
     max_connections: 100,
     ...(durable ? {} : { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' }),
   };
-  const [command, ...args] = exec('postgres', [
+  const [command, ...args] = [
+    ...as.prefix,
+    // Behind the change of user: what is preloaded before it keeps files that the server may not open.
+    'env',
+    ...Object.entries(env).map(([key, value]) => `${key}=${value}`),
+    join(bin, 'postgres'),
     '-D',
     cluster,
     ...Object.entries(settings).flatMap(([key, value]) => ['-c', `${key}=${value}`]),
-  ]);
+  ];
   // In a process group of its own, so that Ctrl-C reaches the start script only, which stops things in order.
-  const child = spawn(command, args, { cwd: '/', env, detached: true, stdio: ['ignore', output, output] });
+  const child = spawn(command, args, { cwd: '/', detached: true, stdio: ['ignore', output, output] });
   let ended = false;
   const end = new Promise((resolve) => child.on('exit', () => resolve((ended = true))));
 
