@@ -177,12 +177,12 @@ export async function doneChange(
   return row ?? null;
 }
 
-/** Drops what no process needs any more: ids of changes after two days, the log once every view has it, after a month. */
+/** Drops what no process needs any more: ids of changes after two days, the log once every open view has it, after a month. */
 export async function dropOldChanges(sequelize: Sequelize): Promise<void> {
   await sequelize.query(
     `DELETE FROM done_changes WHERE created_at < now() - interval '2 days';
      DELETE FROM changes WHERE created_at < now() - interval '30 days'
-       AND id < (SELECT coalesce(min(change_id), 0) FROM views)
+       AND id < coalesce((SELECT min(change_id) FROM views WHERE open), (SELECT max(id) FROM changes))
        AND id < (SELECT max(id) FROM changes)`,
   );
 }

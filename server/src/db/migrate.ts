@@ -26,6 +26,7 @@ import * as subscribers from './migrations/021-subscribers';
 import * as reach from './migrations/022-reach';
 import * as alerts from './migrations/023-alerts';
 import * as telling from './migrations/024-telling';
+import * as openViews from './migrations/025-open-views';
 
 export const MIGRATIONS = [
   first,
@@ -52,6 +53,7 @@ export const MIGRATIONS = [
   reach,
   alerts,
   telling,
+  openViews,
 ];
 
 /**

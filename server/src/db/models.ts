@@ -11,6 +11,7 @@ import type {
   PlatePattern,
   OutwardView,
   PlateShape,
+  Reader,
   SourceGlass,
   WindowRules,
   WindowInput,
@@ -235,6 +236,8 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   declare madeBy: CreationOptional<string>;
   /** What stands beside the items in this revision. */
   declare head: ViewHead;
+  /** Whether an address leads to it. A closed view is not compiled, so the change log need not be kept for it. */
+  declare open: CreationOptional<boolean>;
 }
 
 /** All of an outward view but its items. */
@@ -288,6 +291,13 @@ export interface WindowState {
   /** When it was closed; absent in states that were stored before that was told. */
   readonly closedAt?: string | null;
   readonly version: number;
+  /** Who could read it then, by any address; absent in states that were stored before this was. */
+  readonly readers?: readonly OpenReader[];
+}
+
+/** A reader whom at least one address leads to a window, until an ISO 8601 instant or, if that is null, without end. */
+export interface OpenReader extends Reader {
+  readonly until: string | null;
 }
 
 /** Rules of a window that are not shown outside yet, as they were typed. */
@@ -651,6 +661,7 @@ export function initModels(sequelize: Sequelize): void {
       day: { type: DataTypes.INTEGER, allowNull: false },
       madeBy: { ...text(), defaultValue: '' },
       head: { type: DataTypes.JSONB, allowNull: false },
+      open: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
     },
     at('views'),
   );

@@ -1,12 +1,14 @@
 import type { OutwardWindow, WindowDraft, WindowKey } from '@zonal/core/api';
 import { FORMS, FORM_NAMES, type FormName } from '@zonal/core/forms';
 import {
+  endOf,
   goneFrom,
   pseudonym,
   rulesOfSaid,
   saidOf,
   type Ceilings,
   type KnownNames,
+  type Reader,
   type WindowInput,
   type WindowRules,
   type WindowSaid,
@@ -27,6 +29,7 @@ import {
   VersionRow,
   WindowRow,
   WindowSourceRow,
+  type OpenReader,
   type WindowState,
 } from '../db/models';
 import { provideWindowStates } from '../db/changes';
@@ -69,6 +72,7 @@ export async function windowStates(
   const context = await ruleContext(sequelize, transaction);
   const where = { windowId: rows.map((r) => r.id) };
   const sources = groupedBy(await WindowSourceRow.findAll({ where, transaction }), (s) => s.windowId);
+  const keys = groupedBy(await KeyRow.findAll({ where, raw: true, transaction }), (k) => k.windowId);
   return rows.map((row) => {
     const { secret: _secret, ...rules } = rulesOf(row, sources.get(row.id) ?? [], context);
     const { id, listed, closedAt, version } = row;
@@ -79,7 +83,28 @@ export async function windowStates(
       closed: closedAt !== null,
       closedAt: closedAt?.toISOString() ?? null,
       version,
+      readers: openReaders(row, keys.get(id) ?? []),
     };
+  });
+}
+
+/** Whoever comes by the address of a listed window. */
+export const EVERYBODY: Reader = { audience: 'street', cap: null };
+
+/** Returns who can read a window by its keys or by its public name, each with the time at which the last address ends. */
+export function openReaders(
+  { closedAt, closesAt, listed }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed'>,
+  keys: readonly Pick<KeyRow, 'audience' | 'cap' | 'expiresAt' | 'withdrawnAt'>[],
+): OpenReader[] {
+  if (closedAt) return [];
+  const addresses = keys
+    .filter((key) => !key.withdrawnAt)
+    .map(({ audience, cap, expiresAt }) => ({ reader: { audience, cap }, end: endOf({ expiresAt }) }));
+  if (listed) addresses.push({ reader: EVERYBODY, end: Infinity });
+  const byReader = groupedBy(addresses, ({ reader }) => `${reader.audience}|${reader.cap ?? ''}`);
+  return [...byReader.values()].map((all) => {
+    const until = Math.min(endOf({ expiresAt: closesAt }), Math.max(...all.map(({ end }) => end)));
+    return { ...all[0]!.reader, until: Number.isFinite(until) ? new Date(until).toISOString() : null };
   });
 }
 

@@ -1,5 +1,6 @@
 import type { Entry } from '@zonal/core/entries';
 import {
+  endOf,
   outwardView,
   outwardWording,
   rangeOfHorizon,
@@ -21,19 +22,22 @@ import {
   TurnedTokenRow,
   ViewRow,
   WindowRow,
+  type OpenReader,
   type WindowState,
 } from '../db/models';
 import { log } from '../log';
 import type { Trouble } from '../glass/trouble';
-import { addressesOf, viewIdOf, windowStates } from '../glass/windowStore';
-import { EVERYBODY, placeOfListed, placesOfKey } from './keyPlaces';
+import { EVERYBODY, addressesOf, openReaders, viewIdOf, windowStates } from '../glass/windowStore';
+import { placeOfListed, placesOfKey } from './keyPlaces';
 import { Material, type EntryChange } from './material';
 import type { Compiling, DocumentOrder, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
+import { LiveViews, readerOf, type LiveView } from './liveViews';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
 import {
   PROGRAM,
   loadView,
   storeBasis,
+  storeClosed,
   storeRevision,
   type Basis,
   type Cause,
@@ -76,18 +80,16 @@ function ownOf({ rules, slug, createdAt, listedAt, closesAt, farewellAt }: OpenW
   };
 }
 
-/** A view that is kept in step, in memory or not. */
-interface LiveView {
+/** What the database said of a view at the start. */
+interface StoredBasis extends Basis {
   readonly id: string;
   readonly windowId: string;
-  readonly reader: Reader;
-  basis: Basis;
-  /** The basis that the store knows of; null where the view was never worked out. */
-  stored: Basis | null;
-  /** Whether it has to be worked out anew, as what it was worked out from may be another program's. */
-  unsure: boolean;
+  readonly madeBy: string;
+  readonly open: boolean;
 }
 
+/** How often a view is compiled again because another process stored a revision meanwhile. */
+const MAX_TRIES = 10;
 /** A view that was away longer is worked out as of its last day only. */
 const MOST_DAYS = 400;
 /** The store is told of a view that no change concerned once it is so many changes on. */
@@ -115,7 +117,7 @@ export class Compiler implements Compiling {
   private readonly material: Material;
   private readonly states: LRUCache<string, State>;
   private readonly windows = new Map<string, OpenWindow>();
-  private readonly views = new Map<string, LiveView>();
+  private readonly views = new LiveViews();
   /** By id of the view. */
   private readonly troubles = new Map<string, Trouble>();
   private readonly queue = new PQueue({ concurrency: 1 });
@@ -131,6 +133,10 @@ export class Compiler implements Compiling {
   private waiting: ChangeRow[] = [];
   /** Views that changes concerned since the store was told what they take into account. */
   private readonly concerned = new Set<LiveView>();
+  /** Views that are not marked as closed in the database yet, with the change as of which they are. */
+  private readonly closedAt = new Map<string, number>();
+  /** The bases that were stored at the start, by id of the view. */
+  private bases = new Map<string, StoredBasis>();
 
   constructor(
     private readonly outside: Outside,
@@ -166,20 +172,15 @@ export class Compiler implements Compiling {
       const keys = groupedBy(await KeyRow.findAll({ raw: true, transaction }), (k) => k.windowId);
       const turned = await TurnedTokenRow.findAll({ raw: true, transaction });
       const known = [...this.windows.values()].map((w) =>
-        placeOf(w, this.setKeys(w.id, keys.get(w.id) ?? [], turned), this.publicUrl),
+        placeOf(w, this.keyPlaces(w, keys.get(w.id) ?? [], turned), this.publicUrl),
       );
-      const bases = await ViewRow.findAll({
-        attributes: ['id', 'changeId', 'day', 'madeBy'],
-        raw: true,
-        transaction,
-      });
-      for (const { id, changeId, day, madeBy } of bases) {
-        const view = this.views.get(id);
-        if (!view) continue;
-        view.basis = view.stored = { changeId: Number(changeId), day };
-        view.unsure = madeBy !== PROGRAM;
-      }
-      this.cursor = await this.rewind(transaction);
+      const attributesOfBasis = ['id', 'windowId', 'changeId', 'day', 'madeBy', 'open'];
+      const bases = await ViewRow.findAll({ attributes: attributesOfBasis, raw: true, transaction });
+      this.bases = new Map(bases.map((row) => [row.id, { ...row, changeId: Number(row.changeId) }]));
+      for (const state of now) this.openViews(state, state.readers ?? []);
+      this.cursor = await this.rewind(now, transaction);
+      for (const { id, open } of this.bases.values())
+        if (open && !this.views.has(id)) this.closedAt.set(id, this.begun);
       return known;
     });
     await this.outside.begin();
@@ -187,28 +188,38 @@ export class Compiler implements Compiling {
   }
 
   /**
-   * Returns the change from which on the log has to be gone through again for the view that is furthest behind, and
-   * brings the windows into the state that they were in then.
+   * Returns the change from which on the log has to be applied again for the view that is furthest behind, and brings the
+   * windows into the state that they were in then, with the views that were open then. `now` is their present state.
    */
-  private async rewind(transaction: Transaction): Promise<number> {
+  private async rewind(now: readonly WindowState[], transaction: Transaction): Promise<number> {
     const store = { sequelize: this.sequelize, transaction };
-    const fresh = [...this.views.values()].filter((v) => !v.stored);
-    // One that was never worked out begins with the opening of its window, where the log still tells of it.
+    // Views that are closed by now, and that nobody has marked so, were open when the log was last applied.
+    for (const { id, windowId, open } of this.bases.values())
+      if (open && !this.views.has(id) && this.windows.has(windowId)) this.addView(windowId, readerOf(id), 0);
+    const openOnly = (state: WindowState, readers: readonly OpenReader[]) => {
+      for (const { id } of this.openViews(state, readers)) this.views.delete(id);
+    };
+    const fresh = [...this.views.values()].filter((v) => !v.known);
+    // A view that was never compiled begins when its window was opened, if the log still says so.
     const opened = await firstMentions(store, [...new Set(fresh.map((v) => v.windowId))]);
     for (const view of fresh) {
-      const first = opened.get(view.windowId);
+      const first = this.bases.has(view.id) ? undefined : opened.get(view.windowId);
       if (first !== undefined) view.basis = { ...view.basis, changeId: first - 1 };
     }
     const oldest = (await oldestChange(store)) ?? this.begun + 1;
-    const known = [...this.views.values()].filter((v) => v.basis.changeId >= 0);
-    for (const view of known)
-      if (view.basis.changeId < oldest - 1) view.basis = { ...view.basis, changeId: oldest - 1 };
-    const furthest = known.reduce((least, { basis }) => Math.min(least, basis.changeId), this.begun);
+    for (const view of this.views.values()) {
+      if (view.basis.changeId >= oldest - 1) continue;
+      // The log no longer says what happened since.
+      view.known = false;
+      view.basis = { ...view.basis, changeId: -1 };
+    }
+    const begun = [...this.views.values()].filter((v) => v.basis.changeId >= 0);
+    const furthest = begun.reduce((least, { basis }) => Math.min(least, basis.changeId), this.begun);
     const touches = await touchesSince(store, furthest);
     const ruled = new Map<string, number>();
     for (const { id, windowIds } of touches) for (const windowId of windowIds) ruled.set(windowId, id);
     let from = this.begun;
-    for (const view of known) {
+    for (const view of begun) {
       // By the rules of then it may have been another change that concerned it first.
       if ((ruled.get(view.windowId) ?? 0) <= view.basis.changeId) {
         const own = this.windows.get(view.windowId)!;
@@ -217,14 +228,21 @@ export class Compiler implements Compiling {
       }
       from = Math.min(from, view.basis.changeId);
     }
-    for (const [id, last] of ruled) {
-      if (last <= from) continue;
-      const window = this.windows.get(id);
-      if (!window) continue;
-      const then = await stateBefore(store, id, from);
-      if (then) this.setWindow(then, ownOf(window));
+    for (const state of now) {
+      if ((ruled.get(state.id) ?? 0) <= from) {
+        openOnly(state, state.readers ?? []);
+        continue;
+      }
+      const then = await stateBefore(store, state.id, from);
+      if (then) {
+        this.setWindow(then, ownOf(this.windows.get(state.id)!));
+        openOnly(then, then.readers ?? state.readers ?? []);
+      }
       // It was not open yet: it is when the log comes to it.
-      else if (opened.has(id) || (await firstMentions(store, [id])).has(id)) this.windows.delete(id);
+      else if (opened.has(state.id) || (await firstMentions(store, [state.id])).has(state.id)) {
+        this.windows.delete(state.id);
+        openOnly(state, []);
+      }
     }
     return from;
   }
@@ -262,19 +280,41 @@ export class Compiler implements Compiling {
     await this.queue.add(() => this.noteBases(), { priority: REST });
   }
 
+  /** Takes views away that no address leads to since before an instant, once the days until then are over. */
+  private async closeEnded(windowIds: ReadonlySet<string> | null, at: Instant): Promise<void> {
+    for (const view of [...this.views.values()]) {
+      if (view.openUntil > at || (windowIds && !windowIds.has(view.windowId))) continue;
+      const window = this.windows.get(view.windowId);
+      if (window && view.known) await this.turn(view, window, view.openUntil - 1);
+      await this.closeView(view);
+    }
+  }
+
+  private async closeView(view: LiveView): Promise<void> {
+    this.views.delete(view.id);
+    this.states.delete(view.id);
+    this.bases.delete(view.id);
+    this.concerned.delete(view);
+    this.closedAt.set(view.id, Math.max(this.cursor, view.basis.changeId));
+    await this.outside.drop([view.id]);
+    if (this.troubles.delete(view.id)) await this.tellTrouble(view.windowId);
+  }
+
   private hasRest(view: LiveView): boolean {
     const window = this.windows.get(view.windowId);
     if (!window || window.closed) return false;
-    if (!view.stored) return !this.troubles.has(view.id);
-    return view.unsure || dayAt(window.rules.hostZone, this.clock()) !== view.basis.day;
+    if (!view.known) return !this.troubles.has(view.id);
+    const now = this.clock();
+    return view.openUntil <= now || view.unsure || dayAt(window.rules.hostZone, now) !== view.basis.day;
   }
 
   private async restOf(view: LiveView): Promise<void> {
     const window = this.windows.get(view.windowId);
-    if (!window || window.closed) return;
-    this.concerned.add(view);
+    if (!window || window.closed || this.views.get(view.id) !== view) return;
     const now = this.clock();
-    if (!view.stored && !this.troubles.has(view.id)) {
+    if (view.openUntil <= now) return this.closeEnded(new Set([view.windowId]), now);
+    this.concerned.add(view);
+    if (!view.known && !this.troubles.has(view.id)) {
       const day = dayAt(window.rules.hostZone, now);
       await this.work(view, { changeId: this.cursor, day }, window.createdAt, null);
     }
@@ -282,7 +322,7 @@ export class Compiler implements Compiling {
     const today = dayAt(window.rules.hostZone, now);
     if (today < view.basis.day) await this.work(view, { ...view.basis, day: today }, now, null, true);
     await this.turn(view, window, now);
-    const state = view.unsure && view.stored ? await this.stateOf(view) : null;
+    const state = view.unsure && view.known ? await this.stateOf(view) : null;
     view.unsure = false;
     if (state) {
       await this.work(view, view.basis, state.revision.at, null);
@@ -304,7 +344,7 @@ export class Compiler implements Compiling {
   private async bringNow(viewId: string): Promise<void> {
     const view = this.views.get(viewId);
     if (!view || !this.windows.get(view.windowId)) return;
-    if (!view.stored && this.cursor >= this.begun) await this.restOf(view);
+    if (!view.known && this.cursor >= this.begun) await this.restOf(view);
     else await this.show(view, await this.stateOf(view, true));
   }
 
@@ -380,11 +420,12 @@ export class Compiler implements Compiling {
         const window = this.windows.get(windowId);
         return window && basis.changeId < row.id && (ruled.has(windowId) || takesAny(window, calendars));
       });
-    // Days that were over by then were over before it.
+    // Days that were over by then were over before it, and so were addresses that had ended.
     for (const view of concerned()) {
       const window = this.windows.get(view.windowId)!;
-      if (!window.closed && view.stored) await this.turn(view, window, at);
+      if (!window.closed && view.known) await this.turn(view, window, at);
     }
+    await this.closeEnded(new Set(concerned().map((view) => view.windowId)), at);
     if (this.applied?.id !== row.id) {
       const looked = new Set([...this.windows.values()].flatMap((w) => sourcesOf(w.rules)));
       const touched = row.calendarIds.filter((id) => looked.has(id) || this.material.has(id));
@@ -395,16 +436,16 @@ export class Compiler implements Compiling {
     for (const state of row.windows) await this.takeWindow(state, row.id);
     for (const view of concerned()) {
       this.concerned.add(view);
+      view.concern = row.id;
       const window = this.windows.get(view.windowId)!;
       const day = dayAt(window.rules.hostZone, at);
-      const basis = { changeId: row.id, day: view.stored ? Math.max(day, view.basis.day) : day };
-      if (window.closed) view.basis = basis;
-      else if (ruled.has(window.id) || row.dropped.some((id) => sourcesOf(window.rules).includes(id)))
+      const basis = { changeId: row.id, day: view.known ? Math.max(day, view.basis.day) : day };
+      if (ruled.has(window.id) || row.dropped.some((id) => sourcesOf(window.rules).includes(id)))
         await this.work(view, basis, at, cause, true);
       else await this.takeEntries(view, window, changes, basis, at, cause);
     }
     for (const view of this.views.values())
-      if (view.basis.changeId < row.id && view.stored) view.basis = { ...view.basis, changeId: row.id };
+      if (view.basis.changeId < row.id && view.known) view.basis = { ...view.basis, changeId: row.id };
     for (const id of row.dropped) this.material.drop(id);
     this.cursor = row.id;
     if (row.id <= this.begun) return;
@@ -424,7 +465,7 @@ export class Compiler implements Compiling {
     const [before, after] = (['before', 'after'] as const).map((side) =>
       changes.flatMap((c) => (c[side] && own.includes(c[side].calendarId) ? [c[side]] : [])),
     ) as [Entry[], Entry[]];
-    const settled = view.stored && !this.troubles.has(view.id);
+    const settled = view.known && !this.troubles.has(view.id);
     if (settled && !before.length && !after.length) {
       view.basis = basis;
       return;
@@ -446,7 +487,7 @@ export class Compiler implements Compiling {
 
   /** The turns of the day up to an instant, each by itself, stamped with its midnight. */
   private async turn(view: LiveView, { rules }: OpenWindow, until: Instant): Promise<void> {
-    const today = dayAt(rules.hostZone, until);
+    const today = dayAt(rules.hostZone, Math.min(until, view.openUntil - 1));
     const first = Math.max(view.basis.day + 1, today - MOST_DAYS);
     for (let day = first; day <= today; day++) {
       // Another process has turned it meanwhile.
@@ -474,7 +515,7 @@ export class Compiler implements Compiling {
       if (!(error instanceof Problem) && !(error instanceof RangeError) && !(error instanceof TypeError))
         throw error;
       // What stopped being served stays so until it is worked out, whatever comes after.
-      const stopped = takesAway || !view.stored || this.troubles.get(view.id)?.shows === 'nothing';
+      const stopped = takesAway || !view.known || this.troubles.get(view.id)?.shows === 'nothing';
       const shows = stopped ? 'nothing' : 'last';
       const reason = error instanceof Problem ? error.message : 'something in it is not as it should be.';
       const trouble = { windowId: window.id, at: new Date(at).toISOString(), reason, shows } as const;
@@ -499,48 +540,50 @@ export class Compiler implements Compiling {
     at: Instant,
     cause: By,
   ): Promise<State | null> {
-    const before = await this.stateOf(view);
-    // Another process is further on: what it has worked out stands until this one has taken in as much.
-    const here = Math.max(this.cursor, this.applied?.id ?? 0);
-    if (view.basis.changeId > Math.min(basis.changeId, here)) return before;
-    const range = rangeOf(rules, basis.day);
-    const entries = await this.entriesOf(rules, basis.changeId);
-    const memo = memoOf(before, rules, range);
-    const next = outwardView(entries, rules, range, view.reader, memo);
-    const revision = nextRevision(before?.revision ?? null, next, at);
-    if (revision !== before?.revision) {
-      const told = { userId: cause?.userId ?? null, windowVersion: version };
-      const stored = { view: next, revision, ...basis };
-      if (!(await storeRevision(this.sequelize, view, before, stored, told))) {
-        return this.follow(view, basis);
+    for (let tries = 1; tries <= MAX_TRIES; tries++) {
+      const before = await this.stateOf(view);
+      // Another process is further on: what it has worked out stands until this one has taken in as much.
+      const here = Math.max(this.cursor, this.applied?.id ?? 0);
+      if (view.known && view.basis.changeId > Math.min(basis.changeId, here)) return before;
+      const range = rangeOf(rules, basis.day);
+      const entries = await this.entriesOf(rules, basis.changeId);
+      const memo = memoOf(before, rules, range);
+      const next = outwardView(entries, rules, range, view.reader, memo);
+      const revision = nextRevision(before?.revision ?? null, next, at);
+      if (revision !== before?.revision) {
+        const told = { userId: cause?.userId ?? null, windowVersion: version };
+        const stored = { view: next, revision, ...basis };
+        if (!(await storeRevision(this.sequelize, view, before, stored, told))) {
+          // Another process was first. What it stored is as much, or it is where this one goes on.
+          this.states.delete(view.id);
+          const stored = await this.stateOf(view);
+          if (view.known && covers(view.basis, basis)) return stored;
+          continue;
+        }
+        view.stored = basis;
       }
-      view.stored = basis;
+      view.basis = basis;
+      view.known = true;
+      const told = { rules, from: range.from, telling: memo };
+      return this.keep(view.id, { view: next, revision, memo: told }, before);
     }
-    view.basis = basis;
-    const told = { rules, from: range.from, telling: memo };
-    return this.keep(view.id, { view: next, revision, memo: told }, before);
+    throw new Error(`Other processes stored revisions of ${view.id} again and again.`);
   }
 
-  /** Another process was first. What it has stored is the same, or further on. */
-  private async follow(view: LiveView, basis: Basis): Promise<State | null> {
-    this.states.delete(view.id);
-    view.stored ??= basis;
-    const state = await this.stateOf(view);
-    if (view.basis.changeId < basis.changeId) view.basis = basis;
-    return state;
-  }
-
-  /** Returns what is known of a view, from memory or from the store. */
+  /** Returns the newest state of a view, from memory or from the database; it is what is right only if the view is known. */
   private async stateOf(view: LiveView, asked = false): Promise<State | null> {
     const known = asked ? this.states.get(view.id) : this.states.peek(view.id);
-    if (known || !view.stored) return known ?? null;
+    if (known) return known;
     const stored = await loadView(this.sequelize, view.id);
     if (!stored) return null;
     const { changeId, day } = stored;
     const { basis } = view;
-    // Another process may have gone on, by changes or by days.
+    // Another process may have gone on, by changes or by days. What it stored before the view was closed says nothing.
     const further = changeId > basis.changeId || (changeId === basis.changeId && day > basis.day);
-    if (further) view.basis = view.stored = { changeId, day };
+    if (view.known ? further : changeId >= view.concern && view.concern > 0) {
+      view.basis = view.stored = { changeId, day };
+      view.known = true;
+    }
     return this.keep(view.id, this.atDay(view, stored), null, asked);
   }
 
@@ -562,11 +605,14 @@ export class Compiler implements Compiling {
     return state;
   }
 
-  /** What is in trouble, or behind what other processes have acted on, is not shown. */
+  /**
+   * Whether a view's newest revision may be shown: if it covers the last change that concerns it, and whatever other
+   * processes had confirmed when this one began. Everything that is shown is asked about here.
+   */
   private mayShow(view: LiveView): boolean {
-    const window = this.windows.get(view.windowId);
-    if (!window || window.closed) return false;
-    return this.troubles.get(view.id)?.shows !== 'nothing' && view.basis.changeId >= this.begun;
+    if (this.views.get(view.id) !== view || !view.known) return false;
+    if (view.basis.changeId < Math.max(view.concern, this.begun)) return false;
+    return this.troubles.get(view.id)?.shows !== 'nothing';
   }
 
   private async show(view: LiveView, state: State | null): Promise<void> {
@@ -583,13 +629,14 @@ export class Compiler implements Compiling {
     const window = this.setWindow(state, row);
     const rows = await KeyRow.findAll({ where: { windowId: state.id }, raw: true });
     const where = { keyId: rows.map((r) => r.id) };
-    const keys = this.setKeys(state.id, rows, await TurnedTokenRow.findAll({ where, raw: true }));
-    // What is closed is shut before anything else; what opens is worked out before it is shown.
-    if (state.closed) {
-      const own = [...this.views.values()].filter((v) => v.windowId === state.id);
-      await this.outside.drop(own.map((v) => v.id));
-    }
-    // At the start doors stood as they do after all of the log.
+    const keys = this.keyPlaces(window, rows, await TurnedTokenRow.findAll({ where, raw: true }));
+    // What is closed is shut before anything else; what opens is compiled before it is shown.
+    const closed = this.openViews(
+      state,
+      state.readers ?? openReaders({ ...row, ...state, closedAt: null }, rows),
+    );
+    for (const view of closed) await this.closeView(view);
+    // On start-up the keys are already in their final state.
     if (changeId > this.begun) await this.outside.windows([placeOf(window, keys, this.publicUrl)]);
   }
 
@@ -608,32 +655,41 @@ export class Compiler implements Compiling {
     return window;
   }
 
-  /** Takes note of the views that keys open; addresses that were turned lead to that of their key. */
-  private setKeys(windowId: string, rows: readonly KeyRow[], turned: readonly TurnedTokenRow[]): KeyPlace[] {
+  /** Returns where the addresses of a window lead; replaced addresses lead to the view of their key. */
+  private keyPlaces(
+    { id, slug, listed }: OpenWindow,
+    rows: readonly KeyRow[],
+    turned: readonly TurnedTokenRow[],
+  ): KeyPlace[] {
     const byKey = groupedBy(turned, (t) => t.keyId);
-    const places = rows.flatMap((key) =>
-      placesOfKey(key, this.viewFor(windowId, key), byKey.get(key.id) ?? []),
-    );
-    const window = this.windows.get(windowId)!;
-    if (!window.listed) return places;
-    return [...places, placeOfListed(window.slug, windowId, this.viewFor(windowId, EVERYBODY))];
+    const places = rows.flatMap((key) => placesOfKey(key, viewIdOf(key), byKey.get(key.id) ?? []));
+    return listed ? [...places, placeOfListed(slug, id, viewIdOf({ windowId: id, ...EVERYBODY }))] : places;
   }
 
-  /** Returns the id of the view that a reader has of a window. */
-  private viewFor(windowId: string, { audience, cap }: Reader): string {
-    const viewId = viewIdOf({ windowId, audience, cap });
-    if (!this.views.has(viewId)) {
-      const basis = { changeId: -1, day: 0 };
-      this.views.set(viewId, {
-        id: viewId,
-        windowId,
-        reader: { audience, cap },
-        basis,
-        stored: null,
-        unsure: false,
-      });
+  /** Opens the views of a window's readers, and returns its views that are open and that nobody reads any more. */
+  private openViews({ id, closed }: WindowState, readers: readonly OpenReader[]): LiveView[] {
+    const open = new Map((closed ? [] : readers).map((r) => [viewIdOf({ windowId: id, ...r }), r]));
+    for (const [viewId, { audience, cap, until }] of open) {
+      const openUntil = endOf({ expiresAt: until });
+      const view = this.views.get(viewId);
+      if (view) view.openUntil = openUntil;
+      else this.addView(id, { audience, cap }, openUntil);
     }
-    return viewId;
+    return this.views.of(id).filter((v) => !open.has(v.id));
+  }
+
+  private addView(windowId: string, reader: Reader, openUntil: Instant): void {
+    const id = viewIdOf({ windowId, ...reader });
+    const base = this.bases.get(id);
+    // What is stored counts if the log was last applied while the view was open.
+    const stored = base?.open ? { changeId: base.changeId, day: base.day } : null;
+    this.views.add({
+      ...{ id, windowId, reader, openUntil, stored, concern: 0 },
+      basis: stored ?? { changeId: -1, day: 0 },
+      known: stored !== null,
+      unsure: stored !== null && base!.madeBy !== PROGRAM,
+    });
+    this.closedAt.delete(id);
   }
 
   private entriesOf(rules: WindowRules, changeId: number): Promise<Entry[]> {
@@ -646,12 +702,15 @@ export class Compiler implements Compiling {
     const lagging = [...this.views.values()].filter((view) => {
       const { id, stored, basis } = view;
       // What is in trouble is gone through again after a restart: only then it is known what it must not show.
-      if (!stored || this.troubles.has(id)) return false;
-      if (stored.changeId === basis.changeId && stored.day === basis.day) return false;
-      return this.concerned.has(view) || basis.changeId - stored.changeId >= CHANGES_BEHIND;
+      if (!view.known || this.troubles.has(id)) return false;
+      if (stored?.changeId === basis.changeId && stored.day === basis.day) return false;
+      return this.concerned.has(view) || !stored || basis.changeId - stored.changeId >= CHANGES_BEHIND;
     });
     await this.note(lagging);
     this.concerned.clear();
+    const closed = [...this.closedAt].map(([id, changeId]) => ({ id, changeId }));
+    await storeClosed(this.sequelize, closed);
+    for (const { id, changeId } of closed) if (this.closedAt.get(id) === changeId) this.closedAt.delete(id);
   }
 
   private async note(views: readonly LiveView[]): Promise<void> {
@@ -661,6 +720,11 @@ export class Compiler implements Compiling {
     );
     for (const view of views) view.stored = view.basis;
   }
+}
+
+/** Whether one basis takes as much into account as another. */
+function covers({ changeId, day }: Basis, other: Basis): boolean {
+  return changeId > other.changeId || (changeId === other.changeId && day >= other.day);
 }
 
 function placeOf(

@@ -1,10 +1,7 @@
-import { endOf, type Reader } from '@zonal/core/glass';
+import { endOf } from '@zonal/core/glass';
 import type { KeyRow, TurnedTokenRow } from '../db/models';
 import { unsealed } from '../db/sealed';
 import type { KeyPlace } from './outside';
-
-/** Whoever comes by the address of a listed window. */
-export const EVERYBODY: Reader = { audience: 'street', cap: null };
 
 /** Returns the place of a listed window by its own name: what comes by it is counted to the window, as it has no key. */
 export function placeOfListed(slug: string, windowId: string, viewId: string): KeyPlace {

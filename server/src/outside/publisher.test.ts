@@ -1,215 +1,12 @@
-import { DAY, instantOf } from '@zonal/core/zones';
-import type { Glass } from '@zonal/core/glass';
-import { EMPTY_CONTENT, type Content, type Entry } from '@zonal/core/entries';
-import { randomBytes, randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Sequelize } from 'sequelize';
-import { logged, type LoggedChange, type MakeChange } from '../db/changes';
-import { connect } from '../db/connect';
-import { migrate } from '../db/migrate';
-import {
-  CalendarRow,
-  EditEntryRow,
-  EntryRow,
-  KeyRow,
-  LedgerRow,
-  UserRow,
-  ViewRow,
-  WindowRow,
-  WindowSourceRow,
-  type EntryData,
-} from '../db/models';
-import { editNow, stageEdit, turnEdit } from '../inside/editStore';
-import { freshDatabase, windowInput } from '../testing';
-import { settingsOf, type WindowInput } from '@zonal/core/glass';
+import { describe, expect, it } from 'vitest';
+import { EntryRow, KeyRow, ViewRow } from '../db/models';
+import { editNow } from '../inside/editStore';
 import { Compiler } from './compiler';
-import type { Compiling, Order } from './outside';
+import type { Order } from './outside';
 import { Publisher } from './publisher';
+import { change, compilers, look, publishing, scene, shareDatabase, world } from './publishingScene';
 
-const ZONE = 'America/Halifax';
-const FIRST = Math.floor(Date.UTC(2026, 5, 10) / DAY);
-const midnight = (days: number) => instantOf(ZONE, (FIRST + days) * DAY);
-
-let sequelize: Sequelize;
-let userId: string;
-let scenes = 0;
-/** The clock of all scenes: it only goes on, as the log's times only rise. */
-let now = midnight(0) + 86_390_000;
-/** By how much that clock was set forward: no time passed then. */
-let setForward = 0;
-
-beforeAll(async () => {
-  sequelize = connect(await freshDatabase());
-  await migrate(sequelize);
-  const user = { name: 'Ida', email: 'ida@ostrel.example', role: 'steward' as const, passwordHash: '' };
-  userId = (await UserRow.create(user)).id;
-});
-afterAll(() => sequelize.close());
-
-/** A publisher and its compiler, on the clock of all scenes, with as much memory as told. */
-function publishing(room = 64 * 1024 * 1024) {
-  let compiler!: Compiler;
-  const publisher = new Publisher(
-    (outside) => {
-      const options = { sequelize, publicUrl: 'https://w.example', clock: () => now, room };
-      compiler = new Compiler(outside, options);
-      return compiler;
-    },
-    { clock: () => now, elapsed: () => now - setForward, room },
-  );
-  compilers.set(publisher, compiler);
-  return { publisher, compiler };
-}
-const compilers = new WeakMap<Publisher, Compiling>();
-
-/** Takes in what there is, and does what can wait. */
-async function look(publisher: Publisher): Promise<void> {
-  await publisher.catchUp();
-  await publisher.rest();
-}
-
-let last: LoggedChange;
-const change: MakeChange = async (by, work) => {
-  const made = await logged(sequelize, by, work, new Date(now));
-  last = made.change;
-  return made.result;
-};
-
-/** An entry on one day of the scene. */
-function draft(base: number, day: number, parts: Partial<Content> = {}) {
-  const at = (hour: number) => ({
-    kind: 'zoned' as const,
-    at: `${new Date((base + day) * DAY).toISOString().slice(0, 10)}T${hour}:00:00`,
-    zone: ZONE,
-  });
-  return {
-    ...EMPTY_CONTENT,
-    title: `Day ${day}`,
-    ...parts,
-    start: at(10),
-    end: at(11),
-    recurrence: null,
-    overrides: [],
-  };
-}
-
-/** A window of today and tomorrow on a calendar with an entry on each of five days, and a publisher on a clock of its own. */
-async function scene({
-  windows = 1,
-  glass = 'tinted',
-  caps = [null],
-}: { windows?: number; glass?: Glass; caps?: (Glass | null)[] } = {}) {
-  const base = Math.floor((now + 1) / DAY);
-  const today = (days: number) => instantOf(ZONE, (base + days) * DAY);
-  now = Math.max(now, today(0) + 86_390_000);
-  const place = { description: '', zone: ZONE, plate: 'AA', colour: 'steelblue' as const };
-  const { id: calendarId } = await CalendarRow.create({ ...place, name: `Locks ${scenes++}` });
-  const write = async (day: number, parts: Partial<Content> = {}, before?: Entry) =>
-    (
-      await editNow(sequelize, change, userId, 'Wrote', [
-        {
-          ...(before ? { id: before.id, uid: before.uid } : {}),
-          version: before?.version ?? 0,
-          calendarId,
-          entry: draft(base, day, parts) as never,
-        },
-      ])
-    ).entries[0]!;
-  const remove = (entry: Entry) =>
-    editNow(sequelize, change, userId, 'Deleted', [
-      { id: entry.id, version: entry.version, calendarId, entry: null },
-    ]);
-  /** Stores what no check would let in. */
-  const writeOdd = async (data: Partial<EntryData>, id: string = randomUUID(), seen = 0) => {
-    const edit = await stageEdit(userId, 'Odd');
-    const day = draft(base, 1);
-    const state = { calendarId, uid: id, firstAt: new Date(0).toISOString(), lastAt: null, imported: null };
-    const after = { ...state, data: { ...day, ...data } as EntryData };
-    await EditEntryRow.create({ editId: edit.id, entryId: id, seen, top: seen, before: null, after });
-    await turnEdit(sequelize, change, edit, 'apply');
-    return id;
-  };
-  const entries: Entry[] = [];
-  for (let day = 0; day < 5; day++) entries.push(await write(day));
-  const keys: { token: string; window: WindowRow }[] = [];
-  const open = async (n: number) => {
-    const input = windowInput(calendarId, glass, { horizon: { kind: 'rolling', pastDays: 0, nextDays: 1 } });
-    const tokens = caps.map((cap) => ({ cap, token: randomBytes(20).toString('base64url') }));
-    const window = await change(userId, async (transaction) => {
-      const row = await WindowRow.create(
-        {
-          slug: randomUUID(),
-          name: `Window ${n}`,
-          listed: false,
-          closedAt: null,
-          secret: 'the same in all of them',
-          settings: settingsOf(input as unknown as WindowInput),
-        },
-        { transaction },
-      );
-      const source = { windowId: row.id, calendarId, glass, toldAs: '', position: 0 };
-      await WindowSourceRow.create(source, { transaction });
-      for (const { cap, token } of tokens)
-        await KeyRow.create(
-          { windowId: row.id, token, madeOutTo: 'Town', audience: 'street', cap },
-          { transaction },
-        );
-      return { result: row, touched: [{ windowId: row.id }] };
-    });
-    keys.push({ token: tokens[0]!.token, window });
-  };
-  for (let n = 0; n < windows; n++) await open(n);
-  const start = async (room?: number) => {
-    const { publisher } = publishing(room);
-    await publisher.start();
-    await look(publisher);
-    return publisher;
-  };
-  const publisher = await start();
-  /** What a feed of the window says. */
-  const shown = async (of = publisher, n = 0) => {
-    const { token } = keys[n]!;
-    const door = await of.opened(token);
-    if (door?.state !== 'open') return { state: door?.state };
-    const document = (await of.document(token, 'feed'))!;
-    const titles = [
-      ...Buffer.concat(document.identity.pieces)
-        .toString()
-        .matchAll(/SUMMARY:(.*)\r/g),
-    ].map((m) => m[1]);
-    return { titles, number: door.shown.number, at: document.dated };
-  };
-  const lines = async (n = 0) =>
-    (
-      await LedgerRow.findAll({
-        where: { viewId: `${keys[n]!.window.id}|street|` },
-        order: [['number', 'ASC']],
-      })
-    ).map((l) => [l.number, l.at.getTime()]);
-  const setClosed = (n: number, closed: boolean) =>
-    change(userId, async (transaction) => {
-      await WindowRow.update(
-        { closedAt: closed ? new Date(now) : null },
-        { where: { id: keys[n]!.window.id }, transaction },
-      );
-      return { result: undefined, touched: [{ windowId: keys[n]!.window.id }] };
-    });
-  return {
-    write,
-    remove,
-    writeOdd,
-    entries,
-    open,
-    publisher,
-    start,
-    shown,
-    lines,
-    keys,
-    today,
-    setClosed,
-    calendarId,
-  };
-}
+shareDatabase();
 
 describe('the turn of the day', () => {
   it('is stamped with midnight, whenever it is looked at and whatever is edited out of sight', async () => {
@@ -221,7 +18,7 @@ describe('the turn of the day', () => {
       const { write, publisher, shown, today } = await scene();
       expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], number: 1 });
       expect(publisher.nextTurn).toBeLessThanOrEqual(today(1));
-      now = today(1) + late;
+      world.now = today(1) + late;
       for (let i = 0; i < hidden; i++) await write(1, { title: 'Never seen', hold: 'keep-in' });
       await look(publisher);
       expect(await shown()).toEqual({ titles: ['Day 1', 'Day 2'], number: 2, at: today(1) });
@@ -231,13 +28,13 @@ describe('the turn of the day', () => {
   it('comes before what was edited in sight since, which is a revision of its own', async () => {
     const { write, publisher, shown, lines, today } = await scene();
     const opened = (await lines())[0]!;
-    now = today(1) + 9_000;
+    world.now = today(1) + 9_000;
     await write(2, { title: 'In sight' });
     await look(publisher);
     expect(await shown()).toMatchObject({ titles: ['Day 1', 'Day 2', 'In sight'], number: 3 });
     expect(await lines()).toEqual([opened, [2, today(1)], [3, today(1) + 9_000]]);
     // With nothing new, a later look changes nothing.
-    now = today(1) + 60_000;
+    world.now = today(1) + 60_000;
     await look(publisher);
     expect(await shown()).toMatchObject({ number: 3 });
   });
@@ -245,7 +42,7 @@ describe('the turn of the day', () => {
   it('comes day by day also for a process that was away for days', async () => {
     const { publisher, shown, lines, today } = await scene();
     const opened = (await lines())[0]!;
-    now = today(3) + 5_000;
+    world.now = today(3) + 5_000;
     await look(publisher);
     expect(await shown()).toMatchObject({ titles: ['Day 3', 'Day 4'], number: 4 });
     expect(await lines()).toEqual([opened, [2, today(1)], [3, today(2)], [4, today(3)]]);
@@ -253,11 +50,11 @@ describe('the turn of the day', () => {
 
   it('follows the clock, also back, and stamps only rise', async () => {
     const { publisher, shown, today } = await scene();
-    const right = now;
-    now = today(2) + 5_000;
+    const right = world.now;
+    world.now = today(2) + 5_000;
     await look(publisher);
     expect(await shown()).toMatchObject({ titles: ['Day 2', 'Day 3'], at: today(2) });
-    now = right;
+    world.now = right;
     await look(publisher);
     // Never one moment twice.
     expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'], at: today(2) + 1_000 });
@@ -271,11 +68,11 @@ describe('changes', () => {
     const times: number[] = [];
     for (let i = 0; i < 3; i++) {
       for (let hidden = 0; hidden < 7; hidden++) await write(0, { title: 'Never seen', hold: 'keep-in' });
-      now += 1_000;
+      world.now += 1_000;
       await write(0, { title: `Seen ${i}` });
-      times.push(now);
+      times.push(world.now);
     }
-    now += 5_000;
+    world.now += 5_000;
     await look(publisher);
     expect(await shown()).toMatchObject({ number: 4, at: Math.floor(times[2]! / 1000) * 1000 });
     expect(await lines()).toEqual([opened, ...times.map((t, i) => [i + 2, Math.floor(t / 1000) * 1000])]);
@@ -290,20 +87,20 @@ describe('changes', () => {
       const both = async () => {
         if (often) await Promise.all([look(publisher), look(second)]);
       };
-      now = today(1) - 5_000;
+      world.now = today(1) - 5_000;
       await write(1, { title: 'First' });
       await both();
       await write(1, { title: 'Kept', hold: 'keep-in' });
-      now = today(1) + 5_000;
+      world.now = today(1) + 5_000;
       await both();
       await remove(entries[1]!);
       await both();
-      now += 1_000;
+      world.now += 1_000;
       const again = await write(2, { title: 'Second' });
       await both();
-      now += 1_000;
+      world.now += 1_000;
       await write(2, { title: 'Third' }, again);
-      now += 1_000;
+      world.now += 1_000;
       await Promise.all([look(publisher), look(second)]);
       expect(await shown(second)).toEqual(await shown());
       const late = await start();
@@ -325,7 +122,7 @@ describe('changes', () => {
     expect(await shown(second)).toEqual(before);
     await look(second);
     expect(await shown(second)).toEqual(before);
-    now += 1_000;
+    world.now += 1_000;
     await write(0, { title: 'After' });
     expect(await shown(await start())).toMatchObject({ number: (before.number ?? 0) + 1 });
   });
@@ -345,7 +142,7 @@ describe('changes', () => {
     const uid = /UID:(.*)\r(?:(?!END:VEVENT)[^])*SUMMARY:Told no more/.exec(
       (await feed(publisher)).text,
     )![1]!;
-    now += 5_000;
+    world.now += 5_000;
     await remove(entry);
     await look(publisher);
     const told = await feed(publisher);
@@ -370,12 +167,12 @@ describe('changes', () => {
     const other = await start();
     expect(await feed(other)).toEqual(told);
     // On the day after a month it is told no more, at one moment for all, though nothing else has changed.
-    now = today(30) + 5_000;
+    world.now = today(30) + 5_000;
     await Promise.all([look(publisher), look(other)]);
     const { number } = await shown();
     const last = await feed(publisher);
     expect(last.text).toContain(uid);
-    now = today(31) + 5_000;
+    world.now = today(31) + 5_000;
     await Promise.all([look(publisher), look(other)]);
     const [one, two] = [await feed(publisher), await feed(other)];
     expect(one.text).not.toContain(uid);
@@ -418,16 +215,16 @@ describe('memory', () => {
       for (const n of [0, 1, 2]) expect(await shown(cramped, n)).toEqual(await shown(publisher, n));
     };
     await both();
-    now += 1_000;
+    world.now += 1_000;
     const written = await write(0, { title: 'Seen' });
     await write(0, { title: 'Not seen', hold: 'keep-in' });
     await both();
-    now += 1_000;
+    world.now += 1_000;
     await write(0, { title: 'Seen again' }, written);
     await remove(entries[0]!);
     await setClosed(1, true);
     await both();
-    now = today(1) + 1_000;
+    world.now = today(1) + 1_000;
     await write(2, { title: 'Tomorrow' });
     await setClosed(1, false);
     await both();
@@ -458,16 +255,16 @@ describe('a process that was killed', () => {
     const { write, remove, publisher, start, shown, lines, entries, keys, setClosed } = await scene();
     const opened = (await lines())[0]!;
     // Nobody takes any of this in.
-    now += 1_000;
-    const first = now;
+    world.now += 1_000;
+    const first = world.now;
     await write(0, { title: 'First' });
-    now += 1_000;
+    world.now += 1_000;
     await setClosed(0, true);
-    now += 1_000;
+    world.now += 1_000;
     await write(0, { title: 'While it was closed' });
     await setClosed(0, false);
-    const reopened = now;
-    now += 1_000;
+    const reopened = world.now;
+    world.now += 1_000;
     await remove(entries[0]!);
     const { publisher: late } = publishing();
     await late.start();
@@ -476,7 +273,7 @@ describe('a process that was killed', () => {
     await look(late);
     expect((await shown(late)).titles).toEqual(['First', 'While it was closed', 'Day 1']);
     const at = (instant: number) => Math.floor(instant / 1000) * 1000;
-    expect(await lines()).toEqual([opened, [2, at(first)], [3, at(reopened)], [4, at(now)]]);
+    expect(await lines()).toEqual([opened, [2, at(first)], [3, at(reopened)], [4, at(world.now)]]);
     await look(publisher);
     expect(await shown()).toEqual(await shown(late));
     expect(await shown(await start())).toEqual(await shown(late));
@@ -491,7 +288,7 @@ describe('a thread that works views out and begins anew', () => {
     await remove(entries[0]!);
     // What was worked out of it got into the store, and no further.
     await start();
-    const options = { sequelize, publicUrl: 'https://w.example', clock: () => now };
+    const options = { sequelize: world.sequelize, publicUrl: 'https://w.example', clock: () => world.now };
     const again = new Compiler(publisher, options);
     await again.start();
     expect(publisher.door(keys[0]!.token)).toEqual({ state: 'waiting' });
@@ -500,7 +297,7 @@ describe('a thread that works views out and begins anew', () => {
       bring: (id: string) => again.bring(id),
       write: (order: Order) => again.write(order),
     });
-    await publisher.settle(last);
+    await publisher.settle(world.last);
     expect(await shown()).toMatchObject({ titles: ['Day 1'], number: 2 });
   });
 });
@@ -519,7 +316,7 @@ describe('a window that cannot be worked out', () => {
     const { writeOdd, write, publisher, shown, keys } = await scene({ windows: 2 });
     const before = await shown();
     await writeOdd(broken);
-    await publisher.settle(last);
+    await publisher.settle(world.last);
     expect(await shown()).toEqual(before);
     expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({
       shows: 'last',
@@ -537,15 +334,15 @@ describe('a window that cannot be worked out', () => {
     const id = await writeOdd(broken);
     await look(publisher);
     await remove(entries[0]!);
-    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+    await expect(publisher.settle(world.last)).rejects.toMatchObject({ code: 'outside-stopped' });
     expect(await shown()).toEqual({ state: 'stopped' });
     // A process that starts now comes to the same.
     expect(await shown(await start())).toEqual({ state: 'stopped' });
     const odd = (await EntryRow.findByPk(id))!;
-    await editNow(sequelize, change, userId, 'Deleted', [
+    await editNow(world.sequelize, change, world.userId, 'Deleted', [
       { id, version: odd.version, calendarId, entry: null },
     ]);
-    await publisher.settle(last);
+    await publisher.settle(world.last);
     expect(await shown()).toMatchObject({ titles: ['Day 1'] });
     expect(publisher.troubles.has(keys[0]!.window.id)).toBe(false);
   });
@@ -566,13 +363,13 @@ describe('a window that cannot be worked out', () => {
       await writeOdd(broken);
       await look(publisher);
       await remove(entries[0]!);
-      await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+      await expect(publisher.settle(world.last)).rejects.toMatchObject({ code: 'outside-stopped' });
       expect(await states(publisher)).toEqual({ none: 'stopped', shut: 'open' });
       expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({ shows: 'nothing' });
       expect(await states(await start())).toEqual({ none: 'stopped', shut: 'open' });
       // Closing it is done as soon as it is closed.
       await setClosed(0, true);
-      await publisher.settle(last);
+      await publisher.settle(world.last);
       expect(await states(publisher)).toEqual({ none: 'closed', shut: 'closed' });
     }
   });
@@ -582,7 +379,7 @@ describe('a window that cannot be worked out', () => {
     await writeOdd(broken);
     await look(publisher);
     await open(1);
-    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+    await expect(publisher.settle(world.last)).rejects.toMatchObject({ code: 'outside-stopped' });
     expect(await shown(publisher, 1)).toEqual({ state: 'stopped' });
     expect(await shown()).toMatchObject({ titles: ['Day 0', 'Day 1'] });
   });
@@ -594,7 +391,7 @@ describe('a window that cannot be worked out', () => {
     await remove(entries[0]!);
     await look(publisher);
     await write(0, { title: 'Also here' });
-    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-stopped' });
+    await expect(publisher.settle(world.last)).rejects.toMatchObject({ code: 'outside-stopped' });
     expect(await shown()).toEqual({ state: 'stopped' });
     expect(publisher.troubles.get(keys[0]!.window.id)).toMatchObject({ shows: 'nothing' });
   });
@@ -603,7 +400,7 @@ describe('a window that cannot be worked out', () => {
     const { writeOdd, remove, publisher, shown, entries } = await scene();
     await writeOdd({ ...broken, hold: 'keep-in' });
     await remove(entries[0]!);
-    await publisher.settle(last);
+    await publisher.settle(world.last);
     expect(await shown()).toMatchObject({ titles: ['Day 1'] });
   });
 });
@@ -616,7 +413,7 @@ describe('the store', () => {
     const compiler = compilers.get(publisher)!;
     const { catchUp } = compiler;
     compiler.catchUp = () => Promise.reject(new Error('Connection terminated'));
-    await expect(publisher.settle(last)).rejects.toMatchObject({ code: 'outside-unsure' });
+    await expect(publisher.settle(world.last)).rejects.toMatchObject({ code: 'outside-unsure' });
     expect(await shown()).toEqual({ state: 'stopped' });
     // The windows of other calendars go on.
     expect(await other.shown(publisher)).toMatchObject({ titles: expect.any(Array) });
@@ -627,13 +424,13 @@ describe('the store', () => {
 
   it('that is not heard for too long ends what was last known', async () => {
     const { publisher, shown } = await scene();
-    now += 599_000;
+    world.now += 599_000;
     expect(await shown()).toMatchObject({ number: 1 });
     // A clock that is set forward is no silence.
-    now += 3_600_000;
-    setForward += 3_600_000;
+    world.now += 3_600_000;
+    world.setForward += 3_600_000;
     expect(await shown()).toMatchObject({ number: 1 });
-    now += 2_000;
+    world.now += 2_000;
     expect(await shown()).toEqual({ state: 'unheard' });
     await look(publisher);
     expect(await shown()).not.toEqual({ state: 'unheard' });

@@ -7,8 +7,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { SheetRow } from '../db/models';
 import { unsealed } from '../db/sealed';
 import { withTroubles, type Publishing } from '../glass/publishWindow';
-import { namesOf, viewIdOf, windowAnswers } from '../glass/windowStore';
-import { EVERYBODY } from './keyPlaces';
+import { EVERYBODY, namesOf, viewIdOf, windowAnswers } from '../glass/windowStore';
 
 /** An item as organisers see it, and as it goes out; null where it leads nowhere. */
 interface Looked {

@@ -81,7 +81,7 @@ export async function storeRevision(
     if (row ? !before || row.revision.number !== before.revision.number : before) return false;
     const { items: _items, ...head } = view;
     const { stamps, gone, ...rest } = revision;
-    const columns = { revision: rest, head, changeId, day, madeBy: PROGRAM };
+    const columns = { revision: rest, head, changeId, day, madeBy: PROGRAM, open: true };
     if (row) await row.update(columns, { transaction });
     else await ViewRow.create({ id, windowId, ...columns }, { transaction });
     const known = before && {
@@ -172,9 +172,25 @@ export async function storeBasis(
 ): Promise<void> {
   if (!views.length) return;
   await sequelize.query(
-    `UPDATE views v SET change_id = b."changeId", day = b.day, made_by = :program
+    `UPDATE views v SET change_id = b."changeId", day = b.day, made_by = :program, open = true
      FROM jsonb_to_recordset(:views) AS b(id text, "changeId" bigint, day int)
      WHERE v.id = b.id AND (v.change_id < b."changeId" OR (v.change_id = b."changeId" AND v.day <= b.day))`,
     { replacements: { views: JSON.stringify(views), program: PROGRAM }, type: QueryTypes.UPDATE },
+  );
+}
+
+/**
+ * Marks views that no address leads to since a change, so that the change log is not kept for them; those that another process
+ * has opened again and stored since stay open.
+ */
+export async function storeClosed(
+  sequelize: Sequelize,
+  views: readonly { readonly id: string; readonly changeId: number }[],
+): Promise<void> {
+  if (!views.length) return;
+  await sequelize.query(
+    `UPDATE views v SET open = false FROM jsonb_to_recordset(:views) AS c(id text, "changeId" bigint)
+     WHERE v.id = c.id AND v.change_id <= c."changeId"`,
+    { replacements: { views: JSON.stringify(views) }, type: QueryTypes.UPDATE },
   );
 }

@@ -28,8 +28,7 @@ import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import { groupedBy } from '../db/grouped';
 import { KeyRow, LedgerRow, WindowRow } from '../db/models';
 import { PushRow } from '../db/tellingModels';
-import { viewIdOf } from '../glass/windowStore';
-import { EVERYBODY } from '../outside/keyPlaces';
+import { EVERYBODY, viewIdOf } from '../glass/windowStore';
 import { followersOf, houseWide, type Follower } from './followers';
 
 /** So many of the newest revisions are told of each view. */

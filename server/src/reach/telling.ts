@@ -1,9 +1,8 @@
 import { nextMorning } from '@zonal/core/reach';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { WindowRow } from '../db/models';
-import { addressesOf, viewIdOf } from '../glass/windowStore';
+import { EVERYBODY, addressesOf, viewIdOf } from '../glass/windowStore';
 import { groupedBy } from '../db/grouped';
-import { EVERYBODY } from '../outside/keyPlaces';
 import type { Jobs } from '../jobs/jobs';
 import { log } from '../log';
 import { tellHub } from './hub';
