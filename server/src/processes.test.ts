@@ -1,5 +1,7 @@
 import { EMPTY_CONTENT } from '@zonal/core/entries';
+import { hostname } from 'node:os';
 import { Client } from 'pg';
+import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { connect, storeOptions } from './db/connect';
 import { migrate } from './db/migrate';
@@ -13,6 +15,7 @@ import {
   eventually,
   freshDatabase,
   serverProcess,
+  startingProcess,
   windowInput,
   type ServerProcess,
 } from './testing';
@@ -224,11 +227,72 @@ it('one that is killed is not waited for once another one starts on its machine,
   await first.stop('SIGKILL');
   first = await start(database);
   expect(await scene.seen(first)).toBe(410);
+  client = new TestClient(first.base);
+  await client.signIn();
+});
+
+it('a dead process whose number another one has by now is not waited for', async () => {
+  const scene = await opened();
+  const store = connect(database);
+  // As a container leaves it behind that was started again under its name: with the number of a process that runs.
+  await store.query(
+    `INSERT INTO processes (id, host, pid, birth, heard_at, change_id, serves_until)
+     VALUES (gen_random_uuid(), :host, :pid, 'another start', now() - interval '1 minute', 0, now() + interval '9 minutes')`,
+    { replacements: { host: hostname(), pid: first.child.pid! } },
+  );
+  await store.close();
+  expect((await WITHDRAWALS['closing a window']!.act(scene)).status).toBe(200);
+});
+
+it('a paused process answers none of the waiting requests as it was before the pause', async () => {
+  const scene = await opened();
+  const store = connect(database);
+  second.child.kill('SIGSTOP');
+  // Some ask before anything is taken away, some after.
+  // A connection that was kept may have ended meanwhile.
+  const ask = () => scene.seen(second).catch(() => 'no answer');
+  const waiting = [1, 2, 3].map(ask);
+  const { status, body } = await WITHDRAWALS['deleting an entry']!.act(scene);
+  expect([status, body.unconfirmed.servers]).toEqual([202, 1]);
+  for (let i = 0; i < 6; i++) waiting.push(ask());
+  await eventually(async () => {
+    const [row] = await store.query<{ long: boolean }>(
+      `SELECT heard_at < now() - interval '6 seconds' AS long FROM processes WHERE pid = :pid`,
+      { replacements: { pid: second.child.pid! }, type: QueryTypes.SELECT },
+    );
+    expect(row?.long).toBe(true);
+  });
+  await store.close();
+  second.child.kill('SIGCONT');
+  const answers = await Promise.all(waiting);
+  for (const answer of answers) expect([503, 'empty', 'no answer']).toContain(answer);
+  expect(answers).toContain(503);
+  await eventually(async () => expect(await scene.seen(second)).toBe('empty'));
+});
+
+it('a process that starts serves nothing that was taken away before it was ready', async () => {
+  const scenes: Opened[] = [];
+  for (let i = 0; i < 8; i++) scenes.push(await opened());
+  const third = await startingProcess(database);
+  let ready = false;
+  void third.ready.then(() => (ready = true));
+  const gone: Opened[] = [];
+  const seen = async (scene: Opened) => scene.seen(third).catch(() => 'no connection');
+  const answers = new Set<unknown>();
+  while (!ready || gone.length < scenes.length) {
+    const next = scenes[gone.length];
+    // What is answered with 202 is not confirmed by all.
+    if (next && (await WITHDRAWALS['deleting an entry']!.act(next)).status !== 202) gone.push(next);
+    else if (next) scenes.splice(scenes.indexOf(next), 1);
+    for (const scene of gone) answers.add(await seen(scene));
+  }
+  expect(answers).not.toContain('shown');
+  expect(gone.length).toBeGreaterThan(0);
+  for (const scene of gone) expect(await scene.seen(third)).toBe('empty');
+  await third.stop();
 });
 
 it('a change that is sent again under its id is done once', async () => {
-  client = new TestClient(first.base);
-  await client.signIn();
   const input = { name: `Twice ${++serial}`, description: '', zone: 'UTC', plate: 'TW', colour: 'teal' };
   const calendar = (await client.call('POST', '/calendars', input)).body;
   const entry = {

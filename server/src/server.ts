@@ -22,6 +22,7 @@ import { compilingThread } from './outside/compilingThread';
 import { pollPath } from './outside/pollPath';
 import { Presence } from './outside/presence';
 import { Publisher } from './outside/publisher';
+import { ServingGate } from './outside/servingGate';
 import { countingThread } from './reach/countingThread';
 import { PollLog } from './reach/pollLog';
 import { startCounting } from './reach/startCounting';
@@ -61,7 +62,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   const tell = (news: ChangeNews) => {
     desk?.tell(news).catch((error: unknown) => log.warn({ err: error }, 'news could not be told'));
   };
-  const publisher = new Publisher(
+  const publisher: Publisher = new Publisher(
     (outside) =>
       threads
         ? compilingThread(
@@ -70,8 +71,9 @@ export async function startServer(config: Config): Promise<RunningServer> {
             threads,
           )
         : new Compiler(outside, { sequelize, publicUrl, mails, hub, room: compilerRoom }),
-    { tell, unheard, room: documentRoom },
+    { tell, unheard, room: documentRoom, mayServe: (): boolean => gate.isOpen },
   );
+  const gate = new ServingGate({ catchUp: () => publisher.catchUp() });
   await publisher.start();
   const { proxies } = config;
   const storing = threads
@@ -94,11 +96,10 @@ export async function startServer(config: Config): Promise<RunningServer> {
     shownAt: (token) => publisher.shownAt(token),
     told: (token, viewId, asked) => publisher.told(token, viewId, asked),
   };
-  let caughtUp = false;
   const organisers = threads ? deskThread(config, front, threads) : await deskHere(config, sequelize, front);
   const poll = pollPath(publisher, counting);
   const health = healthOf({
-    readers: () => Promise.resolve(readersTrouble(publisher, caughtUp)),
+    readers: () => Promise.resolve(readersTrouble(publisher, gate)),
     organisers: () => (desk ? desk.trouble() : Promise.resolve('starting')),
   });
   const app = outsideApp(config, publisher, counting, organisers.handle, health);
@@ -106,15 +107,15 @@ export async function startServer(config: Config): Promise<RunningServer> {
     if (!poll(req, res)) app(req, res);
   });
   await listen(server, config);
-  // What was worked out before is served already; what is new since is worked out meanwhile.
-  [desk] = await Promise.all([organisers.start(), publisher.catchUp()]);
-  caughtUp = true;
-  await presence.start();
   const listener = followChanges(
     databaseUrl,
     publisher,
     () => void presence.announce().catch(() => undefined),
   );
+  [desk] = await Promise.all([organisers.start(), publisher.catchUp(), listener.listening]);
+  // Others wait for this process from here on. It serves once it has what they made before.
+  await presence.start();
+  await gate.start();
   const { port } = server.address() as AddressInfo;
   log.info({ port, publicUrl }, 'listening');
   return {
@@ -128,6 +129,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
         server.close(resolve);
         setTimeout(() => server.closeAllConnections(), 1000).unref();
       });
+      gate.close();
       await organisers.close();
       await counting.close();
       await listener.close();
@@ -138,8 +140,8 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
 }
 
-function readersTrouble(publisher: Publisher, caughtUp: boolean): string | null {
-  if (!caughtUp) return 'catching up with changes';
+function readersTrouble(publisher: Publisher, gate: ServingGate): string | null {
+  if (!gate.isOpen) return 'catching up with changes';
   const { at, silence } = publisher.hearing;
   if (silence < HEALTHY_SILENCE_MS) return null;
   return `the database was last heard at ${new Date(at).toISOString()}`;

@@ -251,6 +251,16 @@ export async function serverProcess(
   databaseUrl: string,
   env: Record<string, string> = {},
 ): Promise<ServerProcess> {
+  const { ready, ...server } = await startingProcess(databaseUrl, env);
+  await ready;
+  return server;
+}
+
+/** Starts the built server as a process of its own; `ready` rejects if it ends before it is ready. */
+export async function startingProcess(
+  databaseUrl: string,
+  env: Record<string, string> = {},
+): Promise<ServerProcess & { readonly ready: Promise<unknown> }> {
   const main = process.env['SERVER_MAIN'];
   if (!main) throw new Error('SERVER_MAIN is not set: run the tests with npm test.');
   const port = await freePort();
@@ -268,7 +278,7 @@ export async function serverProcess(
     },
   });
   const gone = new Promise<void>((resolve) => child.once('exit', () => resolve()));
-  await Promise.race([
+  const ready = Promise.race([
     new Promise((resolve) => child.once('message', resolve)),
     gone.then(() => Promise.reject(new Error('The server ended before it was ready.'))),
   ]);
@@ -276,5 +286,5 @@ export async function serverProcess(
     child.kill(signal);
     await gone;
   };
-  return { base: `http://127.0.0.1:${port}`, child, stop };
+  return { base: `http://127.0.0.1:${port}`, child, stop, ready };
 }

@@ -26,7 +26,7 @@ import * as subscribers from './migrations/021-subscribers';
 import * as reach from './migrations/022-reach';
 import * as alerts from './migrations/023-alerts';
 import * as telling from './migrations/024-telling';
-import * as openViews from './migrations/025-open-views';
+import * as serving from './migrations/025-serving';
 
 export const MIGRATIONS = [
   first,
@@ -53,7 +53,7 @@ export const MIGRATIONS = [
   reach,
   alerts,
   telling,
-  openViews,
+  serving,
 ];
 
 /**

@@ -4,6 +4,7 @@ import { LRUCache } from 'lru-cache';
 import { documentOf, lacksBrotli, sendDocument, withBrotli, type Document } from './document';
 import type { Publisher } from './publisher';
 import { acceptedBy, pageHeaders, textIn } from './reader';
+import { refuse } from './refuse';
 import { noBody, writeHead } from './writing';
 
 interface Kept {
@@ -25,6 +26,7 @@ export function boardRoutes(publisher: Publisher, publicUrl: string): Router {
 
   /** Sends what is kept as long as the board is the same. */
   const send = async (req: Request, res: Response, name: string, type: string, write: () => string) => {
+    if (!publisher.canVouch) return refuse(req, res, 'unheard', type === 'text/html');
     const { version } = publisher.board;
     let known = kept.get(name);
     if (known?.version !== version) {

@@ -11,17 +11,20 @@ const SHORTEST = 20;
 
 /**
  * Keeps a publisher in step: on each notification, after each loss of the connection, at the turn of each window's
- * day, and now and then. `taken` is called each time that it has taken in what there was.
+ * day, and now and then. `taken` is called each time that it has taken in what there was; `listening` resolves when changes
+ * are heard for the first time.
  */
 export function followChanges(
   databaseUrl: string,
   publisher: Publisher,
   taken: () => void = () => undefined,
-): { close: () => Promise<void> } {
+): { listening: Promise<void>; close: () => Promise<void> } {
   let client: pg.Client | null = null;
   let closed = false;
   let retry: NodeJS.Timeout | undefined;
   let asking: Promise<null> | null = null;
+  let heard!: () => void;
+  const listening = new Promise<void>((resolve) => (heard = resolve));
   const look = async () => {
     await publisher.catchUp();
     taken();
@@ -39,6 +42,7 @@ export function followChanges(
     try {
       await next.connect();
       await next.query(`LISTEN ${CHANNEL}`);
+      heard();
       await look();
     } catch (error) {
       log.warn({ err: error }, 'change listener cannot connect');
@@ -71,6 +75,7 @@ export function followChanges(
   void open();
 
   return {
+    listening,
     close: async () => {
       closed = true;
       clearTimeout(retry);

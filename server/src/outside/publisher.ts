@@ -49,6 +49,8 @@ export interface PublisherOptions {
   readonly clock?: () => number;
   /** A clock in milliseconds that never jumps; by it the time without the database is measured. */
   readonly elapsed?: () => number;
+  /** Whether this process may answer readers at all now (default: always). */
+  readonly mayServe?: () => boolean;
   /** How long, in milliseconds, the last known state is served without hearing the database. */
   readonly unheard?: number;
   /** Bytes that documents may take in memory, more or less. */
@@ -83,6 +85,7 @@ export class Publisher implements Outside {
   private readonly clock: () => number;
   private readonly elapsed: () => number;
   private readonly unheard: number;
+  private readonly mayServe: () => boolean;
   private last = 0;
   private turnAt = Infinity;
   /** When the database was last heard: on the wall clock, and on the one that never jumps. */
@@ -97,6 +100,7 @@ export class Publisher implements Outside {
       clock = () => Date.now(),
       elapsed = () => performance.now(),
       unheard = TEN_MINUTES,
+      mayServe = () => true,
       room = 256 * MEGABYTE,
     }: PublisherOptions = {},
   ) {
@@ -104,6 +108,7 @@ export class Publisher implements Outside {
     this.clock = clock;
     this.elapsed = elapsed;
     this.unheard = unheard;
+    this.mayServe = mayServe;
     this.compiling = compilingFor(this);
     this.shelf = new DocumentShelf(this.compiling, room);
   }
@@ -126,6 +131,11 @@ export class Publisher implements Outside {
     return { at: this.heardAt, silence: this.elapsed() - this.heard };
   }
 
+  /** Whether what is known here may be served: the process has caught up, and the database was heard not too long ago. */
+  get canVouch(): boolean {
+    return this.mayServe() && this.elapsed() <= this.heard + this.unheard;
+  }
+
   /** What cannot be worked out just now, by window. */
   get troubles(): ReadonlyMap<string, Trouble> {
     return this.stopped;
@@ -138,13 +148,13 @@ export class Publisher implements Outside {
 
   /** Returns what stands behind a key, or null when there is no such key. */
   door(token: string): Door | null {
+    if (!this.canVouch) return { state: 'unheard' };
     const place = this.keys.get(token);
     const window = place && this.places.get(place.windowId);
     if (!place || !window) return null;
     const now = this.clock();
     if (isClosed(window, now)) return { state: 'closed', closing: window.closing };
     if (keyState(place, now) === 'ended') return { state: place.ends };
-    if (this.elapsed() > this.heard + this.unheard) return { state: 'unheard' };
     if (this.last < (this.suspended.get(window.id) ?? 0)) return { state: 'stopped' };
     const shown = this.shown.get(place.viewId);
     if (shown) return { state: 'open', shown, place };
@@ -264,11 +274,15 @@ export class Publisher implements Outside {
     return null;
   }
 
-  /** Takes in all changes since the last time; calls are worked off one after the other. Never throws. */
-  catchUp(): Promise<void> {
-    return this.hear().catch((error: unknown) =>
-      log.warn({ err: error }, 'changes could not be taken in; trying again later'),
-    );
+  /** Applies all changes since the last time, one call after the other; returns whether it could. Never throws. */
+  async catchUp(): Promise<boolean> {
+    try {
+      await this.hear();
+      return true;
+    } catch (error) {
+      log.warn({ err: error }, 'changes could not be applied; trying again later');
+      return false;
+    }
   }
 
   /** Has done what can wait, such as turns of the day. Never throws. */
@@ -295,7 +309,7 @@ export class Publisher implements Outside {
   /**
    * Waits until a change acts outside in this process. Throws `outside-stopped` where readers get nothing now, as what
    * they were to get could not be worked out, and `outside-unsure` where the change is stored but could not be taken in:
-   * then nothing that it concerns is served until it is.
+   * then, if it takes anything away, nothing that it concerns is served until it is.
    */
   async settle(change: LoggedChange): Promise<void> {
     if (!change.id) return;
@@ -304,8 +318,9 @@ export class Publisher implements Outside {
     try {
       while (this.last < change.id) await this.hear();
     } catch (error) {
-      log.error({ err: error, changeId: change.id }, 'a change is stored and could not be taken in');
-      for (const { id } of before) this.suspended.set(id, change.id);
+      log.error({ err: error, changeId: change.id }, 'a change is stored and could not be applied');
+      // If it takes nothing away, the last good state stays.
+      if (change.takesAway) for (const { id } of before) this.suspended.set(id, change.id);
       throw new Problem('outside-unsure');
     }
     // As it is now: the change may have opened a window, or closed one.
