@@ -4,6 +4,7 @@ import type { Sequelize } from 'sequelize';
 import type { Config } from './config';
 import { deskApp } from './app';
 import { changeMaker, dropOldChanges, provideFollower, type LoggedChange } from './db/changes';
+import { mayStillAct } from './people/deferred';
 import { capOwnKeys } from './people/ownKeys';
 import { dropOldEdits } from './inside/editStore';
 import type { Unconfirmed } from './http/callNotes';
@@ -70,7 +71,10 @@ export async function startDesk(
   const noticing = { ...at, sequelize, outbox, publicUrl: config.publicUrl, gap: config.telling.gap };
   const push = { told: at.told, allowed: config.pushAllowed };
   const post =
-    jobs && (await startPost(jobs, outbox, sequelize, config.mailServer, (onlyIf) => stillTold(at, onlyIf)));
+    jobs &&
+    (await startPost(jobs, outbox, sequelize, config.mailServer, (onlyIf) =>
+      'notice' in onlyIf ? stillTold(at, onlyIf) : mayStillAct(onlyIf.effect, onlyIf.authorId, onlyIf),
+    ));
   const telling =
     jobs &&
     (await startTelling(

@@ -5,6 +5,7 @@ export {
   addressKnownLetter,
   addressLetter,
   alertLetter,
+  credentialsLetter,
   invitationLetter,
   passwordLetter,
   reachLetter,

@@ -6,6 +6,7 @@ export const LETTER_KINDS = {
   password: 'new password',
   address: 'confirmation of an address',
   'address-known': 'note that an address is known already',
+  credentials: 'report of changed credentials',
   'sight-request': 'wish to see a calendar',
   'sight-reply': 'answer to a wish',
   alert: 'alert about a window',
@@ -92,6 +93,22 @@ export function addressKnownLetter(from: From): Letter {
         `Somebody with an account at ${houseWords(from)} wanted to sign in with this address. It belongs to your account, so nothing was changed.`,
       ),
       note('If that was you with a second account, ask a steward which of the two is to stay.'),
+    ],
+  };
+}
+
+/** Returns the letter that reports changed credentials of an account to the address that it had until then. */
+export function credentialsLetter(
+  from: From & { readonly name: string; readonly what: 'password' | 'address' },
+): Letter {
+  const what = from.what === 'password' ? 'password' : 'mail address';
+  return {
+    subject: `The ${what} of your account at ${houseWords(from)} was changed`,
+    parts: [
+      text(`The ${what} of the account of ${from.name} at ${houseWords(from)} has just been changed.`),
+      note(
+        'If this was not you, ask a steward at once to suspend the account and to set it up again with you.',
+      ),
     ],
   };
 }

@@ -47,7 +47,15 @@ export const PROBLEMS = {
   'pass-ended': { status: 410, say: 'This address worked until {ends}. Ask for a new one.' },
   'invitation-withdrawn': {
     status: 410,
-    say: 'This invitation was withdrawn, or changed and sent anew. Look for a newer mail, or ask whoever sent it.',
+    say: 'This invitation is no longer valid: it was withdrawn, changed and sent again, or whoever sent it may no longer invite people. Look for a newer mail, or ask for a new invitation.',
+  },
+  'author-not-allowed': {
+    status: 403,
+    say: 'Whoever scheduled this may no longer publish all its calendars, so it was not published. Somebody who may can schedule it again.',
+  },
+  'asker-suspended': {
+    status: 409,
+    say: 'The account of whoever asked is suspended, so nothing was granted. Activate the account first, or decline the request.',
   },
   'invitation-answered': {
     status: 409,

@@ -17,6 +17,8 @@ export type Concerned =
   | 'ceiling'
   | 'all of a window'
   | 'all of a window and sources'
+  | 'all of a window and sent draft'
+  | 'all of a window and stored draft'
   | 'any of a window'
   | 'all of a key'
   | 'any of a key'
@@ -67,9 +69,9 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /windows/:id': on('see-windows', 'any of a window'),
   'POST /windows': on('publish', 'sources'),
   'PUT /windows/:id': on('publish', 'all of a window and sources'),
-  'PUT /windows/:id/draft': on('publish', 'all of a window'),
+  'PUT /windows/:id/draft': on('publish', 'all of a window and sent draft'),
   'DELETE /windows/:id/draft': on('publish', 'all of a window'),
-  'POST /windows/:id/schedule': on('publish', 'all of a window'),
+  'POST /windows/:id/schedule': on('publish', 'all of a window and stored draft'),
   'GET /windows/:id/versions': on('see-windows', 'any of a window'),
   'DELETE /windows/:id/sources/:calendarId': on('publish', 'source'),
   'PUT /windows/:id/closing': on('publish', 'all of a window'),

@@ -1,5 +1,6 @@
 export { DEEDS, STANDINGS, may, whoMay, type Deed, type Sight, type Standing, type Who } from './rights';
 export { HouseRights, type GuardedCalendar, type Made } from './houseRights';
+export { DEFERRED_EFFECTS, type DeferredEffect } from './deferredEffects';
 export { CALL_RIGHTS, type CallRight, type Concerned } from './callRights';
 export {
   clearerInside,

@@ -308,6 +308,8 @@ export class DraftRow extends Model<InferAttributes<DraftRow>, InferCreationAttr
   declare userId: string;
   /** When it is to be shown by itself. */
   declare publishAt: CreationOptional<Date | null>;
+  /** Who scheduled it: it is published by what that person may do then. Null in drafts that were scheduled before this was. */
+  declare scheduledBy: CreationOptional<string | null>;
   /** Large effects that were confirmed when it was scheduled. */
   declare confirmed: CreationOptional<readonly Demand[]>;
   /** Why a scheduled draft was not shown, or empty. */
@@ -712,6 +714,7 @@ export function initModels(sequelize: Sequelize): void {
       version: version(),
       userId: { type: DataTypes.UUID, allowNull: false },
       publishAt: some(DataTypes.DATE),
+      scheduledBy: some(DataTypes.UUID),
       confirmed: { ...json(), defaultValue: [] },
       stopped: { ...text(), defaultValue: '' },
       updatedAt: DataTypes.DATE,

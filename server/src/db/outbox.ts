@@ -1,4 +1,5 @@
 import { headerText, letterHtml, letterText, type Letter, type LetterKind } from '@zonal/core/post';
+import type { DeferredEffect } from '@zonal/core/rights';
 import type { Transaction } from 'sequelize';
 import { MailRow } from './models';
 import { seal, unsealed } from './sealed';
@@ -13,8 +14,19 @@ export interface MailContent {
   readonly onlyIf?: OnlyIf;
 }
 
-/** That a reader is to be told, and of the revision of a view that is shown still. */
-export interface OnlyIf {
+/** What must still be so when a mail leaves. */
+export type OnlyIf = NoticeDue | AuthorAllowed;
+
+/** Its author must still be allowed to have the effect act. */
+export interface AuthorAllowed {
+  readonly effect: DeferredEffect;
+  readonly authorId: string;
+  readonly windowIds?: readonly string[];
+  readonly calendarIds?: readonly string[];
+}
+
+/** A reader must still want it, and that revision must still be shown. */
+export interface NoticeDue {
   readonly notice: string;
   readonly viewId: string;
   readonly number: number;

@@ -30,6 +30,8 @@ export class PushRow extends Model<InferAttributes<PushRow>, InferCreationAttrib
   declare askedAt: CreationOptional<Date | null>;
   declare version: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
+  /** Who set it up or resumed it last: changes are pushed as long as that person may publish them. Null in older ones. */
+  declare byId: CreationOptional<string | null>;
 }
 
 /** One request to such an address, and what came of it. */
@@ -94,6 +96,7 @@ export function initTellingModels(at: (table: string, timestamps?: boolean) => I
       askedAt: DataTypes.DATE,
       version: { ...whole, defaultValue: 1 },
       createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+      byId: DataTypes.UUID,
     },
     at('pushes', false),
   );

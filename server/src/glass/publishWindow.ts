@@ -12,6 +12,7 @@ import type { MakeChange } from '../db/changes';
 import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models';
 import { validated } from '../http/validated';
 import { log } from '../log';
+import { mayStillAct } from '../people/deferred';
 import { rehearsed, requireConfirmed } from './requireConfirmed';
 import type { Trouble } from './trouble';
 import * as input from './windowInput';
@@ -91,12 +92,16 @@ export async function checkConfirmed(
   await requireConfirmed([{ before: old, after }], confirmed);
 }
 
-/** Shows new rules of an open window outside, all at once. Its draft is done with. */
+/**
+ * Shows new rules of an open window outside, all at once. Its draft is done with. `scheduled` says that nobody asks for it
+ * now: then its author must still be allowed to, else it throws `author-not-allowed`.
+ */
 export async function publishWindow(
   publishing: Publishing,
   id: string,
   body: WindowInput,
-  userId: string | null,
+  userId: string,
+  scheduled = false,
 ): Promise<OutwardWindow> {
   const { sequelize, publicUrl, change } = publishing;
   const before = await windowAnswer(sequelize, publicUrl, id);
@@ -104,6 +109,9 @@ export async function publishWindow(
   await checkInput(body);
   if (body.version === before.version) await checkConfirmed(publishing, before, body, body.confirmed ?? []);
   await change(userId, async (transaction) => {
+    const subject = { windowIds: [id], calendarIds: body.sources.map((s) => s.calendarId) };
+    if (scheduled && !(await mayStillAct('scheduled-draft', userId, subject, transaction)))
+      throw new Problem('author-not-allowed');
     const version = body.version ?? 0;
     const settings = settingsOf(body);
     const lostLabels = lostLabelsOf(settings, await ruleContext(sequelize, transaction));
@@ -154,11 +162,11 @@ export async function closeDue({ change }: Publishing, now: number): Promise<voi
 export async function publishDue(publishing: Publishing, now: number): Promise<void> {
   const due = await DraftRow.findAll({ where: { publishAt: { [Op.lte]: new Date(now) } } });
   for (const draft of due) {
-    const { windowId, confirmed, userId } = draft;
+    const { windowId, confirmed, scheduledBy, userId } = draft;
     try {
       const row = await WindowRow.findByPk(windowId);
       const body = validated(input.WindowInput, { ...draft.body, version: row!.version, confirmed });
-      await publishWindow(publishing, windowId, body, userId);
+      await publishWindow(publishing, windowId, body, scheduledBy ?? userId, true);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       // Another process has shown it already.

@@ -151,7 +151,7 @@ export const windowRoutes = (publishing: Publishing) => {
           const where = { windowId, version: body.version };
           // What was scheduled is no longer what stands here.
           const [changed] = await DraftRow.update(
-            { ...columns, version: body.version + 1, publishAt: null, confirmed: [] },
+            { ...columns, version: body.version + 1, publishAt: null, scheduledBy: null, confirmed: [] },
             { where },
           );
           if (!changed) throw new Problem('version-conflict', { current: null, yours: body.body });
@@ -171,7 +171,7 @@ export const windowRoutes = (publishing: Publishing) => {
       summary:
         'Have the draft shown outside at a time (ISO 8601 with a zone), or take the time back with null',
       body: ScheduleInput,
-      handle: async ({ body, param }) => {
+      handle: async ({ body, param, user }) => {
         const before = await answer(param('id'));
         const draft = await DraftRow.findByPk(before.id);
         if (!draft) throw new Problem('draft-missing');
@@ -183,7 +183,10 @@ export const windowRoutes = (publishing: Publishing) => {
           await checkInput(input);
           await checkConfirmed(publishing, before, input, confirmed);
         }
-        await draft.update({ publishAt: body.at ? new Date(body.at) : null, confirmed, stopped: '' });
+        await draft.update({
+          ...{ publishAt: body.at ? new Date(body.at) : null, scheduledBy: body.at ? user.id : null },
+          ...{ confirmed, stopped: '' },
+        });
         return answer(before.id);
       },
     }),

@@ -10,6 +10,7 @@ import { CalendarRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/mo
 import { houseName } from '../db/houseName';
 import type { Outbox } from '../db/outbox';
 import { route, type Call } from '../http/route';
+import { mayStillAct } from '../people/deferred';
 import { glassOf, setStandings } from '../people/standings';
 import { offDesk } from './calendarStore';
 
@@ -148,7 +149,10 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
           const letter = sightRequestLetter({ house, by: user.name, wish, reason: row.reason, href });
           // Whoever changes a wish that waits already does not write once more.
           const to = again ? [] : ((await publishersOf([calendar.id])).get(calendar.id) ?? []);
-          for (const { email } of to) await outbox.put(email, 'sight-request', letter, transaction);
+          for (const { id, email } of to) {
+            const onlyIf = { effect: 'access-request', authorId: id, calendarIds: [calendar.id] } as const;
+            await outbox.put(email, 'sight-request', letter, transaction, { onlyIf });
+          }
           return { result: undefined, touched: [] };
         });
         return wishes(call);
@@ -165,6 +169,8 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
           const wish = (await WishRow.findByPk(param('id'), { transaction }))!;
           if (wish.state !== 'open') throw new Problem('request-answered');
           const { calendarId, userId } = wish;
+          if (body.grant && !(await mayStillAct('granted-access', userId, {}, transaction)))
+            throw new Problem('asker-suspended');
           const state = body.grant ? 'granted' : 'refused';
           await wish.update({ state, answeredBy: user.id, answeredAt: new Date() }, { transaction });
           const calendar = (await CalendarRow.findByPk(calendarId, { transaction }))!;

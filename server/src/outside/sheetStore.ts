@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { SheetRow } from '../db/models';
 import { unsealed } from '../db/sealed';
+import { mayStillAct } from '../people/deferred';
 import { withTroubles, type Publishing } from '../glass/publishWindow';
 import { EVERYBODY, namesOf, viewIdOf, windowAnswers } from '../glass/windowStore';
 
@@ -91,7 +92,12 @@ export async function sheetAnswers(publishing: Publishing, rows: readonly SheetR
 
 /** Returns a sheet as whoever has its address gets it: without what leads nowhere. */
 export async function sheetTold(publishing: Publishing, row: SheetRow): Promise<LinkSheet> {
-  const { name, note, items } = row;
+  const { name, note, userId } = row;
+  // What its author may no longer see is not handed on any more.
+  const items: SheetItem[] = [];
+  for (const item of row.items)
+    if (!userId || (await mayStillAct('link-sheet', userId, { windowIds: [item.windowId] })))
+      items.push(item);
   const links = (await lookAt(publishing, items)).flatMap(({ link }) => link ?? []);
   return { name, note, address: addressOfSheet(publishing.publicUrl, unsealed(row.token)), links };
 }

@@ -12,6 +12,7 @@ import { route } from '../http/route';
 import { log } from '../log';
 import { AddressInput, NameInput, PasswordInput, RestInput, StewardInput } from './accountInput';
 import { allAccounts, checkPassword, checkPublishers, checkSteward } from './accounts';
+import { credentialsChanged } from './credentials';
 import { devicesOf, endSessions } from './devices';
 import { PASS_MINUTES, makePass, passEnds } from './passes';
 import { hashPassword, passwordFits } from './passwords';
@@ -81,6 +82,7 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
         await change(user.id, async (transaction) => {
           const columns = { passwordHash, passwordAt: new Date() };
           await UserRow.update(columns, { where: { id: user.id }, transaction });
+          await credentialsChanged(user, 'password', outbox, transaction);
           return { result: undefined, touched: [] };
         });
         await door.keepOn(req, { passwordHash });

@@ -13,6 +13,7 @@ import {
 import { isUUID } from 'class-validator';
 import { QueryTypes } from 'sequelize';
 import {
+  DraftRow,
   EditEntryRow,
   EditRow,
   EntryRow,
@@ -75,6 +76,8 @@ function refuse(
 /** What stands on windows is known to those alone who see one of its calendars' windows. */
 const OF_WINDOWS: ReadonlySet<Concerned> = new Set([
   'all of a window',
+  'all of a window and sent draft',
+  'all of a window and stored draft',
   'any of a window',
   'all of a key',
   'any of a key',
@@ -131,9 +134,18 @@ async function checkItems({ body }: Asked, rights: HouseRights): Promise<Groups>
   return [];
 }
 
+/** A draft is kept as it was typed: its sources may be missing, or be no sources at all. */
+function ofDraft(body: unknown, rights: HouseRights): Groups {
+  const sources = (body as { sources?: unknown } | null | undefined)?.sources;
+  const listed = Array.isArray(sources) ? (sources as ({ calendarId?: unknown } | null)[]) : [];
+  const ids = listed.flatMap((s) =>
+    typeof s?.calendarId === 'string' ? [{ calendarId: s.calendarId }] : [],
+  );
+  return ofSources(ids, rights);
+}
+
 /** Calendars that are not there and those that may not be known of are answered alike. */
-function ofBody({ body }: Asked, rights: HouseRights): Groups {
-  const { sources } = body as { sources: readonly { calendarId: string }[] };
+function ofSources(sources: readonly { readonly calendarId: string }[], rights: HouseRights): Groups {
   // More than that is refused whatever they are.
   if (sources.length > WINDOW_LIMITS.sources) return [];
   const ids = sources.map((s) => s.calendarId);
@@ -180,7 +192,8 @@ const CONCERNED: Readonly<
     );
     return each([...rows.map((r) => r.id), ...(edit.calendar ? [edit.calendar.id] : [])]);
   },
-  sources: (asked, _user, rights) => ofBody(asked, rights),
+  sources: ({ body }, _user, rights) =>
+    ofSources((body as { sources: { calendarId: string }[] }).sources, rights),
   // One of the house is asked for by whoever looks after a calendar.
   ceiling: ({ body }, _user, rights) => {
     const { calendarId } = body as { calendarId?: string | null };
@@ -189,7 +202,15 @@ const CONCERNED: Readonly<
   'all of a window': ({ param }) => allOf(param('id')),
   'all of a window and sources': async (asked, _user, rights) => [
     ...(await allOf(asked.param('id'))),
-    ...ofBody(asked, rights),
+    ...ofSources((asked.body as { sources: { calendarId: string }[] }).sources, rights),
+  ],
+  'all of a window and sent draft': async ({ param, body }, _user, rights) => [
+    ...(await allOf(param('id'))),
+    ...ofDraft((body as { body?: unknown }).body, rights),
+  ],
+  'all of a window and stored draft': async ({ param }, _user, rights) => [
+    ...(await allOf(param('id'))),
+    ...ofDraft((await DraftRow.findByPk(param('id')))?.body, rights),
   ],
   'any of a window': ({ param }) => sourcesOf([param('id')]),
   'all of a key': async ({ param }) => allOf(await windowOfKey(param('id'))),

@@ -9,6 +9,8 @@ import { route } from '../http/route';
 import { Acceptance, FirstSteward, ForgottenInput, NewPassword, PassInput } from './accountInput';
 import { afterwards, type AccountSetting } from './accountRoutes';
 import { checkPassword } from './accounts';
+import { credentialsChanged } from './credentials';
+import { mayStillAct } from './deferred';
 import { endSessions } from './devices';
 import { standingLines } from './invitations';
 import { PASS_MINUTES, makePass, passEnds, passFor, takePass, type Pass } from './passes';
@@ -16,11 +18,13 @@ import { hashPassword } from './passwords';
 import type { Doorkeeper } from './session';
 import { sessionAnswer, type SessionSetting } from './sessionRoutes';
 
-/** Throws `invitation-withdrawn` where it is not there any more, and `pass-used` where it was accepted. */
+/** Throws `invitation-withdrawn` if it no longer holds, and `pass-used` if it was accepted. */
 async function invitationOf({ concerns }: Pass, transaction?: Transaction): Promise<InvitationRow> {
   const row = await InvitationRow.findByPk(concerns, { transaction: transaction ?? null });
   if (row?.acceptedAt) throw new Problem('pass-used');
   if (!row || row.withdrawnAt) throw new Problem('invitation-withdrawn');
+  if (row.byId && !(await mayStillAct('invitation', row.byId, {}, transaction)))
+    throw new Problem('invitation-withdrawn');
   return row;
 }
 
@@ -112,13 +116,14 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
       handle: async ({ req, res, body }) => {
         const { userId } = await passFor(body.token, 'password');
         const row = userId ? await UserRow.findByPk(userId) : null;
-        if (!row) throw new Problem('pass-unknown');
+        if (!row || !(await mayStillAct('one-time-link', row.id))) throw new Problem('pass-unknown');
         checkPassword(body.password, row);
         const passwordHash = await hashPassword(body.password);
         await change(row.id, async (transaction) => {
           await takePass(body.token, 'password', transaction);
           const columns = { passwordHash, passwordAt: new Date() };
           await UserRow.update(columns, { where: { id: row.id }, transaction });
+          await credentialsChanged(row, 'password', outbox, transaction);
           return { result: undefined, touched: [] };
         });
         await endSessions(sequelize, row.id);
@@ -132,13 +137,19 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
       body: PassInput,
       open: true,
       handle: async ({ body }) => {
-        await change(null, async (transaction) => {
+        const id = await change(null, async (transaction) => {
           const { userId, concerns: email } = await takePass(body.token, 'address', transaction);
+          const row = userId ? await UserRow.findByPk(userId, { transaction }) : null;
+          if (!row || !(await mayStillAct('one-time-link', row.id, {}, transaction)))
+            throw new Problem('pass-unknown');
           if (await UserRow.count({ where: { email }, transaction }))
             throw new Problem('address-known', { emails: email });
-          await UserRow.update({ email }, { where: { id: userId! }, transaction });
-          return { result: undefined, touched: PEOPLE_TOUCHED };
+          // To the address that it was until now.
+          await credentialsChanged(row, 'address', outbox, transaction);
+          await row.update({ email }, { transaction });
+          return { result: row.id, touched: PEOPLE_TOUCHED };
         });
+        await endSessions(sequelize, id);
       },
     }),
     route('POST /forgotten', {

@@ -17,8 +17,10 @@ export async function mailServerNow(usual: MailServer | null): Promise<MailServe
   return { host, port, secure, account, password: secret && unsealed(secret), sender };
 }
 
-/** Says whether what a mail depends on is so still; where it is not, the mail is dropped, and whoever wrote it knows. */
+/** Whether what a mail depends on is still so. If not, a notice is dropped and written again later; any other mail fails. */
 export type StillSo = (onlyIf: OnlyIf) => Promise<boolean>;
+
+const NOT_ALLOWED = 'Whom it concerns has lost the right to send or to get it.';
 
 /**
  * Hands one mail over, if it still waits. It is noted that this begins before anything leaves: a process that dies in the
@@ -33,19 +35,26 @@ export async function sendMail(
   const mail = await MailRow.findOne({ where: { id, state: 'waiting' } });
   if (!mail) return;
   const content = contentOf(mail);
-  if (content.onlyIf && !(await stillSo(content.onlyIf))) {
-    await mail.destroy();
-    return;
-  }
   const server = await mailServerNow(usual);
   if (!server) {
     await turn(id, 'waiting', { state: 'kept' });
     return;
   }
   const ready = { id, to: recipientOf(mail), subject: mail.subject, ...content };
-  const handing = () => turn(id, 'waiting', { state: 'sending', tries: mail.tries + 1 });
+  const { onlyIf } = content;
+  let holds = true;
+  // As late as can be: the mail server may have been slow, or busy for hours.
+  const handing = async () => {
+    holds = !onlyIf || (await stillSo(onlyIf));
+    return holds && turn(id, 'waiting', { state: 'sending', tries: mail.tries + 1 });
+  };
   try {
     await handOver(server, ready, handing);
+    if (!holds) {
+      if (onlyIf && 'notice' in onlyIf) await mail.destroy();
+      else await turn(id, 'waiting', { state: 'failed', content: null, trouble: NOT_ALLOWED });
+      return;
+    }
     await turn(id, 'sending', { state: 'sent', content: null, sentAt: new Date(), trouble: '' });
   } catch (error) {
     const trouble = error instanceof Error ? error.message : String(error);

@@ -2,7 +2,7 @@ import { nextMorning } from '@zonal/core/reach';
 import { DAY, MINUTE } from '@zonal/core/zones';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
-import type { OnlyIf, Outbox } from '../db/outbox';
+import type { NoticeDue, Outbox } from '../db/outbox';
 import { secretFor, unsealed } from '../db/sealed';
 import { NoticeRow } from '../db/tellingModels';
 import { log } from '../log';
@@ -148,7 +148,7 @@ async function tellReader(
  * Whether a mail that waited may leave: its reader wants it still, and what it tells of is shown still. Where it is not, it is
  * written anew, of what is shown by then.
  */
-export async function stillTold({ shownAt }: AtAddress, onlyIf: OnlyIf): Promise<boolean> {
+export async function stillTold({ shownAt }: AtAddress, onlyIf: NoticeDue): Promise<boolean> {
   const row = await NoticeRow.findByPk(onlyIf.notice);
   if (!row) return false;
   const shown = await shownAt(unsealed(row.token));

@@ -70,7 +70,14 @@ export const pushRoutes = (
           const old = await PushRow.findByPk(key.id, { transaction, lock: true });
           if ((old?.version ?? 0) !== body.version)
             throw new Problem('version-conflict', { current: await pushTold(key.id), yours: body });
-          const columns = { address: seal(address), host, state: 'on' as const, askedAt: null, due: true };
+          const columns = {
+            address: seal(address),
+            host,
+            state: 'on' as const,
+            askedAt: null,
+            due: true,
+            byId: user.id,
+          };
           if (old) return old.update({ ...columns, version: old.version + 1 }, { transaction });
           made = true;
           return PushRow.create(
@@ -96,7 +103,7 @@ export const pushRoutes = (
         const { keyId } = await rowOf(param('id'));
         const columns = body.paused
           ? { state: 'paused' as const }
-          : { state: 'on' as const, due: true, askedAt: null };
+          : { state: 'on' as const, due: true, askedAt: null, byId: user.id };
         await quietly(user.id, (transaction) => PushRow.update(columns, { where: { keyId }, transaction }));
         return told(keyId);
       },

@@ -7,6 +7,7 @@ import { seal, unsealed } from '../db/sealed';
 import { PushRow, PushTryRow } from '../db/tellingModels';
 import type { ToldOrder } from '../outside/outside';
 import type { ToldAt } from '../outside/publisher';
+import { mayStillAct } from '../people/deferred';
 import { newestRevision } from '../outside/viewStore';
 import { push, type PushOutcome } from './pushing';
 
@@ -116,6 +117,12 @@ export async function pushJob(keyId: string, last: boolean, setting: PushSetting
   const done = (columns: Partial<Pick<PushRow, 'state' | 'viewId' | 'told' | 'due'>>) =>
     PushRow.update({ ...columns, askedAt: null }, { where: { keyId } });
   if (row.state !== 'on') return void (await done({}));
+  const windowId = (await KeyRow.findByPk(keyId))?.windowId;
+  if (windowId && row.byId && !(await mayStillAct('push', row.byId, { windowIds: [windowId] }))) {
+    const trouble = 'Whoever set it up may no longer publish this window. Resume it to take it over.';
+    await noteTry(keyId, 'none', row.told, Date.now(), { status: null, took: 0, trouble });
+    return void (await done({ state: 'failing' }));
+  }
   const result = await tellPush(row, 'calendar.changed', setting);
   if (!result) return void (await done({}));
   // It is asked for again at once.

@@ -113,10 +113,11 @@ export const reachRoutes = (
         if (reached.length && !(await mayMail())) throw new Problem('mail-server-missing');
         return change(user.id, async (transaction) => {
           const house = await houseName(transaction);
+          const onlyIf = { effect: 'announcement', authorId: user.id, windowIds: [window.id] } as const;
           for (const { key, to } of reached) {
             const { see, feed } = addressesOf(publicUrl, unsealed(key.token));
             const letter = reachLetter({ house, window: window.name, words: body.words.trim(), see, feed });
-            await outbox.put(to, 'reach-note', letter, transaction);
+            await outbox.put(to, 'reach-note', letter, transaction, { onlyIf });
           }
           const without = keys.filter((k) => mailOf(k.contact) === null).map((k) => k.madeOutTo);
           return { result: { sent: reached.length, without }, touched: [] };

@@ -148,29 +148,30 @@ async function note(
     const house = await houseName(transaction);
     const href = `${publicUrl}/reach/${window.id}`;
     const letter = alertLetter({ house, window: window.name, lines: fresh.map((r) => r.say), href });
-    for (const email of await publishersOf(sequelize, window.id, transaction))
-      await outbox.put(email, 'alert', letter, transaction);
+    for (const { id, email } of await publishersOf(sequelize, window.id, transaction)) {
+      const onlyIf = { effect: 'alert', authorId: id, windowIds: [window.id] } as const;
+      await outbox.put(email, 'alert', letter, transaction, { onlyIf });
+    }
   });
 }
 
-/** Returns the addresses of those who publish a calendar of a window, else of the stewards. */
+/** Returns who publishes a calendar of a window, else the stewards. */
 async function publishersOf(
   sequelize: Sequelize,
   windowId: string,
   transaction: Transaction,
-): Promise<string[]> {
-  const rows = await sequelize.query<{ email: string }>(
-    `SELECT DISTINCT u.email FROM window_sources s JOIN standings t ON t.calendar_id = s.calendar_id
+): Promise<{ id: string; email: string }[]> {
+  const rows = await sequelize.query<{ id: string; email: string }>(
+    `SELECT DISTINCT u.id, u.email FROM window_sources s JOIN standings t ON t.calendar_id = s.calendar_id
      JOIN users u ON u.id = t.user_id
      WHERE s.window_id = :windowId AND t.standing = 'publisher' AND u.rested_at IS NULL ORDER BY u.email`,
     { replacements: { windowId }, type: QueryTypes.SELECT, transaction },
   );
-  if (rows.length) return rows.map((r) => r.email);
-  const stewards = await sequelize.query<{ email: string }>(
-    `SELECT email FROM users WHERE role = 'steward' AND rested_at IS NULL ORDER BY email`,
+  if (rows.length) return rows;
+  return sequelize.query<{ id: string; email: string }>(
+    `SELECT id, email FROM users WHERE role = 'steward' AND rested_at IS NULL ORDER BY email`,
     { type: QueryTypes.SELECT, transaction },
   );
-  return stewards.map((r) => r.email);
 }
 
 /** Has all windows looked at each minute, by one process of all. */
