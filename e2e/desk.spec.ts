@@ -250,7 +250,7 @@ test('everything goes by keyboard, for a series with the dates that are meant, o
   }
   await expect(page.getByRole('button', { name: /^Undo: Wrote/ })).toBeEnabled();
   await page.getByText('List', { exact: true }).click();
-  expect(await day()).toBe(start);
+  await expect.poll(day).toBe(start);
 
   // A series: from here on, by Alt and an arrow, and the question is answered by keyboard too.
   await open.press('Enter');

@@ -24,6 +24,7 @@ try {
   process.once('SIGTERM', stop);
   // The script that started it is gone, and would have stopped it.
   process.once('disconnect', stop);
+  process.channel?.unref();
 } catch (error) {
   log.fatal({ err: error }, 'could not start');
   process.exit(1);

@@ -37,3 +37,5 @@ const stop = () => {
 process.once('SIGTERM', stop);
 // The script that started them is gone, and would have stopped them.
 process.once('disconnect', stop);
+// Waiting for that keeps nothing running.
+process.channel?.unref();
