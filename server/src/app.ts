@@ -22,8 +22,9 @@ import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
 import { accountLimit, forgottenLimit, ownPasswordLimit, passLimit, signInLimit } from './http/limits';
 import { answersIn, openApi } from './http/openApi';
+import { STRICT_POLICY } from './http/policy';
 import { mount } from './http/route';
-import { log } from './log';
+import { SERIALIZERS, log } from './log';
 import { boardRoutes } from './outside/boardRoutes';
 import { answering } from './outside/answering';
 import { davRoutes } from './outside/davRoutes';
@@ -63,11 +64,16 @@ function bareApp(proxies: number): Express {
   app.set('query parser', 'simple');
   app.use((_req, res, next) => {
     res.setHeader('X-Content-Type-Options', 'nosniff');
+    // What is a page says more; nothing else may run or load anything, or stand in a frame.
+    res.setHeader('Content-Security-Policy', STRICT_POLICY);
     next();
   });
   app.use(
     pinoHttp({
       logger: log,
+      // Else it puts its own in their place, which note every header.
+      serializers: SERIALIZERS,
+      wrapSerializers: false,
       autoLogging: { ignore: (req) => req.url === '/healthz' || req.url === '/livez' },
       useLevel: 'debug',
     }),
@@ -119,6 +125,7 @@ export function outsideApp(
   app.use((req, res) => {
     // It sets its own headers.
     res.removeHeader('X-Content-Type-Options');
+    res.removeHeader('Content-Security-Policy');
     desk(req, res);
   });
   app.use(answerProblem);
@@ -222,7 +229,11 @@ function webApplication(folder: string, tryOut: string): Router {
   if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
   const template = readFileSync(file, 'utf8');
   const serveStatic = { maxAge: '1y', immutable: true } as const;
-  router.use(packed(folder, { ...PACKED, index: false, serveStatic }));
+  // The page itself is no file among them: it would go out without its policy.
+  router.use('/assets', packed(join(folder, 'assets'), { ...PACKED, index: false, serveStatic }));
+  router.get('/mark.svg', (_req, res) => {
+    res.sendFile('mark.svg', { root: folder, maxAge: '1d' });
+  });
   router.get('/{*path}', (req, res, next) => {
     if (elsewhere.test(req.path) || /\.\w+$/.test(req.path)) return next();
     const nonce = randomBytes(16).toString('base64');

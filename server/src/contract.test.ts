@@ -192,12 +192,12 @@ describe('the answers of the API', () => {
     seen.add('POST /passes/invitation');
     await told('GET /account', '/account');
     await told('PUT /account', '/account', { name: 'Ida' });
+    await told('PUT /account/password', '/account/password', { password: PASSWORD, next: `${PASSWORD}s` });
+    await told('PUT /account/password', '/account/password', { password: `${PASSWORD}s`, next: PASSWORD });
     await told('POST /account/address', '/account/address', {
       email: 'i@ostrel.example',
       password: PASSWORD,
     });
-    await told('PUT /account/password', '/account/password', { password: PASSWORD, next: `${PASSWORD}s` });
-    await told('PUT /account/password', '/account/password', { password: `${PASSWORD}s`, next: PASSWORD });
     await told('POST /forgotten', '/forgotten', { email: one.email });
     await told('GET /journal', '/journal?area=keys');
     const post = await told('GET /post', '/post');

@@ -260,12 +260,13 @@ export async function serverProcess(
 export async function startingProcess(
   databaseUrl: string,
   env: Record<string, string> = {},
+  output: 'inherit' | 'pipe' = 'inherit',
 ): Promise<ServerProcess & { readonly ready: Promise<unknown> }> {
   const main = process.env['SERVER_MAIN'];
   if (!main) throw new Error('SERVER_MAIN is not set: run the tests with npm test.');
   const port = await freePort();
   const child = spawn(process.execPath, [main], {
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    stdio: ['ignore', output, output, 'ipc'],
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,

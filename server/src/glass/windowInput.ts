@@ -16,7 +16,6 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
-  IsISO8601,
   IsObject,
   IsOptional,
   IsString,
@@ -28,7 +27,7 @@ import {
   MinLength,
   ValidateIf,
 } from 'class-validator';
-import { IsDay, IsVersion, IsZone, Part, Parts } from '../http/inputs';
+import { IsDay, IsInstant, IsVersion, IsZone, Part, Parts } from '../http/inputs';
 import { LabelHoldInput } from '../http/labelHoldInput';
 
 const LANGUAGE = /^$|^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/;
@@ -81,10 +80,10 @@ export class WordingTextInput {
 
 export class ClosingInput {
   /** An instant (ISO 8601 with a zone); null to stay open. */
-  @IsOptional() @IsISO8601({ strict: true }) at!: string | null;
+  @IsOptional() @IsInstant() at!: string | null;
   @IsBoolean() farewell!: boolean;
   /** What was set before. */
-  @IsOptional() @IsISO8601({ strict: true }) was!: string | null;
+  @IsOptional() @IsInstant() was!: string | null;
 }
 
 export class WindowInput implements Window.WindowInput {
@@ -141,6 +140,6 @@ export class DraftInput {
 
 export class ScheduleInput {
   /** When the draft is to be shown by itself; null for not. */
-  @IsOptional() @IsISO8601({ strict: true }) at!: string | null;
+  @IsOptional() @IsInstant() at!: string | null;
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: (typeof DEMANDS)[number][];
 }

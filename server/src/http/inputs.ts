@@ -3,7 +3,15 @@ import { dayFromText, zoneNamed } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
 import { ENTRY_LIMITS, checkedWhen, type When } from '@zonal/core/entries';
 import { Transform, Type, type ClassConstructor } from 'class-transformer';
-import { IsInt, Max, Min, ValidateBy, ValidateNested, type ValidationOptions } from 'class-validator';
+import {
+  IsInt,
+  Max,
+  Min,
+  ValidateBy,
+  ValidateNested,
+  isISO8601,
+  type ValidationOptions,
+} from 'class-validator';
 
 function accepted(check: () => void): boolean {
   try {
@@ -19,6 +27,22 @@ function all(...decorators: PropertyDecorator[]): PropertyDecorator {
   return (target, key) => {
     for (const decorate of decorators) decorate(target, key);
   };
+}
+
+const INSTANT = /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)$/;
+
+/** An instant: a date and a time of day with a zone (ISO 8601), no week or day alone. */
+export function IsInstant(options?: ValidationOptions): PropertyDecorator {
+  return ValidateBy(
+    {
+      name: 'isInstant',
+      validator: {
+        validate: (value) => INSTANT.test(String(value)) && isISO8601(value, { strict: true }),
+        defaultMessage: () => '$property must be a moment such as 2027-03-14T09:30:00Z',
+      },
+    },
+    options,
+  );
 }
 
 /** A name of the IANA time zone database; it is read in its one spelling. */

@@ -4,6 +4,7 @@ import Negotiator from 'negotiator';
 import type { IncomingHttpHeaders, IncomingMessage, ServerResponse } from 'node:http';
 import { promisify } from 'node:util';
 import { brotliCompress, constants } from 'node:zlib';
+import { STRICT_POLICY } from '../http/policy';
 import type { Written, WrittenBody } from './outside';
 
 /** The bytes of a document in one encoding, ready to be sent: one piece after the other, so that keys share them. */
@@ -71,7 +72,9 @@ export function documentOf(written: Written, body: WrittenBody, label: string): 
 function encoded(pieces: readonly Uint8Array[], etag: string, own: readonly string[], vary: string): Encoded {
   const unchanged = ['ETag', etag, 'Vary', vary, 'Cache-Control', CACHE];
   const length = ['Content-Length', String(lengthOf(pieces)), 'X-Content-Type-Options', 'nosniff'];
-  return { pieces, etag, unchanged, headers: [...own, ...unchanged, ...length] };
+  const isPage = own.some((value) => value.startsWith('text/html'));
+  const policy = isPage ? [] : ['Content-Security-Policy', STRICT_POLICY];
+  return { pieces, etag, unchanged, headers: [...own, ...unchanged, ...length, ...policy] };
 }
 
 function lengthOf(pieces: readonly Uint8Array[]): number {

@@ -19,7 +19,6 @@ import {
   IsArray,
   IsBoolean,
   IsIn,
-  IsISO8601,
   IsInt,
   IsObject,
   IsOptional,
@@ -35,7 +34,7 @@ import { KeyRow, TurnedTokenRow, UserRow } from '../db/models';
 import { windowTold, type Publishing } from '../glass/publishWindow';
 import { rehearsed, requireKeyConfirmed } from '../glass/requireConfirmed';
 import { keyOf, newToken, viewIdOf } from '../glass/windowStore';
-import { IsVersion } from '../http/inputs';
+import { IsInstant, IsVersion } from '../http/inputs';
 import { route } from '../http/route';
 import { capFor } from '../people/ownKeys';
 import { loadView } from './viewStore';
@@ -56,7 +55,7 @@ export class KeyInput {
   /** Whether it matters that its readers know. */
   @IsOptional() @IsBoolean() matters?: boolean;
   /** From when on its addresses are no longer open (ISO 8601 with a zone); null for no end. */
-  @IsOptional() @IsISO8601({ strict: true }) expiresAt!: string | null;
+  @IsOptional() @IsInstant() expiresAt!: string | null;
   /** The version that was changed; left out when the key is new. */
   @IsOptional() @IsVersion() version?: number;
   /** Large effects that somebody has looked at and wants. */

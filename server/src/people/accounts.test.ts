@@ -222,6 +222,9 @@ describe('one’s own account', () => {
     expect((await client.call('GET', '/account')).body.email).toBe(email);
     const { token } = await newest(moved);
     expect((await (await visitor()).call('POST', '/passes/address', { token })).status).toBe(204);
+    // Whoever was signed in elsewhere is signed out.
+    expect((await client.call('GET', '/account')).body.code).toBe('not-signed-in');
+    expect((await client.signIn(PASSWORD, moved)).status).toBe(200);
     expect((await client.call('GET', '/account')).body.email).toBe(moved);
     expect((await (await visitor()).call('POST', '/passes/address', { token })).body.code).toBe('pass-used');
   });

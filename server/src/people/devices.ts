@@ -43,6 +43,13 @@ export async function devicesOf(
   });
 }
 
+/** Signs somebody out with every program but the one with this session. */
+export async function endOtherSessions(sequelize: Sequelize, userId: string, sid: string): Promise<void> {
+  await sequelize.query(`DELETE FROM session WHERE sess->>'userId' = :userId AND sid <> :sid`, {
+    replacements: { userId, sid },
+  });
+}
+
 /** Signs somebody out: with one program, told by its id, or with all. Returns how many there were. */
 export async function endSessions(sequelize: Sequelize, userId: string, id?: string): Promise<number> {
   const rows = await sequelize.query<{ sid: string }>(

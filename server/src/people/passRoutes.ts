@@ -11,7 +11,7 @@ import { afterwards, type AccountSetting } from './accountRoutes';
 import { checkPassword } from './accounts';
 import { credentialsChanged } from './credentials';
 import { mayStillAct } from './deferred';
-import { endSessions } from './devices';
+import { endOtherSessions, endSessions } from './devices';
 import { standingLines } from './invitations';
 import { PASS_MINUTES, makePass, passEnds, passFor, takePass, type Pass } from './passes';
 import { hashPassword } from './passwords';
@@ -136,7 +136,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
       summary: 'Confirm that a mail address is one’s own; one signs in with it from then on',
       body: PassInput,
       open: true,
-      handle: async ({ body }) => {
+      handle: async ({ req, body }) => {
         const id = await change(null, async (transaction) => {
           const { userId, concerns: email } = await takePass(body.token, 'address', transaction);
           const row = userId ? await UserRow.findByPk(userId, { transaction }) : null;
@@ -149,7 +149,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
           await row.update({ email }, { transaction });
           return { result: row.id, touched: PEOPLE_TOUCHED };
         });
-        await endSessions(sequelize, id);
+        await endOtherSessions(sequelize, id, req.sessionID);
       },
     }),
     route('POST /forgotten', {

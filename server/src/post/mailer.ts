@@ -57,7 +57,9 @@ export async function sendMail(
     }
     await turn(id, 'sending', { state: 'sent', content: null, sentAt: new Date(), trouble: '' });
   } catch (error) {
-    const trouble = error instanceof Error ? error.message : String(error);
+    const words = error instanceof Error ? error.message : String(error);
+    // A mail server may quote whom it refuses; people here and the log may not know readers' addresses.
+    const trouble = mail.recipient === ready.to ? words : withoutAddress(words, ready.to);
     log.warn({ mail: id, trouble }, 'a mail was not sent');
     if (!(error instanceof NotSent)) {
       await turn(id, 'sending', { state: 'unsure', trouble });
@@ -75,6 +77,12 @@ export async function noteLeftMails(now = Date.now()): Promise<void> {
     { state: 'unsure', trouble: 'The server was interrupted while it handed this over.' },
     { where: { state: 'sending', updatedAt: { [Op.lt]: new Date(now - LEFT) } } },
   );
+}
+
+/** Returns a text without a mail address in it, however its letters are written. */
+function withoutAddress(text: string, address: string): string {
+  const literal = address.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&');
+  return text.replace(new RegExp(literal, 'gi'), '(address)');
 }
 
 async function turn(

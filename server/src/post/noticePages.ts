@@ -10,7 +10,7 @@ import { seal, unsealed } from '../db/sealed';
 import { NoticeRow } from '../db/tellingModels';
 import { mailAskedLimit } from '../http/limits';
 import { log } from '../log';
-import { acceptedBy, pageHeaders, textIn } from '../outside/reader';
+import { acceptedBy, isReadable, pageHeaders, textIn } from '../outside/reader';
 import {
   CONFIRM_FOR,
   mailPrintOf,
@@ -39,7 +39,12 @@ const STATUS: Readonly<Record<Page, number>> = {
 export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>): Router {
   const { sequelize, outbox, publicUrl } = noticing;
   const router = Router();
-  router.use('/notices', pageHeaders, urlencoded({ extended: false, limit: '20kb' }));
+  router.use('/notices', pageHeaders);
+  router.use('/notices', (req, res, next) => {
+    if (isReadable(req.path)) next();
+    else tell(res, speechTo(req, {}), 'Ended');
+  });
+  router.use('/notices', urlencoded({ extended: false, limit: '20kb' }));
 
   const many = (req: Request, res: Response) => tell(res, speechTo(req, {}), 'Many');
   router.post('/notices', ...mailAskedLimit('mail', many), async (req, res) => {
@@ -139,7 +144,9 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
   });
 
   router.use('/notices', (req, res) => tell(res, speechTo(req, {}), 'Ended'));
-  const trouble: ErrorRequestHandler = (error, req, res, _next) => {
+  const trouble: ErrorRequestHandler = (error: { status?: number }, req, res, _next) => {
+    // A body that cannot be read is the reader's.
+    if ((error.status ?? 500) < 500) return tell(res, speechTo(req, {}), 'Bad');
     log.warn({ err: error as unknown }, 'a change notice could not be seen to');
     tell(res, speechTo(req, {}), 'NoMail');
   };

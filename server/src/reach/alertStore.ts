@@ -1,8 +1,9 @@
 import type { Alert, MuteInput as MuteSaid } from '@zonal/core/api';
 import { ALERT_KINDS, type AlertKind } from '@zonal/core/reach';
 import { Problem } from '@zonal/core/problems';
-import { IsBoolean, IsIn, IsISO8601, IsOptional, IsUUID } from 'class-validator';
+import { IsBoolean, IsIn, IsOptional, IsUUID } from 'class-validator';
 import { QueryTypes, type Sequelize } from 'sequelize';
+import { IsInstant } from '../http/inputs';
 import { KeyRow } from '../db/models';
 
 export class MuteInput implements MuteSaid {
@@ -13,7 +14,7 @@ export class MuteInput implements MuteSaid {
 
 export class UrgentInput {
   /** The moment by which the newest change has to be known (ISO 8601 with a zone); null for none. */
-  @IsOptional() @IsISO8601({ strict: true }) by!: string | null;
+  @IsOptional() @IsInstant() by!: string | null;
 }
 
 /** So many of the newest are told. */
