@@ -403,6 +403,8 @@ test('a filter that lost a label shows less and says so, and a window that shows
   await expect(preview(page).getByText('Ring check')).toHaveCount(0);
   await publish(page);
   await page.getByRole('link', { name: /^Calendars/ }).click();
+  // On a Sunday tomorrow is next week.
+  await page.getByLabel('Span').selectOption('2');
   await page
     .getByRole('region')
     .getByRole('button', { name: /Ring check/ })
