@@ -43,13 +43,7 @@ export function entryFile(
     { ...revision, stamps: { [own]: stamp } },
     { source: '', page: see, copy: copyWords(view, now, see) },
   );
-  const head = [
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    `PRODID:${PRODUCT}`,
-    'CALSCALE:GREGORIAN',
-    'METHOD:PUBLISH',
-  ];
+  const head = ['BEGIN:VCALENDAR', 'VERSION:2.0', `PRODID:${PRODUCT}`, 'CALSCALE:GREGORIAN'];
   const text = [
     joinLines(head),
     zones,

@@ -184,8 +184,8 @@ function headLines(view: OutwardView, revision: Revision, { source, page, copy }
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
     `PRODID:${PRODUCT}`,
+    // No METHOD: a published calendar needs an organizer in each entry (RFC 5546 section 3.2.1), which never goes out.
     'CALSCALE:GREGORIAN',
-    'METHOD:PUBLISH',
     // A copy is not the calendar itself.
     ...(copy ? [] : [`UID:${view.ids.calendar}`]),
     `NAME${tag(wording.language)}:${name}`,

@@ -20,36 +20,40 @@ export class UrgentInput {
 /** So many of the newest are told. */
 const TOLD = 200;
 
-/** Returns what is open of windows, or of all where no ids are given. */
+/** Returns the open alerts of windows, or of all if no ids are given, with those marked that somebody muted for themselves. */
 export async function alerts(
   sequelize: Sequelize,
+  userId: string,
   windowIds: readonly string[] | undefined,
 ): Promise<Alert[]> {
   if (windowIds && !windowIds.length) return [];
   const rows = await sequelize.query<Omit<Alert, 'since'> & { since: Date }>(
     `SELECT a.id, a.kind, a.window_id AS "windowId", a.key_id AS "keyId", a.say, a.since,
-       m.kind IS NOT NULL AS muted
-     FROM alerts a LEFT JOIN alert_mutes m
-       ON m.kind = a.kind AND m.window_id = a.window_id AND m.key_id IS NOT DISTINCT FROM a.key_id
+       EXISTS (SELECT 1 FROM alert_mutes m WHERE m.kind = a.kind AND m.window_id = a.window_id
+         AND m.key_id IS NOT DISTINCT FROM a.key_id AND coalesce(m.user_id, :userId) = :userId) AS muted
+     FROM alerts a
      ${windowIds ? 'WHERE a.window_id IN (:windowIds)' : ''}
      ORDER BY a.since DESC, a.id LIMIT ${TOLD}`,
-    { replacements: { windowIds }, type: QueryTypes.SELECT },
+    { replacements: { userId, windowIds }, type: QueryTypes.SELECT },
   );
   return rows.map((r) => ({ ...r, since: r.since.toISOString() }));
 }
 
-/** Mutes alerts of a kind about a window or one of its keys, or lets them be heard again. Throws `not-found`. */
+/** Mutes alerts of a kind about a window or one of its keys for one person, or ends that. Throws `not-found`. */
 export async function mute(
   sequelize: Sequelize,
+  userId: string,
   windowId: string,
   { kind, keyId, muted }: MuteInput,
 ): Promise<void> {
   const key = keyId ?? null;
   if (key && !(await KeyRow.count({ where: { id: key, windowId } }))) throw new Problem('not-found');
   const sql = muted
-    ? 'INSERT INTO alert_mutes (kind, window_id, key_id) VALUES (:kind, :windowId, :key) ON CONFLICT DO NOTHING'
-    : 'DELETE FROM alert_mutes WHERE kind = :kind AND window_id = :windowId AND key_id IS NOT DISTINCT FROM CAST(:key AS uuid)';
-  await sequelize.query(sql, { replacements: { kind, windowId, key } });
+    ? `INSERT INTO alert_mutes (kind, window_id, key_id, user_id) VALUES (:kind, :windowId, :key, :userId)
+       ON CONFLICT DO NOTHING`
+    : `DELETE FROM alert_mutes WHERE kind = :kind AND window_id = :windowId
+       AND key_id IS NOT DISTINCT FROM CAST(:key AS uuid) AND coalesce(user_id, :userId) = :userId`;
+  await sequelize.query(sql, { replacements: { kind, windowId, key, userId } });
 }
 
 /** Notes by when the newest change of a window has to be known; null for no such moment. */

@@ -3,7 +3,7 @@ import { DAY, HOUR } from '@zonal/core/zones';
 import { type Sequelize } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../db/connect';
-import { KeyRow } from '../db/models';
+import { KeyRow, UserRow } from '../db/models';
 import { Outbox } from '../db/outbox';
 import type { Trouble } from '../glass/trouble';
 import {
@@ -11,6 +11,7 @@ import {
   colleague,
   freshDatabase,
   lettersTo,
+  makeTo,
   quayServer,
   windowInput,
   type TestClient,
@@ -23,6 +24,7 @@ let client: TestClient;
 let sequelize: Sequelize;
 let window: any;
 let key: any;
+let calendarId: string;
 let troubles: Map<string, Trouble>;
 
 const NOW = Date.now();
@@ -59,7 +61,6 @@ const follower = async (last: number) => {
 beforeAll(async () => {
   troubles = new Map();
   const url = await freshDatabase();
-  let calendarId: string;
   ({ server, client, calendarId } = await quayServer(url));
   sequelize = connect(url);
   window = (await client.call('POST', '/windows', windowInput(calendarId, 'tinted'))).body;
@@ -116,11 +117,17 @@ describe('alerts', () => {
     });
     expect(kept.body.keys[0].matters).toBe(true);
     const before = (await letters()).length;
+    // Two publishers: what one of them mutes, the other still hears.
+    const other = await colleague(server.base, 'Jon');
+    for (const id of [(await UserRow.findOne({ where: { email: EMAIL } }))!.id, other.id])
+      await makeTo(calendarId, id, 'publisher');
     const muted = { kind: 'silent', keyId: key.id, muted: true };
     expect((await client.call('PUT', `/windows/${window.id}/alerts`, muted)).body).toEqual([]);
     await look();
     expect(await open()).toMatchObject([{ kind: 'silent', keyId: key.id, muted: true }]);
     expect(await letters()).toHaveLength(before);
+    expect(await open(other.client)).toMatchObject([{ kind: 'silent', keyId: key.id, muted: false }]);
+    expect((await lettersTo(other.email)).filter((l) => l.kind === 'alert')).toHaveLength(1);
     const heard = await client.call('PUT', `/windows/${window.id}/alerts`, { ...muted, muted: false });
     expect(heard.body).toMatchObject([{ kind: 'silent', muted: false }]);
     const elsewhere = { ...muted, keyId: '7b0bbe40-0000-4000-8000-000000000000' };

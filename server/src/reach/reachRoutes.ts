@@ -75,15 +75,15 @@ export const reachRoutes = (
     route('GET /alerts', {
       tag: 'Reach',
       summary: 'What organisers should hear of the windows that the asker may see, the newest first',
-      handle: async ({ rights }) => alerts(sequelize, await windowIdsSeen(rights)),
+      handle: async ({ rights, user }) => alerts(sequelize, user.id, await windowIdsSeen(rights)),
     }),
     route('PUT /windows/:id/alerts', {
       tag: 'Reach',
-      summary: 'Mute alerts of a kind about a window or one of its keys, or hear them again',
+      summary: 'Mute alerts of a kind about a window or one of its keys for oneself, or hear them again',
       body: MuteInput,
-      handle: async ({ body, param, rights }) => {
-        await mute(sequelize, param('id'), body);
-        return alerts(sequelize, await windowIdsSeen(rights));
+      handle: async ({ body, param, rights, user }) => {
+        await mute(sequelize, user.id, param('id'), body);
+        return alerts(sequelize, user.id, await windowIdsSeen(rights));
       },
     }),
     route('PUT /windows/:id/urgent', {

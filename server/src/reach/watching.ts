@@ -134,21 +134,26 @@ async function note(
     const fresh: Raised[] = [];
     for (const r of raised) {
       // Of two processes one makes it, and so writes of it.
-      const [made] = await ask<{ fresh: boolean; muted: boolean }>(
+      const [made] = await ask<{ fresh: boolean }>(
         `INSERT INTO alerts (kind, window_id, key_id, say, since) VALUES (:kind, :windowId, :keyId, :say, :at)
          ON CONFLICT (kind, window_id, key_id) DO UPDATE SET say = excluded.say
-         RETURNING xmax = 0 AS fresh, EXISTS (
-           SELECT 1 FROM alert_mutes m WHERE m.kind = :kind AND m.window_id = :windowId
-           AND m.key_id IS NOT DISTINCT FROM CAST(:keyId AS uuid)) AS muted`,
+         RETURNING xmax = 0 AS fresh`,
         { ...r, at: new Date(now) },
       );
-      if (made!.fresh && !made!.muted) fresh.push(r);
+      if (made!.fresh) fresh.push(r);
     }
     if (!fresh.length) return;
     const house = await houseName(transaction);
     const href = `${publicUrl}/reach/${window.id}`;
-    const letter = alertLetter({ house, window: window.name, lines: fresh.map((r) => r.say), href });
+    const mutes = await ask<{ kind: string; key: string | null; user: string | null }>(
+      'SELECT kind, key_id AS key, user_id AS user FROM alert_mutes WHERE window_id = :windowId',
+    );
     for (const { id, email } of await publishersOf(sequelize, window.id, transaction)) {
+      const isMuted = (r: Raised) =>
+        mutes.some((m) => m.kind === r.kind && m.key === r.keyId && (m.user ?? id) === id);
+      const lines = fresh.filter((r) => !isMuted(r)).map((r) => r.say);
+      if (!lines.length) continue;
+      const letter = alertLetter({ house, window: window.name, lines, href });
       const onlyIf = { effect: 'alert', authorId: id, windowIds: [window.id] } as const;
       await outbox.put(email, 'alert', letter, transaction, { onlyIf });
     }
