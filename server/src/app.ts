@@ -22,7 +22,7 @@ import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
 import { accountLimit, forgottenLimit, ownPasswordLimit, passLimit, signInLimit } from './http/limits';
 import { answersIn, openApi } from './http/openApi';
-import { STRICT_POLICY } from './http/policy';
+import { STRICT_POLICY, WORKER_POLICY } from './http/policy';
 import { mount } from './http/route';
 import { SERIALIZERS, log } from './log';
 import { boardRoutes } from './outside/boardRoutes';
@@ -228,7 +228,14 @@ function webApplication(folder: string, tryOut: string): Router {
   const file = join(folder, 'index.html');
   if (!existsSync(file)) throw new Error(`There is no ${file}. Build the application first.`);
   const template = readFileSync(file, 'utf8');
-  const serveStatic = { maxAge: '1y', immutable: true } as const;
+  const serveStatic = {
+    maxAge: '1y',
+    immutable: true,
+    // A worker obeys the policy that its own script comes with.
+    setHeaders: (res: ServerResponse) => {
+      res.setHeader('Content-Security-Policy', WORKER_POLICY);
+    },
+  } as const;
   // The page itself is no file among them: it would go out without its policy.
   router.use('/assets', packed(join(folder, 'assets'), { ...PACKED, index: false, serveStatic }));
   router.get('/mark.svg', (_req, res) => {

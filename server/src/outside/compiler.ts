@@ -133,7 +133,7 @@ export class Compiler implements Compiling {
   private waiting: ChangeRow[] = [];
   /** Views that changes concerned since the store was told what they take into account. */
   private readonly concerned = new Set<LiveView>();
-  /** Views that are not marked as closed in the database yet, with the change as of which they are. */
+  /** Views that are not marked as closed in the database yet, with the change as of which they are closed. */
   private readonly closedAt = new Map<string, number>();
   /** The bases that were stored at the start, by id of the view. */
   private bases = new Map<string, StoredBasis>();
@@ -251,6 +251,8 @@ export class Compiler implements Compiling {
     while (await this.queue.add(() => this.takeNext(), { priority: LOG })) {
       // One change after the other.
     }
+    // Only needed while the log is applied again.
+    this.bases.clear();
     return this.cursor;
   }
 
@@ -280,7 +282,7 @@ export class Compiler implements Compiling {
     await this.queue.add(() => this.noteBases(), { priority: REST });
   }
 
-  /** Takes views away that no address leads to since before an instant, once the days until then are over. */
+  /** Closes the views that no address leads to since before an instant, after the days until then have been applied. */
   private async closeEnded(windowIds: ReadonlySet<string> | null, at: Instant): Promise<void> {
     for (const view of [...this.views.values()]) {
       if (view.openUntil > at || (windowIds && !windowIds.has(view.windowId))) continue;
@@ -570,7 +572,7 @@ export class Compiler implements Compiling {
     throw new Error(`Other processes stored revisions of ${view.id} again and again.`);
   }
 
-  /** Returns the newest state of a view, from memory or from the database; it is what is right only if the view is known. */
+  /** Returns the newest state of a view, from memory or from the database. Only if the view is known may it be shown. */
   private async stateOf(view: LiveView, asked = false): Promise<State | null> {
     const known = asked ? this.states.get(view.id) : this.states.peek(view.id);
     if (known) return known;
