@@ -112,6 +112,11 @@ describe('every answer', () => {
   });
 });
 
+it('lets the application’s workers load what they need', async () => {
+  const { headers } = await fetch(`${quay.server.base}/assets/main.js`);
+  expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+});
+
 describe('input at fault', () => {
   it('is refused with a code, and never blamed on the server', async () => {
     const propfind = (start: string) =>

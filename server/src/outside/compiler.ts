@@ -283,9 +283,9 @@ export class Compiler implements Compiling {
   }
 
   /** Closes the views that no address leads to since before an instant, after the days until then have been applied. */
-  private async closeEnded(windowIds: ReadonlySet<string> | null, at: Instant): Promise<void> {
+  private async closeEnded(windowIds: ReadonlySet<string>, at: Instant): Promise<void> {
     for (const view of [...this.views.values()]) {
-      if (view.openUntil > at || (windowIds && !windowIds.has(view.windowId))) continue;
+      if (view.openUntil > at || !windowIds.has(view.windowId)) continue;
       const window = this.windows.get(view.windowId);
       if (window && view.known) await this.turn(view, window, view.openUntil - 1);
       await this.closeView(view);

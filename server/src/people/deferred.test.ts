@@ -251,6 +251,15 @@ describe('the draft of a window', () => {
     const schedule = { at, confirmed: input.confirmed };
     const scheduled = await client.call('POST', `/windows/${window.id}/schedule`, schedule);
     expect([scheduled.status, scheduled.body.code]).toEqual([422, 'source-missing']);
+    // Who may not know of the window learns nothing of it, whatever the draft names.
+    const stranger = await colleague(quay.server.base, `Eve${++serial}`);
+    const theirs = { name: `Own ${serial}`, description: '', zone: 'UTC', plate: 'OW', colour: 'teal' };
+    const { body: mine } = await stranger.client.call('POST', '/calendars', theirs);
+    const named = { ...input, sources: [{ ...input.sources[0], calendarId: mine.id }] };
+    for (const id of [window.id, '7b0bbe40-0000-4000-8000-000000000000']) {
+      const answer = await stranger.client.call('PUT', `/windows/${id}/draft`, { body: named, version: 0 });
+      expect(answer.body.code).toBe('not-found');
+    }
     for (const odd of [null, 'all', [null], [{ calendarId: 7 }]]) {
       const body = { ...input, sources: odd };
       const answer = await client.call('PUT', `/windows/${window.id}/draft`, { body, version: 1 });

@@ -102,6 +102,14 @@ async function allOf(windowId: string): Promise<Groups> {
   return sources.length ? each(sources) : [[]];
 }
 
+/** Returns the same as {@link allOf}. Throws `not-found` if the asker may not even know of the window, whatever else is sent with it. */
+async function allOfKnown(windowId: string, rights: HouseRights): Promise<Groups> {
+  const groups = await allOf(windowId);
+  if (!rights.steward && !groups.flat().some((id) => rights.may('see-windows', id)))
+    throw new Problem('not-found');
+  return groups;
+}
+
 async function windowOfKey(id: string): Promise<string> {
   const key = isUUID(id) ? await KeyRow.findByPk(id) : null;
   if (!key) throw new Problem('not-found');
@@ -205,11 +213,11 @@ const CONCERNED: Readonly<
     ...ofSources((asked.body as { sources: { calendarId: string }[] }).sources, rights),
   ],
   'all of a window and sent draft': async ({ param, body }, _user, rights) => [
-    ...(await allOf(param('id'))),
+    ...(await allOfKnown(param('id'), rights)),
     ...ofDraft((body as { body?: unknown }).body, rights),
   ],
   'all of a window and stored draft': async ({ param }, _user, rights) => [
-    ...(await allOf(param('id'))),
+    ...(await allOfKnown(param('id'), rights)),
     ...ofDraft((await DraftRow.findByPk(param('id')))?.body, rights),
   ],
   'any of a window': ({ param }) => sourcesOf([param('id')]),

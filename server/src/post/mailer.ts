@@ -20,7 +20,7 @@ export async function mailServerNow(usual: MailServer | null): Promise<MailServe
 /** Whether what a mail depends on is still so. If not, a notice is dropped and written again later; any other mail fails. */
 export type StillSo = (onlyIf: OnlyIf) => Promise<boolean>;
 
-const NOT_ALLOWED = 'Whom it concerns has lost the right to send or to get it.';
+const NOT_ALLOWED = 'Its author or its recipient has lost the right to it.';
 
 /**
  * Hands one mail over, if it still waits. It is noted that this begins before anything leaves: a process that dies in the
