@@ -16,7 +16,7 @@ test('addresses are handed on together, checked first, at an address that is kep
   await page.getByLabel('Find a window or a key').fill('');
   const bridge = page.getByRole('group', { name: 'Bridge times' });
   await bridge
-    .getByRole('checkbox', { name: 'Anybody, by the notice board' })
+    .getByRole('checkbox', { name: 'Anybody, by the public address' })
     .setChecked(true, { force: true });
   const sheet = page.getByRole('list', { name: 'On the sheet' });
   await expect(sheet.getByRole('listitem').first()).toContainText('shows busy times only');

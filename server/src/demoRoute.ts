@@ -1,3 +1,4 @@
+import { plainName } from '@zonal/core/forms';
 import type { DemoAccount } from './config';
 import { route } from './http/route';
 import type { Sequelize } from 'sequelize';
@@ -13,7 +14,7 @@ export const demoRoute = (accounts: readonly DemoAccount[], sequelize: Sequelize
       accounts,
       windows: (await windowAnswers(sequelize, publicUrl)).flatMap((w) =>
         w.keys.map((k) => ({
-          slug: w.slug,
+          slug: plainName(w.wording.name, 'window'),
           title: w.wording.name,
           zone: k.audience,
           glass: [...new Set(w.sources.map((s) => s.glass))].join(', '),

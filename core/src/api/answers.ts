@@ -241,11 +241,20 @@ export interface WindowDraft {
 /** A window with its rules, sources, keys and draft. Its secret is one for previews alone. */
 export interface OutwardWindow extends WindowRules {
   readonly id: string;
-  readonly slug: string;
-  /** The addresses of its page and its feed for everybody, where it is listed. */
+  /** The part of its public addresses that names it; null if it was never listed. */
+  readonly slug: string | null;
+  /** The public addresses of its page and its feed; empty if it was never listed. */
   readonly listedSee: string;
   readonly listedFeed: string;
   readonly listed: boolean;
+  /** For how many days the public address goes on after the window is unlisted. */
+  readonly publicGraceDays: number;
+  /** When it was unlisted; null if it is listed or never was. */
+  readonly unlistedAt: string | null;
+  /** When the public address of an unlisted window ends or ended; null if it is listed or never was. */
+  readonly publicUntil: string | null;
+  /** How many readers used the public address this week or last, whichever is more. */
+  readonly publicReaders: number;
   readonly closedAt: string | null;
   /** When it closes by itself, or null; and whether its readers are told. */
   readonly closesAt: string | null;

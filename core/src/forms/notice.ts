@@ -3,9 +3,11 @@ import { dayAt, dayToText, type Instant } from '../zones';
 import { compactText, escapeText, utcText } from './icsText';
 import { speechFor, type Speech } from './speech/speech';
 
-/** What readers are told from `at` on: that their address, or the whole window, ends at `until`. */
+/** What readers learn from `at` on: that their address, or the complete window, ends at `until`. */
 export interface Notice {
-  /** Where the same is to be had afterwards, where the address was turned; null where the window itself ends. */
+  /** What ends if there is no other address to use: this address alone, or the window. */
+  readonly ends: 'window' | 'address';
+  /** The address to use instead if this one was replaced, or null. */
   readonly to: { readonly see: string; readonly feed: string } | null;
   readonly at: Instant;
   readonly until: Instant;
@@ -19,7 +21,7 @@ export interface NoticeWords {
 
 /** Returns a notice in words, by the clocks of the host; in the language of the window where no other is asked for. */
 export function noticeWords(
-  { until, to }: Notice,
+  { ends, until, to }: Notice,
   { hostZone, wording }: OutwardView,
   speech: Speech = speechFor(wording.language),
 ): NoticeWords {
@@ -28,10 +30,11 @@ export function noticeWords(
   const day = speech.day(dayAt(hostZone, until - 1));
   if (to) return { title: speech.say('noticeTitle', { name }), say: speech.say('noticeSay', { day }) };
   const ask = contact ? [speech.say('questions', { contact })] : [];
-  return {
-    title: speech.say('farewellTitle', { name, day }),
-    say: [speech.say('farewellSay'), ...ask].join(' '),
-  };
+  const [title, say] =
+    ends === 'window'
+      ? (['farewellTitle', 'farewellSay'] as const)
+      : (['addressEndsTitle', 'addressEndsSay'] as const);
+  return { title: speech.say(title, { name, day }), say: [speech.say(say, { day }), ...ask].join(' ') };
 }
 
 /** Returns a notice as one sentence or two, with the new feed where there is one. */
@@ -42,13 +45,13 @@ export function sayOf(notice: Notice, view: OutwardView): string {
 
 /** Returns the one entry with which a feed tells of a notice: whole days from the turn to the end (RFC 5545 section 3.6.1). */
 export function noticeLines(notice: Notice, view: OutwardView): string[] {
-  const { at, until, to } = notice;
+  const { at, ends, until, to } = notice;
   const { title, say } = noticeWords(notice, view);
   const day = (instant: Instant) => compactText(dayToText(dayAt(view.hostZone, instant)));
   const next = compactText(dayToText(dayAt(view.hostZone, until - 1) + 1));
   return [
     'BEGIN:VEVENT',
-    `UID:${view.ids.calendar}-${to ? 'moved' : 'ends'}`,
+    `UID:${view.ids.calendar}-${to ? 'moved' : ends === 'window' ? 'ends' : 'unlisted'}`,
     `DTSTAMP:${utcText(at)}`,
     `LAST-MODIFIED:${utcText(at)}`,
     'SEQUENCE:0',

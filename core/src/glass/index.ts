@@ -124,7 +124,9 @@ export {
 export {
   DEMANDS,
   isQuiet,
+  PUBLIC_READERS,
   rehearse,
+  rehearsedWindow,
   rehearseKey,
   type Demand,
   type Rehearsal,
@@ -163,7 +165,17 @@ export {
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
 export { checkLink, leadsOn, type LinkNote, type LinkState, type ShowsBehind } from './linkCheck';
-export { canComeBack, endOf, keyState, type Ending, type KeyState } from './keyState';
+export {
+  PUBLIC_ADDRESS_GRACE_DAYS,
+  canComeBack,
+  endOf,
+  keyState,
+  listingAfter,
+  publicAddressEnd,
+  type Ending,
+  type KeyState,
+  type PublicAddress,
+} from './keyState';
 export {
   AUDIENCE_WORDS,
   GLASS_WORDS,

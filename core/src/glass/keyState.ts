@@ -26,6 +26,36 @@ export function endOf({ expiresAt, withdrawnAt = null }: Ending): Instant {
   return Math.min(at(expiresAt), at(withdrawnAt));
 }
 
+/** Days for which the public address of a window may go on after the window is unlisted, and the default. */
+export const PUBLIC_ADDRESS_GRACE_DAYS = [0, 7, 14, 30, 90] as const;
+export const DEFAULT_PUBLIC_ADDRESS_GRACE_DAYS = 14;
+
+/** A window's public address: it works while the window is listed, and then until `publicUntil`. */
+export interface PublicAddress {
+  readonly listed: boolean;
+  /** When it ends or ended; null if the window is listed or never was. */
+  readonly publicUntil: Moment;
+}
+
+/** Returns the instant at which a window's public address ends: Infinity while it is listed, -Infinity if it never was. */
+export function publicAddressEnd({ listed, publicUntil }: PublicAddress): Instant {
+  if (listed) return Infinity;
+  return publicUntil === null ? -Infinity : at(publicUntil);
+}
+
+/** Returns when a window was unlisted and when its public address ends, after it is published at `now`; nulls for never. */
+export function listingAfter(
+  before: (PublicAddress & { readonly unlistedAt: Moment }) | null,
+  { listed, publicGraceDays }: { readonly listed: boolean; readonly publicGraceDays: number },
+  now: Instant,
+): { readonly unlistedAt: Date | null; readonly publicUntil: Date | null } {
+  const unlistedAt = before?.listed ? now : before && at(before.unlistedAt);
+  if (listed || unlistedAt === null || unlistedAt === Infinity)
+    return { unlistedAt: null, publicUntil: null };
+  const publicUntil = new Date(unlistedAt + publicGraceDays * DAY);
+  return { unlistedAt: new Date(unlistedAt), publicUntil };
+}
+
 /** Returns whether a key that was withdrawn can be brought back still: for a day. */
 export function canComeBack({ withdrawnAt = null }: Pick<Ending, 'withdrawnAt'>, now: Instant): boolean {
   return withdrawnAt !== null && now - at(withdrawnAt) <= DAY;

@@ -6,6 +6,7 @@ const NOW = Date.UTC(2026, 5, 10);
 const usual: LinkState = {
   key: { expiresAt: null, withdrawnAt: null },
   listed: false,
+  publicUntil: null,
   closedAt: null,
   closesAt: null,
   stopped: false,
@@ -26,6 +27,7 @@ describe('an address that is to be handed out', () => {
     ['closed', { closedAt: NOW - DAY, stopped: true }],
     ['closed', { closesAt: NOW }],
     ['unlisted', { key: null }],
+    ['unlisted', { key: null, publicUntil: NOW }],
     ['stopped', { stopped: true }],
   ] as const)('is %s, and leads nowhere then', (note, parts) => {
     expect(check({ shows: 'nothing', ...parts })).toEqual([note]);
@@ -34,6 +36,7 @@ describe('an address that is to be handed out', () => {
 
   it('says what is to be known of one that works', () => {
     expect(check({ shows: 'busy' })).toEqual(['busy-only']);
+    expect(check({ key: null, publicUntil: NOW + 1 })).toEqual(['ends-soon']);
     const soon = NOW + 30 * DAY - 1;
     const notes = check({ shows: 'nothing', key: { expiresAt: soon }, closesAt: soon });
     expect(notes).toEqual(['shows-nothing', 'ends-soon', 'closes-soon']);

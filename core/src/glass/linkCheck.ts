@@ -1,14 +1,13 @@
 import type { Instant } from '../zones';
-import { SOON, at, endOf, type Ending, type Moment } from './keyState';
+import { SOON, at, endOf, publicAddressEnd, type Ending, type Moment, type PublicAddress } from './keyState';
 
 /** What somebody finds behind an address: entries, nothing but when time is taken, or nothing at all. */
 export type ShowsBehind = 'entries' | 'busy' | 'nothing';
 
 /** All that decides whether an address of a window works for whoever is given it. */
-export interface LinkState {
+export interface LinkState extends PublicAddress {
   /** When its key ends; null where it is the address that a listed window has for everybody. */
   readonly key: Ending | null;
-  readonly listed: boolean;
   readonly closedAt: Moment;
   readonly closesAt: Moment;
   /** Whether readers get nothing because it cannot be worked out. */
@@ -26,16 +25,17 @@ export type LinkNote = (typeof DEAD)[number] | (typeof TO_KNOW)[number];
 
 /** Returns what is to be known of an address before it is handed out, most pressing first. */
 export function checkLink(link: LinkState, now: Instant): LinkNote[] {
-  const { key, listed, stopped, shows } = link;
+  const { key, stopped, shows } = link;
+  const end = key === null ? publicAddressEnd(link) : endOf(key);
   const [closed, closes] = [at(link.closedAt), at(link.closesAt)];
   const isClosed = Math.min(closed, closes) <= now;
   const withdrawn = key !== null && at(key.withdrawnAt ?? null) <= now;
-  const ended = key !== null && endOf(key) <= now;
+  const ended = key !== null && end <= now;
   const dead: Readonly<Record<(typeof DEAD)[number], boolean>> = {
     withdrawn,
     ended: ended && !withdrawn,
     closed: isClosed,
-    unlisted: key === null && !listed,
+    unlisted: key === null && end <= now,
     stopped: stopped && !isClosed,
   };
   const found = DEAD.filter((note) => dead[note]);
@@ -43,7 +43,7 @@ export function checkLink(link: LinkState, now: Instant): LinkNote[] {
   const toKnow: Readonly<Record<(typeof TO_KNOW)[number], boolean>> = {
     'busy-only': shows === 'busy',
     'shows-nothing': shows === 'nothing',
-    'ends-soon': key !== null && endOf(key) - now < SOON,
+    'ends-soon': end - now < SOON,
     'closes-soon': closes - now < SOON,
   };
   return TO_KNOW.filter((note) => toKnow[note]);

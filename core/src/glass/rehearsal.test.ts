@@ -9,6 +9,7 @@ import {
   isQuiet,
   outwardView,
   rehearse,
+  rehearsedWindow,
   type RehearsedWindow,
   type WindowRules,
 } from '.';
@@ -50,6 +51,24 @@ describe('a rehearsal', () => {
     ]);
     expect(difference.times).toEqual({ before: 5, after: 2, appear: 1, vanish: 4, change: 1 });
     expect(demands).toEqual(['most-vanishes']);
+  });
+
+  it('counts a public address as one that is lost, also if another key shows the same', () => {
+    const rules = rulesOf('tinted');
+    const keys = [{ id: 'k1', madeOutTo: 'Paper', audience: 'street', cap: null, expiresAt: null }] as const;
+    const at = (listed: boolean, publicUntil: number | null) =>
+      rehearsedWindow({ id: 'w', listed, publicUntil, closedAt: null, keys }, rules, NOW);
+    const names = (w: RehearsedWindow) => w.keys.map((k) => k.madeOutTo);
+    const demands = (before: RehearsedWindow, after: RehearsedWindow) =>
+      rehearse(state(before, [one]), state(after, [one]), NOW, NOBODY).demands;
+    const everybody = 'Anybody, by the public address';
+    expect(names(at(true, null))).toEqual(['Paper', everybody]);
+    expect(names(at(false, NOW + 1))).toEqual(['Paper', everybody]);
+    expect(names(at(false, NOW))).toEqual(['Paper']);
+    expect(demands(at(true, null), at(false, NOW + 1))).toEqual(['public-address-ends']);
+    expect(demands(at(true, null), at(false, NOW))).toEqual(['public-address-ends']);
+    expect(demands(at(false, NOW + 1), at(false, NOW))).toEqual([]);
+    expect(demands(at(true, null), at(true, null))).toEqual([]);
   });
 
   it('is quiet where readers notice nothing', () => {

@@ -4,6 +4,7 @@ import { differenceOf, type ViewDifference } from './difference';
 import { newlyExposed, type Exposure, type Watch } from './exposure';
 import type { Audience, Glass } from './glass';
 import { mergeSpans } from './busySpans';
+import { publicAddressEnd, keyState, type Ending, type PublicAddress } from './keyState';
 import { outwardView } from './outwardView';
 import { rangeOfHorizon, type Reader, type WindowRules } from './rules';
 import { occurrencesOfView, type OutwardView } from './view';
@@ -22,13 +23,44 @@ export interface RehearsedWindow {
   }[];
 }
 
+/** An address of a window as rehearsals need it: a key, or the window itself for its public address. */
+type RehearsedKey = RehearsedWindow['keys'][number];
+
+/** What a rehearsal calls the readers who come by a window's public address. */
+export const PUBLIC_READERS = 'Anybody, by the public address';
+
+/**
+ * Returns a window as rehearsals need it: with its keys that have not ended, and with its public address while that leads to
+ * the window. `rules` are those that are rehearsed, its own unless set.
+ */
+export function rehearsedWindow(
+  window: PublicAddress & {
+    readonly id: string;
+    readonly closedAt: unknown;
+    readonly keys: readonly (RehearsedKey & Ending)[];
+  },
+  rules: WindowRules,
+  now: Instant,
+): RehearsedWindow {
+  const { id, listed, closedAt } = window;
+  const keys: RehearsedKey[] = window.keys.filter((k) => keyState(k, now) !== 'ended');
+  const everybody = { id, madeOutTo: PUBLIC_READERS, audience: 'street', cap: null } as const;
+  const isPublic = publicAddressEnd(window) > now;
+  return { id, rules, listed, closed: closedAt !== null, keys: isPublic ? [...keys, everybody] : keys };
+}
+
 /** One state of what is inside and of how it is shown; entries by calendar. */
 export interface RehearsedState {
   readonly window: RehearsedWindow | null;
   readonly entries: (calendarId: string) => Iterable<Entry>;
 }
 
-export const DEMANDS = ['most-vanishes', 'first-listed', 'sensitive-on-street'] as const;
+export const DEMANDS = [
+  'most-vanishes',
+  'first-listed',
+  'public-address-ends',
+  'sensitive-on-street',
+] as const;
 /** An effect so large that it must be confirmed by itself. */
 export type Demand = (typeof DEMANDS)[number];
 
@@ -128,11 +160,14 @@ function viewOf({ window, entries }: RehearsedState, reader: Reader, now: Instan
 
 function demandsOf(before: RehearsedState, after: RehearsedState, views: readonly RehearsedView[]): Demand[] {
   const most = views.some((view) => lostTimes(view) * 2 > view.difference.times.before);
+  const isListed = ({ window }: RehearsedState) => !!window?.listed && !window.closed;
   const listed = !!after.window?.listed && !before.window?.listed;
+  const unlisted = isListed(before) && !!after.window && !after.window.closed && !after.window.listed;
   const street = views.some((v) => v.audience === 'street' && v.exposed.length > 0);
   const demanded: Readonly<Record<Demand, boolean>> = {
     'most-vanishes': most,
     'first-listed': listed,
+    'public-address-ends': unlisted,
     'sensitive-on-street': street,
   };
   return DEMANDS.filter((d) => demanded[d]);

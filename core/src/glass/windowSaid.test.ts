@@ -19,9 +19,9 @@ const setting = { secret: 's', ceilings: { house: {}, calendars: {} }, gone: [] 
 describe('what a window says', () => {
   it('and its rules are two ways of the same', () => {
     const rules = rulesOfSaid(said, setting);
-    expect(saidByRules(rules, true)).toEqual(said);
+    expect(saidByRules(rules, said)).toEqual(said);
     const own = rulesOf('clear');
-    expect(rulesOfSaid(saidByRules(own, false), own)).toEqual(own);
+    expect(rulesOfSaid(saidByRules(own, BLANK_WINDOW), own)).toEqual(own);
   });
 
   it('names a place where it has one, and nothing where it has none', () => {

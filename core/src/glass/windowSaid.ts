@@ -4,6 +4,7 @@ import { SWITCHED_FIELDS, USUAL_SWITCHES } from './fields';
 import type { Audience, Glass } from './glass';
 import type { Demand } from './rehearsal';
 import { INCLUDE_ALL, USUAL_LETTING_GO, type WindowRules, type Wording } from './rules';
+import { DEFAULT_PUBLIC_ADDRESS_GRACE_DAYS } from './keyState';
 import { PLAIN_TITLE } from './titlePattern';
 
 /** All that organisers say of a window: how it names itself, and which part of which calendars it shows to whom. */
@@ -33,6 +34,8 @@ export interface WindowSaid
   readonly notices: boolean;
   /** Whether it is on the notice board and search engines may list its pages. */
   readonly listed: boolean;
+  /** For how many days its public address goes on after it is unlisted. */
+  readonly publicGraceDays: number;
 }
 
 /** A window as it is sent to be opened or changed. */
@@ -71,6 +74,7 @@ export const BLANK_WINDOW: WindowSaid = {
   tellTentative: true,
   switches: USUAL_SWITCHES,
   listed: false,
+  publicGraceDays: DEFAULT_PUBLIC_ADDRESS_GRACE_DAYS,
 };
 
 const FIELDS = Object.keys(BLANK_WINDOW) as (keyof WindowSaid)[];
@@ -130,7 +134,7 @@ export interface RuleSetting {
 export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleSetting): WindowRules {
   const { name, description, language, topic, contact, translations, ...said } = saidOf(given);
   const { colour, busyWord, dueAs, place, remind, lettingGo, notices, ...rest } = said;
-  const { listed: _listed, ...rules } = rest;
+  const { listed: _listed, publicGraceDays: _days, ...rules } = rest;
   const own = new Set(rules.sources.map((s) => s.calendarId));
   return {
     ...rules,
@@ -150,9 +154,12 @@ export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleS
   };
 }
 
-/** Returns what a window says by its rules. */
-export function saidByRules({ wording, ...rules }: WindowRules, listed: boolean): WindowSaid {
-  return saidOf({ ...wording, ...rules, listed });
+/** Returns what a window says by its rules, and by what of it is not a rule. */
+export function saidByRules(
+  { wording, ...rules }: WindowRules,
+  { listed, publicGraceDays }: Pick<WindowSaid, 'listed' | 'publicGraceDays'>,
+): WindowSaid {
+  return saidOf({ ...wording, ...rules, listed, publicGraceDays });
 }
 
 /** Returns what keeps a window from being shown outside, as a sentence, or null. */

@@ -52,7 +52,7 @@ export const JOURNAL_KINDS = {
   windows: {
     area: 'windows',
     word: 'window',
-    noted: ['name', 'listed', 'closed_at', 'closes_at', '*settings'],
+    noted: ['name', 'listed', 'public_until', 'closed_at', 'closes_at', '*settings'],
     told: ['id'],
   },
   window_sources: {
@@ -149,6 +149,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   remind: 'reminds minutes before',
   notices: 'readers may have changes by mail',
   lettingGo: 'tells for so many days what has left',
+  publicGraceDays: 'days that the public address goes on after unlisting',
+  public_until: 'public address ends',
   secure: 'encrypted from the first byte',
   windowId: 'window',
   keyId: 'key',

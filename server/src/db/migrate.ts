@@ -27,6 +27,7 @@ import * as reach from './migrations/022-reach';
 import * as alerts from './migrations/023-alerts';
 import * as telling from './migrations/024-telling';
 import * as serving from './migrations/025-serving';
+import * as publicAddresses from './migrations/026-public-addresses';
 
 export const MIGRATIONS = [
   first,
@@ -54,6 +55,7 @@ export const MIGRATIONS = [
   alerts,
   telling,
   serving,
+  publicAddresses,
 ];
 
 /**

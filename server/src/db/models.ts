@@ -149,7 +149,8 @@ export interface EntryState {
 
 export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAttributes<WindowRow>> {
   declare id: CreationOptional<string>;
-  declare slug: string;
+  /** Its name in public addresses, made when it is first listed and kept from then on; null if it never was. */
+  declare slug: CreationOptional<string | null>;
   declare name: string;
   declare settings: WindowSettings;
   /** Key of the window's pseudonyms. */
@@ -158,6 +159,9 @@ export class WindowRow extends Model<InferAttributes<WindowRow>, InferCreationAt
   declare listed: boolean;
   /** Since when it is; null where it is not. */
   declare listedAt: CreationOptional<Date | null>;
+  /** When it was unlisted, and until when its public address goes on; null if it is listed or never was. */
+  declare unlistedAt: CreationOptional<Date | null>;
+  declare publicUntil: CreationOptional<Date | null>;
   /**
    * Labels in the filter that were not known when it was published, or were forgotten since, as goneFrom writes them.
    * They stay lost until the window is published anew: no entry, however hidden, mends a filter.
@@ -589,12 +593,14 @@ export function initModels(sequelize: Sequelize): void {
   WindowRow.init(
     {
       id: uuid(),
-      slug: text(),
+      slug: { type: DataTypes.TEXT, allowNull: true },
       name: text(),
       settings: { type: DataTypes.JSONB, allowNull: false },
       secret: text(),
       listed: { type: DataTypes.BOOLEAN, allowNull: false },
       listedAt: { type: DataTypes.DATE, allowNull: true },
+      unlistedAt: { type: DataTypes.DATE, allowNull: true },
+      publicUntil: { type: DataTypes.DATE, allowNull: true },
       lostLabels: { type: DataTypes.JSONB, allowNull: false, defaultValue: [] },
       closedAt: { type: DataTypes.DATE, allowNull: true },
       closesAt: { type: DataTypes.DATE, allowNull: true },

@@ -1,4 +1,4 @@
-import { AUDIENCES, DEMANDS, GLASSES, withCeiling, type Demand } from '@zonal/core/glass';
+import { AUDIENCES, DEMANDS, GLASSES, rehearsedWindow, withCeiling, type Demand } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
 import { Op, type Transaction } from 'sequelize';
@@ -6,7 +6,7 @@ import { calendarOf } from '../inside/calendarStore';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route, type Call } from '../http/route';
 import { windowIdsOn, type Publishing } from './publishWindow';
-import { rehearsed, requireConfirmed } from './requireConfirmed';
+import { requireConfirmed } from './requireConfirmed';
 import { namesOf, windowAnswers } from './windowStore';
 
 export class CeilingInput {
@@ -96,7 +96,7 @@ export const ceilingRoutes = (publishing: Publishing) => {
       (w) => !w.closedAt && (!calendar || w.sources.some((s) => s.calendarId === calendar.id)),
     );
     const pairs = windows
-      .map((w) => rehearsed(w))
+      .map((w) => rehearsedWindow(w, w, Date.now()))
       .map((before) => {
         const ceilings = withCeiling(before.rules.ceilings, { calendarId, audience, glass });
         return { before, after: { ...before, rules: { ...before.rules, ceilings } } };

@@ -1,9 +1,11 @@
 import type { OutwardWindow } from '@zonal/core/api';
+import { plainName } from '@zonal/core/forms';
 import {
   checkRules,
+  listingAfter,
+  rehearsedWindow,
   settingsOf,
   type Demand,
-  type RehearsedWindow,
   type WindowInput,
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
@@ -13,7 +15,7 @@ import { CalendarRow, DraftRow, WindowRow, WindowSourceRow } from '../db/models'
 import { validated } from '../http/validated';
 import { log } from '../log';
 import { mayStillAct } from '../people/deferred';
-import { rehearsed, requireConfirmed } from './requireConfirmed';
+import { requireConfirmed } from './requireConfirmed';
 import type { Trouble } from './trouble';
 import * as input from './windowInput';
 import {
@@ -80,15 +82,16 @@ export async function checkConfirmed(
     madeOutTo: 'First key',
     audience: body.audience ?? 'street',
     cap: null,
+    expiresAt: null,
   } as const;
-  const old = before && rehearsed(before);
-  const after: RehearsedWindow = {
-    id: before?.id ?? '',
-    rules: rulesOf(row, sourceRowsOf('', body), context),
-    listed: body.listed,
-    closed: false,
-    keys: old?.keys ?? [firstKey],
+  const now = Date.now();
+  const old = before && rehearsedWindow(before, before, now);
+  const { publicUntil } = listingAfter(before, body, now);
+  const window = {
+    ...{ id: before?.id ?? '', listed: body.listed, publicUntil, closedAt: null },
+    keys: before?.keys ?? [firstKey],
   };
+  const after = rehearsedWindow(window, rulesOf(row, sourceRowsOf('', body), context), now);
   await requireConfirmed([{ before: old, after }], confirmed);
 }
 
@@ -113,6 +116,7 @@ export async function publishWindow(
     if (scheduled && !(await mayStillAct('scheduled-draft', userId, subject, transaction)))
       throw new Problem('author-not-allowed');
     const version = body.version ?? 0;
+    const row = (await WindowRow.findByPk(id, { transaction, lock: true }))!;
     const settings = settingsOf(body);
     const lostLabels = lostLabelsOf(settings, await ruleContext(sequelize, transaction));
     const [changed] = await WindowRow.update(
@@ -120,8 +124,7 @@ export async function publishWindow(
         name: body.name,
         settings,
         lostLabels,
-        listed: body.listed,
-        ...(body.listed === before.listed ? {} : { listedAt: body.listed ? new Date() : null }),
+        ...(await listingColumns(row, body, transaction)),
         version: version + 1,
       },
       { where: { id, version }, transaction },
@@ -134,6 +137,31 @@ export async function publishWindow(
     return { result: undefined, touched: [{ windowId: id }] };
   });
   return windowTold(publishing, id);
+}
+
+/** Returns a name for public addresses that no window ever had: the window's in plain letters, numbered if that is taken. */
+async function freeSlug(name: string, transaction: Transaction): Promise<string> {
+  const base = plainName(name, 'window');
+  for (let n = 1; ; n++) {
+    const slug = n === 1 ? base : `${base}-${n}`;
+    if (!(await WindowRow.count({ where: { slug }, transaction }))) return slug;
+  }
+}
+
+/**
+ * Returns what the columns about the public address are after a window was published; `row` is the window before, or null for
+ * a new one. The public name is made when the window is first listed, so that it tells nothing of windows that never were.
+ */
+export async function listingColumns(
+  row: WindowRow | null,
+  body: WindowInput,
+  transaction: Transaction,
+): Promise<Pick<WindowRow, 'slug' | 'listed' | 'listedAt' | 'unlistedAt' | 'publicUntil'>> {
+  const now = Date.now();
+  const { unlistedAt, publicUntil } = listingAfter(row, body, now);
+  const slug = row?.slug ?? (body.listed ? await freeSlug(body.name, transaction) : null);
+  const listedAt = body.listed ? ((row?.listed ? row.listedAt : null) ?? new Date(now)) : null;
+  return { slug, listed: body.listed, listedAt, unlistedAt, publicUntil };
 }
 
 /** Notes of each window whose time to close has come that it is closed: its readers get nothing since that very moment. */

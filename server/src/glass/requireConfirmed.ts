@@ -1,7 +1,6 @@
 import type { Entry } from '@zonal/core/entries';
 import {
   DEMANDS,
-  keyState,
   rehearse,
   rehearseKey,
   type Demand,
@@ -11,20 +10,13 @@ import {
 import { Problem } from '@zonal/core/problems';
 import { EntryRow, HouseRow, UserRow } from '../db/models';
 import { entryOf } from '../inside/entryStore';
-import type { WindowAnswer } from './windowStore';
 
 const EFFECTS: Readonly<Record<Demand, string>> = {
   'most-vanishes': 'more than half of what some readers see vanishes',
   'first-listed': 'the window is listed for everybody for the first time',
+  'public-address-ends': 'the public address of the window ends',
   'sensitive-on-street': 'sensitive matter is shown to the Street that was not shown before',
 };
-
-/** Returns a window as rehearsals need it: with the keys that have not ended. */
-export function rehearsed(window: WindowAnswer): RehearsedWindow {
-  const { id, listed, closedAt } = window;
-  const keys = window.keys.filter((k) => keyState(k, Date.now()) !== 'ended');
-  return { id, rules: window, listed, closed: closedAt !== null, keys };
-}
 
 /**
  * Throws `confirm-needed` when a change of windows would have an effect so large that it must be confirmed by itself,

@@ -5,6 +5,7 @@ import {
   DEMANDS,
   DUE_FORMS,
   LETTING_GO,
+  PUBLIC_ADDRESS_GRACE_DAYS,
   REMINDERS,
   ROUNDINGS,
   SOURCE_GLASSES,
@@ -120,6 +121,8 @@ export class WindowInput implements Window.WindowInput {
   @IsBoolean() tellTentative!: boolean;
   @Part(() => SwitchesInput) switches!: SwitchesInput;
   @IsBoolean() listed!: boolean;
+  /** For how many days its public address goes on after it is unlisted. */
+  @IsOptional() @IsIn(PUBLIC_ADDRESS_GRACE_DAYS) publicGraceDays!: number;
   @ArrayUnique((s: SourceInput) => s?.calendarId)
   @Parts(() => SourceInput, 1000)
   sources!: SourceInput[];

@@ -1,14 +1,14 @@
-import { plainName } from '@zonal/core/forms';
 import { WINDOW_LIMITS, saidOf, settingsOf, unfitIn } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { randomBytes } from 'node:crypto';
-import { UniqueConstraintError, type Transaction } from 'sequelize';
+import { UniqueConstraintError } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route, type Call } from '../http/route';
 import { validated } from '../http/validated';
 import {
   checkConfirmed,
   checkInput,
+  listingColumns,
   publishWindow,
   windowTold,
   withTroubles,
@@ -26,15 +26,6 @@ import {
   sourceRowsOf,
   windowAnswers,
 } from './windowStore';
-
-/** Returns a part of an address that no other window has: the name in plain letters, numbered where taken. */
-async function freeSlug(name: string, transaction: Transaction): Promise<string> {
-  const base = plainName(name, 'window');
-  for (let n = 1; ; n++) {
-    const slug = n === 1 ? base : `${base}-${n}`;
-    if (!(await WindowRow.count({ where: { slug }, transaction }))) return slug;
-  }
-}
 
 /** Answers wait until the change acts outside, so that an address that was answered works. */
 export const windowRoutes = (publishing: Publishing) => {
@@ -90,13 +81,11 @@ export const windowRoutes = (publishing: Publishing) => {
           const settings = settingsOf(body);
           const row = await WindowRow.create(
             {
-              slug: await freeSlug(body.name, transaction),
+              ...(await listingColumns(null, body, transaction)),
               name: body.name,
               settings,
               lostLabels: lostLabelsOf(settings, await ruleContext(sequelize, transaction)),
               secret: randomBytes(32).toString('base64url'),
-              listed: body.listed,
-              listedAt: body.listed ? new Date() : null,
               closedAt: null,
             },
             { transaction },

@@ -1,9 +1,11 @@
 import type { OutwardWindow, WindowDraft, WindowKey } from '@zonal/core/api';
 import { FORMS, FORM_NAMES, type FormName } from '@zonal/core/forms';
 import {
+  BLANK_WINDOW,
   endOf,
   goneFrom,
   pseudonym,
+  publicAddressEnd,
   rulesOfSaid,
   saidOf,
   type Ceilings,
@@ -93,14 +95,15 @@ export const EVERYBODY: Reader = { audience: 'street', cap: null };
 
 /** Returns who can read a window by its keys or by its public name, each with the time at which the last address ends. */
 export function openReaders(
-  { closedAt, closesAt, listed }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed'>,
+  { closedAt, closesAt, ...address }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed' | 'publicUntil'>,
   keys: readonly Pick<KeyRow, 'audience' | 'cap' | 'expiresAt' | 'withdrawnAt'>[],
 ): OpenReader[] {
   if (closedAt) return [];
   const addresses = keys
     .filter((key) => !key.withdrawnAt)
     .map(({ audience, cap, expiresAt }) => ({ reader: { audience, cap }, end: endOf({ expiresAt }) }));
-  if (listed) addresses.push({ reader: EVERYBODY, end: Infinity });
+  const publicEnd = publicAddressEnd(address);
+  if (publicEnd > -Infinity) addresses.push({ reader: EVERYBODY, end: publicEnd });
   const byReader = groupedBy(addresses, ({ reader }) => `${reader.audience}|${reader.cap ?? ''}`);
   return [...byReader.values()].map((all) => {
     const until = Math.min(endOf({ expiresAt: closesAt }), Math.max(...all.map(({ end }) => end)));
@@ -240,7 +243,7 @@ export async function windowAnswers(
   );
   const readers = await readersOf(
     sequelize,
-    keys.map((k) => k.id),
+    [...keys, ...rows].map(({ id }) => id),
   );
   const names = await namesOf(drafts.map((d) => d.userId));
   return rows.map((row) => {
@@ -251,9 +254,13 @@ export async function windowAnswers(
       secret: pseudonym(row.secret, 'preview'),
       id: row.id,
       slug: row.slug,
-      listedSee: addressesOf(publicUrl, row.slug).see,
-      listedFeed: addressesOf(publicUrl, row.slug).feed,
+      listedSee: row.slug === null ? '' : addressesOf(publicUrl, row.slug).see,
+      listedFeed: row.slug === null ? '' : addressesOf(publicUrl, row.slug).feed,
       listed: row.listed,
+      publicGraceDays: row.settings.publicGraceDays ?? BLANK_WINDOW.publicGraceDays,
+      unlistedAt: row.unlistedAt?.toISOString() ?? null,
+      publicUntil: row.publicUntil?.toISOString() ?? null,
+      publicReaders: readers.get(row.id) ?? 0,
       closedAt: row.closedAt?.toISOString() ?? null,
       closesAt: row.closesAt?.toISOString() ?? null,
       farewell: row.farewellAt !== null,

@@ -79,16 +79,45 @@ describe('the notice board', () => {
     let window = await open('Tide walks', true);
     const on = async () => (await told()).map((text) => text.includes('/see/tide-walks'));
     expect(await on()).toEqual([true, true, true, true]);
+    const refused = await publish(window, { listed: false, confirmed: [] });
+    expect(refused.body).toMatchObject({ code: 'confirm-needed' });
+    expect(refused.body.details.demands).toContain('public-address-ends');
+
+    // Its readers see until when the public address works; nobody else finds it any more.
     window = (await publish(window, { listed: false })).body;
+    expect(Date.parse(window.publicUntil) - Date.parse(window.unlistedAt)).toBe(14 * 86_400_000);
     expect(await on()).toEqual([false, false, false, false]);
-    expect((await ask('/see/tide-walks')).status).toBe(404);
-    expect((await ask('/feed/tide-walks.ics')).status).toBe(404);
+    const kept = await ask('/see/tide-walks?lang=en');
+    expect([kept.status, kept.headers.get('x-robots-tag')]).toEqual([200, 'noindex, nofollow']);
+    expect(await kept.text()).toContain('This address of “Tide walks” ends on');
+    expect(await (await ask('/feed/tide-walks.ics')).text()).toMatch(/UID:\S+-unlisted\r\n/);
+    expect(await (await ask(`/feed/${window.keys[0].token}.ics`)).text()).not.toContain('-unlisted');
+
+    window = (await publish(window, { listed: false, publicGraceDays: 0 })).body;
+    const [page, feed] = [await ask('/see/tide-walks?lang=en'), await ask('/feed/tide-walks.ics')];
+    expect([page.status, feed.status]).toEqual([410, 410]);
+    expect(await page.text()).toContain('This calendar is no longer public');
+    expect(await feed.text()).toContain('Ask the publisher for an address of your own.');
     expect(await robots(`/see/${window.keys[0].token}`)).toBe('noindex, nofollow');
     window = (await publish(window, { listed: true })).body;
     expect(await on()).toEqual([true, true, true, true]);
     await client.call('POST', `/windows/${window.id}/close`);
     expect(await on()).toEqual([false, false, false, false]);
     expect((await ask('/see/tide-walks')).status).toBe(410);
+  });
+
+  it('names a window when it is first listed, by what only listed windows have', async () => {
+    const first = await open('Night swims', false);
+    const second = await open('Night swims', true);
+    expect([first.slug, second.slug]).toEqual([null, 'night-swims']);
+    const renamed = { name: 'Moon swims' };
+    const later = await publish(first, { ...renamed, listed: true });
+    expect(later.body.listedSee).toBe('http://window.example/see/moon-swims');
+    // It keeps the name, and nobody else gets it, also once it is unlisted.
+    const unlisted = await publish(later.body, { ...renamed, listed: false, publicGraceDays: 0 });
+    expect(unlisted.body.slug).toBe('moon-swims');
+    expect((await open('Moon swims', true)).slug).toBe('moon-swims-2');
+    expect((await ask('/see/moon-swims')).status).toBe(410);
   });
 
   it('tells names and descriptions as they go out in every form', async () => {

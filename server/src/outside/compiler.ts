@@ -28,9 +28,18 @@ import {
 import { log } from '../log';
 import type { Trouble } from '../glass/trouble';
 import { EVERYBODY, addressesOf, openReaders, viewIdOf, windowStates } from '../glass/windowStore';
-import { placeOfListed, placesOfKey } from './keyPlaces';
+import { publicPlace, placesOfKey } from './keyPlaces';
 import { Material, type EntryChange } from './material';
-import type { Compiling, DocumentOrder, KeyPlace, Order, Outside, WindowPlace, Written } from './outside';
+import type {
+  Compiling,
+  DocumentOrder,
+  Farewell,
+  KeyPlace,
+  Order,
+  Outside,
+  WindowPlace,
+  Written,
+} from './outside';
 import { LiveViews, readerOf, type LiveView } from './liveViews';
 import { firstMentions, oldestChange, stateBefore, touchesSince } from './replay';
 import {
@@ -61,24 +70,15 @@ export interface CompilerOptions {
 
 interface OpenWindow extends Omit<WindowState, 'rules'> {
   readonly rules: WindowRules;
-  readonly slug: string;
-  readonly createdAt: Instant;
-  readonly listedAt: Instant | null;
-  readonly closesAt: Instant | null;
-  readonly farewellAt: Instant | null;
+  readonly columns: Columns;
 }
 
-/** What of a window its changes do not tell. */
-type Own = Pick<WindowRow, 'secret' | 'slug' | 'listedAt' | 'closesAt' | 'farewellAt'> & { createdAt: Date };
-const OWN = ['secret', 'slug', 'createdAt', 'listedAt', 'closesAt', 'farewellAt'] as const;
-
-function ownOf({ rules, slug, createdAt, listedAt, closesAt, farewellAt }: OpenWindow): Own {
-  const date = (at: Instant | null) => (at === null ? null : new Date(at));
-  return {
-    ...{ secret: rules.secret, slug, createdAt: new Date(createdAt) },
-    ...{ listedAt: date(listedAt), closesAt: date(closesAt), farewellAt: date(farewellAt) },
-  };
-}
+/** Window columns that the change log does not carry. */
+const COLUMNS = [
+  ...(['secret', 'slug', 'createdAt', 'listedAt', 'closesAt', 'farewellAt'] as const),
+  ...(['unlistedAt', 'publicUntil'] as const),
+] as const;
+type Columns = Pick<WindowRow, (typeof COLUMNS)[number]>;
 
 /** What the database said of a view at the start. */
 interface StoredBasis extends Basis {
@@ -165,7 +165,7 @@ export class Compiler implements Compiling {
       this.begun = Number((await ChangeRow.max('id', { transaction })) ?? 0);
       this.mail = { known: (await MailSettingsRow.count({ transaction })) > 0, askedAt: this.clock() };
       const now = await windowStates(this.sequelize, null, transaction);
-      const attributes = ['id', ...OWN];
+      const attributes = ['id', ...COLUMNS];
       const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
       const rowById = new Map(rows.map((r) => [r.id, r]));
       for (const state of now) this.setWindow(state, rowById.get(state.id)!);
@@ -235,7 +235,7 @@ export class Compiler implements Compiling {
       }
       const then = await stateBefore(store, state.id, from);
       if (then) {
-        this.setWindow(then, ownOf(this.windows.get(state.id)!));
+        this.setWindow(then, this.windows.get(state.id)!.columns);
         openOnly(then, then.readers ?? state.readers ?? []);
       }
       // It was not open yet: it is when the log comes to it.
@@ -318,7 +318,7 @@ export class Compiler implements Compiling {
     this.concerned.add(view);
     if (!view.known && !this.troubles.has(view.id)) {
       const day = dayAt(window.rules.hostZone, now);
-      await this.work(view, { changeId: this.cursor, day }, window.createdAt, null);
+      await this.work(view, { changeId: this.cursor, day }, window.columns.createdAt.getTime(), null);
     }
     // Days follow the clock, also back.
     const today = dayAt(window.rules.hostZone, now);
@@ -384,7 +384,7 @@ export class Compiler implements Compiling {
     return writeOrder(order, state, {
       publicUrl: this.publicUrl,
       asOf: dayStart(window.rules.hostZone, view.basis.day),
-      listed: listed ? window.slug : null,
+      listed: listed ? window.columns.slug : null,
       hub: this.hub,
       mayMail: this.mayMail(),
     });
@@ -626,7 +626,7 @@ export class Compiler implements Compiling {
 
   private async takeWindow(state: WindowState, changeId: number): Promise<void> {
     // What its changes do not tell may be new: since when it is listed, when it closes.
-    const row = await WindowRow.findByPk(state.id, { attributes: [...OWN], raw: true });
+    const row = await WindowRow.findByPk(state.id, { attributes: [...COLUMNS], raw: true });
     if (!row) return;
     const window = this.setWindow(state, row);
     const rows = await KeyRow.findAll({ where: { windowId: state.id }, raw: true });
@@ -642,30 +642,22 @@ export class Compiler implements Compiling {
     if (changeId > this.begun) await this.outside.windows([placeOf(window, keys, this.publicUrl)]);
   }
 
-  private setWindow(state: WindowState, { secret, slug, createdAt, ...at }: Own): OpenWindow {
-    const rules: WindowRules = { ...state.rules, secret };
-    const window = {
-      ...state,
-      rules,
-      slug,
-      createdAt: createdAt.getTime(),
-      listedAt: at.listedAt?.getTime() ?? null,
-      closesAt: at.closesAt?.getTime() ?? null,
-      farewellAt: at.farewellAt?.getTime() ?? null,
-    };
+  private setWindow(state: WindowState, columns: Columns): OpenWindow {
+    const window = { ...state, rules: { ...state.rules, secret: columns.secret }, columns };
     this.windows.set(state.id, window);
     return window;
   }
 
   /** Returns where the addresses of a window lead; replaced addresses lead to the view of their key. */
   private keyPlaces(
-    { id, slug, listed }: OpenWindow,
+    { id, listed, columns }: OpenWindow,
     rows: readonly KeyRow[],
     turned: readonly TurnedTokenRow[],
   ): KeyPlace[] {
     const byKey = groupedBy(turned, (t) => t.keyId);
     const places = rows.flatMap((key) => placesOfKey(key, viewIdOf(key), byKey.get(key.id) ?? []));
-    return listed ? [...places, placeOfListed(slug, id, viewIdOf({ windowId: id, ...EVERYBODY }))] : places;
+    const everybody = publicPlace({ ...columns, listed }, id, viewIdOf({ windowId: id, ...EVERYBODY }));
+    return everybody ? [...places, everybody] : places;
   }
 
   /** Opens the views of a window's readers, and returns its views that are open and that nobody reads any more. */
@@ -734,19 +726,29 @@ function placeOf(
   keys: readonly KeyPlace[],
   publicUrl: string,
 ): { window: WindowPlace; keys: readonly KeyPlace[] } {
-  const { id, closed, closedAt, rules, slug, listed, listedAt, createdAt, closesAt, farewellAt } = window;
+  const { id, closed, closedAt, rules, listed, columns } = window;
   const own = outwardWording(rules.wording);
   const { name, contact, language, description, topic, place = '', colour, translations } = own;
   const zone = rules.hostZone;
+  const closesAt = columns.closesAt?.getTime() ?? null;
   const closing = { at: closedAt ? Date.parse(closedAt) : closesAt, zone, contact };
-  const { see, feed } = addressesOf(publicUrl, slug);
   const wording = { name, language, description, topic, place, colour, translations };
-  const board = listed && !closed ? { wording, zone, listedAt: listedAt ?? createdAt, see, feed } : null;
-  const farewell = farewellAt !== null && closesAt !== null ? { at: farewellAt, until: closesAt } : null;
+  const { see, feed } = addressesOf(publicUrl, columns.slug ?? '');
+  const listedAt = (columns.listedAt ?? columns.createdAt).getTime();
+  const board = listed && !closed ? { wording, zone, listedAt, see, feed } : null;
+  const farewell =
+    columns.farewellAt !== null && closesAt !== null
+      ? ({ ends: 'window', at: columns.farewellAt.getTime(), until: closesAt } as const)
+      : null;
   return {
     window: { id, name, closed, closing, closesAt, calendarIds: sourcesOf(rules), board },
-    keys: keys.map((key) => ({ ...key, farewell })),
+    keys: keys.map((key) => ({ ...key, farewell: firstEnd(key.farewell, farewell) })),
   };
+}
+
+/** Returns whichever ends first: readers see one notice at a time. */
+function firstEnd(address: Farewell | null, window: Farewell | null): Farewell | null {
+  return address && window ? (address.until < window.until ? address : window) : (address ?? window);
 }
 
 function sourcesOf({ sources }: WindowRules): string[] {

@@ -146,7 +146,10 @@ export class DocumentShelf {
 
 /** What readers of one address are told besides makes its documents those of that address and moment alone. */
 function nameOf(form: FormName, { token, moved, farewell }: Address): string {
-  const told = [...(moved ? [moved.token, moved.until] : []), ...(farewell ? ['ends', farewell.until] : [])];
+  const told = [
+    ...(moved ? [moved.token, moved.until] : []),
+    ...(farewell ? ['ends', farewell.ends, farewell.until] : []),
+  ];
   return [form, token, ...told].join('|');
 }
 

@@ -1,20 +1,29 @@
-import { endOf } from '@zonal/core/glass';
-import type { KeyRow, TurnedTokenRow } from '../db/models';
+import { endOf, publicAddressEnd } from '@zonal/core/glass';
+import type { KeyRow, TurnedTokenRow, WindowRow } from '../db/models';
 import { unsealed } from '../db/sealed';
 import type { KeyPlace } from './outside';
 
-/** Returns the place of a listed window by its own name: what comes by it is counted to the window, as it has no key. */
-export function placeOfListed(slug: string, windowId: string, viewId: string): KeyPlace {
+/** What of a window decides where its public address leads. */
+export type PublicColumns = Pick<WindowRow, 'slug' | 'listed' | 'unlistedAt' | 'publicUntil'>;
+
+/**
+ * Returns the endpoint of a window's public address, or null if the window was never listed. Its readers are counted to the
+ * window, as it has no key.
+ */
+export function publicPlace(
+  { slug, unlistedAt, ...address }: PublicColumns,
+  windowId: string,
+  viewId: string,
+): KeyPlace | null {
+  if (slug === null) return null;
+  const end = publicAddressEnd(address);
+  const isEnding = unlistedAt !== null && end > unlistedAt.getTime();
   return {
-    token: slug,
-    keyId: windowId,
-    viewId,
-    look: {},
-    hosts: [],
-    expiresAt: null,
-    ends: 'withdrawn',
+    ...{ token: slug, keyId: windowId, viewId, look: {}, hosts: [] },
+    expiresAt: Number.isFinite(end) ? end : end > 0 ? null : 0,
+    ends: 'unlisted',
     moved: null,
-    farewell: null,
+    farewell: isEnding ? { ends: 'address', at: unlistedAt.getTime(), until: end } : null,
   };
 }
 

@@ -7,6 +7,7 @@ import {
   OUTSIDERS,
   canComeBack,
   keyState,
+  rehearsedWindow,
   type Audience,
   type Demand,
   type Glass,
@@ -32,7 +33,7 @@ import {
 import type { Transaction } from 'sequelize';
 import { KeyRow, TurnedTokenRow, UserRow } from '../db/models';
 import { windowTold, type Publishing } from '../glass/publishWindow';
-import { rehearsed, requireKeyConfirmed } from '../glass/requireConfirmed';
+import { requireKeyConfirmed } from '../glass/requireConfirmed';
 import { keyOf, newToken, viewIdOf } from '../glass/windowStore';
 import { IsInstant, IsVersion } from '../http/inputs';
 import { route } from '../http/route';
@@ -104,7 +105,7 @@ export const keyRoutes = (publishing: Publishing) => {
     if (keyState(body, Date.now()) === 'ended') throw new Problem('expiry-past');
     const cap = await capOf(window, body);
     if (window.closedAt) return;
-    const told = rehearsed(window);
+    const told = rehearsedWindow(window, window, Date.now());
     const { madeOutTo, audience } = body;
     const before = told.keys.find((k) => k.id === id) ?? null;
     if (before?.audience === audience && before.cap === cap) return;

@@ -44,15 +44,16 @@ export interface KeyPlace {
   readonly look: EmbedLook;
   readonly hosts: readonly string[];
   /** Why it then is not, as readers are told. */
-  readonly ends: 'expired' | 'withdrawn' | 'turned';
+  readonly ends: 'expired' | 'withdrawn' | 'turned' | 'unlisted';
   /** The address that is to be used in its place, where it was turned. */
   readonly moved: Moved | null;
-  /** That the window ends, where readers are told. */
+  /** That the window or this address ends, if readers are to know. */
   readonly farewell: Farewell | null;
 }
 
-/** That a window closes at a moment, as readers are told since another one. */
+/** That a window or an address of it ends, and since when readers see a notice of that. */
 export interface Farewell {
+  readonly ends: 'window' | 'address';
   readonly at: Instant;
   readonly until: Instant;
 }

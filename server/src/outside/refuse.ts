@@ -8,6 +8,7 @@ const STATUS: Readonly<Record<Refusal, number>> = {
   expired: 410,
   withdrawn: 410,
   turned: 410,
+  unlisted: 410,
   many: 429,
   stopped: 503,
   unheard: 503,

@@ -33,10 +33,10 @@ export async function lookAt(publishing: Publishing, items: readonly SheetItem[]
   );
   const now = Date.now();
   return found.map(({ window, key, viewId }) => {
-    const { listed, closedAt, closesAt, trouble, wording, hostZone: zone } = window;
+    const { listed, publicUntil, closedAt, closesAt, trouble, wording, hostZone: zone } = window;
     const behind = shows.get(viewId) ?? null;
     const stopped = trouble?.shows === 'nothing';
-    const notes = checkLink({ key, listed, closedAt, closesAt, stopped, shows: behind }, now);
+    const notes = checkLink({ key, listed, publicUntil, closedAt, closesAt, stopped, shows: behind }, now);
     const { see, feed } = key ?? { see: window.listedSee, feed: window.listedFeed };
     return {
       checked: {

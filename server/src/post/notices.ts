@@ -178,7 +178,7 @@ export async function forgetNotices(sequelize: Sequelize, now: number = Date.now
   await sequelize.query(
     `DELETE FROM notices n USING windows w LEFT JOIN keys k ON k.window_id = w.id
      WHERE w.id = n.window_id AND (w.closed_at < :ended OR w.closes_at < :ended
-       OR (n.key_id IS NULL AND NOT w.listed AND w.updated_at < :ended)
+       OR (n.key_id IS NULL AND NOT w.listed AND w.public_until < :ended)
        OR (k.id = n.key_id AND (k.withdrawn_at < :ended OR k.expires_at < :ended)))`,
     { replacements },
   );

@@ -106,12 +106,12 @@ describe('the reach of a window', () => {
   });
 
   it('tells of those who come by the name of a listed window', async () => {
-    const [board] = keyIn(await reach(), 'Anybody, by the notice board').subscribers;
+    const [board] = keyIn(await reach(), 'Anybody, by the public address').subscribers;
     expect(board).toMatchObject({ state: 'in-step', readers: 1, looks: 60 });
     const before = (await reach()).keys.length;
     await fetch(`${server.base}/feed/${window.slug}.ics`);
     await eventually(async () => {
-      const told = keyIn(await reach(), 'Anybody, by the notice board');
+      const told = keyIn(await reach(), 'Anybody, by the public address');
       expect(told.subscribers).toHaveLength(2);
     });
     expect((await reach()).keys).toHaveLength(before);

@@ -26,6 +26,7 @@ import {
 import { isEmail } from 'class-validator';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import { groupedBy } from '../db/grouped';
+import { PUBLIC_READERS, publicAddressEnd } from '@zonal/core/glass';
 import { KeyRow, LedgerRow, WindowRow } from '../db/models';
 import { PushRow } from '../db/tellingModels';
 import { EVERYBODY, viewIdOf } from '../glass/windowStore';
@@ -48,8 +49,6 @@ interface Places {
   /** The number of the newest revision of each view. */
   readonly newest: ReadonlyMap<string, number>;
 }
-
-const LISTED = 'Anybody, by the notice board';
 
 /** Returns keys that are not withdrawn and have not ended, the oldest first. */
 export function openKeys(where: { readonly windowId?: string[] }, now: number): Promise<KeyRow[]> {
@@ -92,10 +91,11 @@ async function placesOf(
     const view = viewIdOf({ windowId, audience, cap });
     places.set(id, { id, windowId, madeOutTo, contact, audience, cap, meantFor, view });
   }
-  for (const { id, listed } of windows)
-    if (listed) {
+  for (const window of windows)
+    if (publicAddressEnd(window) > now) {
+      const { id } = window;
       const view = viewIdOf({ windowId: id, ...EVERYBODY });
-      const own = { id, windowId: id, madeOutTo: LISTED, contact: '', meantFor: null };
+      const own = { id, windowId: id, madeOutTo: PUBLIC_READERS, contact: '', meantFor: null };
       places.set(id, { ...own, ...EVERYBODY, view });
     }
   return { windows, places, newest: new Map(views.map((v) => [v.id, v.number])) };

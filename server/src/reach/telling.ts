@@ -101,7 +101,7 @@ export async function startTelling(
   await jobs.work('push', ({ data, last }) => pushJob(data.keyId, last, push), PUSHES_AT_ONCE);
   await jobs.work('hub', async ({ data }) => {
     const window = await WindowRow.findByPk(data.windowId);
-    if (hub && window?.listed) await tellHub(hub, addressesOf(publicUrl, window.slug).changes);
+    if (hub && window?.listed && window.slug) await tellHub(hub, addressesOf(publicUrl, window.slug).changes);
   });
   let looking: Promise<void> | null = null;
   const look = async () => {

@@ -16,6 +16,7 @@ import {
   type Rounding,
   type WindowInput,
   LETTING_GO,
+  PUBLIC_ADDRESS_GRACE_DAYS,
   REMINDERS,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
@@ -299,6 +300,15 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
             List the window{' '}
             <small>search engines too may find it; otherwise only people with the address</small>
           </Tick>
+          <SelectOne
+            label="If it is unlisted, its public address keeps working"
+            value={String(draft.publicGraceDays)}
+            options={PUBLIC_ADDRESS_GRACE_DAYS.map((d) => ({
+              value: String(d),
+              text: d ? `for ${d} days, with a notice` : 'no longer',
+            }))}
+            onChange={(days) => set({ publicGraceDays: Number(days) })}
+          />
           {isNew && (
             <SelectOne
               label="First key is for"

@@ -1,5 +1,5 @@
 import type { OutwardWindow, WindowKey } from '@zonal/core/api';
-import { canComeBack, keyState } from '@zonal/core/glass';
+import { PUBLIC_READERS, canComeBack, keyState, publicAddressEnd } from '@zonal/core/glass';
 import { KeyRound, Pencil, QrCode, RefreshCw, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -11,6 +11,7 @@ import { Rings } from '../ui/GlassMark';
 import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Named } from '../ui/Named';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { momentWords } from '../ui/timeWords';
 import { useNow } from '../ui/useNow';
 import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
@@ -75,15 +76,19 @@ export function Keys({ window }: { window: OutwardWindow }) {
         then each can be ended by itself.
       </Faded>
       {problem && <ProblemNotice problem={problem} />}
-      {window.listed && (
+      {publicAddressEnd(window) > now && (
         <Key role="group" aria-label="Notice board">
           <Who>
             <Rings audience="street" />
             <span>
-              <strong>Anybody, by the notice board</strong>
-              <small>
-                listed: on the <a href="/board">notice board</a>, open to search engines
-              </small>
+              <strong>{PUBLIC_READERS}</strong>
+              {window.publicUntil ? (
+                <small>no longer listed; works until {momentWords(window.publicUntil, now)}</small>
+              ) : (
+                <small>
+                  listed: on the <a href="/board">notice board</a>, open to search engines
+                </small>
+              )}
             </span>
           </Who>
           <Row>

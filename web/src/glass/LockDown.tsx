@@ -12,7 +12,7 @@ import type { Calendar } from '@zonal/core/api';
 import type { RehearsalQuestion } from '../workers/questions';
 import { RehearsalView } from '../rehearsal/RehearsalView';
 import { inFull } from '../rehearsal/inFull';
-import { rehearsed } from '../rehearsal/sighted';
+import { rehearsedWindow } from '@zonal/core/glass';
 import { useAnswer } from '../workers/useAnswer';
 import { Button, OutsideButton, QuietButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
@@ -57,7 +57,7 @@ function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; on
     );
     const pairs = shown.map((w) => {
       const calendars = { ...w.ceilings.calendars, [id]: LOCKED_DOWN };
-      const before = rehearsed(w, now);
+      const before = rehearsedWindow(w, w, now);
       return { before, after: { ...before, rules: { ...w, ceilings: { ...w.ceilings, calendars } } } };
     });
     return { kind: 'rehearsal', pairs, changes: [], watch, now };

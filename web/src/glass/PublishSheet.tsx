@@ -7,11 +7,10 @@ import {
   useSaveWindowMutation,
   useScheduleDraftMutation,
 } from '../api/zonalApi';
-import { NOTHING_WATCHED } from '@zonal/core/glass';
+import { NOTHING_WATCHED, listingAfter, rehearsedWindow } from '@zonal/core/glass';
 import type { OutwardWindow, WindowDraft } from '@zonal/core/api';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { RehearsalView } from '../rehearsal/RehearsalView';
-import { rehearsed } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import type { RehearsalQuestion } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
@@ -20,6 +19,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
+import { momentWords, readersWords } from '../ui/timeWords';
 import { rulesOfDraft, type DraftSetting } from './draft';
 
 interface PublishSheetProps {
@@ -30,6 +30,20 @@ interface PublishSheetProps {
   /** Goes on from a version that a colleague has published meanwhile. */
   onTake: (window: OutwardWindow, whose: 'theirs' | 'mine') => void;
   onClose: () => void;
+}
+
+/** Says how many readers lose a window's public address when a draft unlists it, and when. */
+function publicEndWords(window: OutwardWindow, draft: WindowInput, now: number): string {
+  const { publicUntil } = listingAfter(window, draft, now);
+  const readers =
+    window.publicReaders === 0
+      ? 'Nobody used it this week or last.'
+      : `${readersWords(window.publicReaders)} used it this week or last.`;
+  const end =
+    draft.publicGraceDays > 0 && publicUntil
+      ? `It keeps working until ${momentWords(publicUntil.toISOString(), now)}, with a notice to its readers.`
+      : 'It stops working at once.';
+  return `${readers} ${end}`;
 }
 
 /** The rehearsal of a draft: what readers would see differently, what must be confirmed, and then the step itself. */
@@ -56,15 +70,17 @@ export function PublishSheet({
       madeOutTo: 'First key',
       audience: draft.audience ?? 'street',
       cap: null,
+      expiresAt: null,
     } as const;
-    const before = window ? rehearsed(window, now) : null;
-    const after = {
-      id: window?.id ?? 'new',
+    const before = window && rehearsedWindow(window, window, now);
+    const after = rehearsedWindow(
+      {
+        ...{ id: window?.id ?? 'new', listed: draft.listed, closedAt: null, keys: window?.keys ?? [first] },
+        ...listingAfter(window, draft, now),
+      },
       rules,
-      listed: draft.listed,
-      closed: false,
-      keys: before?.keys ?? [first],
-    };
+      now,
+    );
     return {
       kind: 'rehearsal',
       pairs: [{ before, after }],
@@ -78,7 +94,8 @@ export function PublishSheet({
   const problem = problemOf(opening.error ?? saving.error ?? scheduling.error);
   const refused = (problem?.details['demands'] as Demand[] | undefined) ?? [];
   const name = draft.name.trim();
-  const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, 'the window’s name');
+  const notes = window ? { 'public-address-ends': publicEndWords(window, draft, now) } : {};
+  const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, 'the window’s name', notes);
   const { accepted } = confirming;
   const ready = !!told && confirming.ready;
 

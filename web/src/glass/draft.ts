@@ -24,7 +24,7 @@ export function sourceOf({ id, name }: Calendar): SourceRule {
 
 /** Returns a window as it is sent back to be changed. */
 export function draftOf(window: OutwardWindow): WindowInput {
-  return { ...saidByRules(window, window.listed), version: window.version };
+  return { ...saidByRules(window, window), version: window.version };
 }
 
 /** What the rules of a draft depend on besides the draft itself. */

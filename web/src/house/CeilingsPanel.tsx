@@ -24,7 +24,7 @@ import type { Calendar, CeilingRequest } from '@zonal/core/api';
 import type { RehearsalQuestion } from '../workers/questions';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { RehearsalView } from '../rehearsal/RehearsalView';
-import { rehearsed } from '../rehearsal/sighted';
+import { rehearsedWindow } from '@zonal/core/glass';
 import { useAnswer } from '../workers/useAnswer';
 import { Button, OutsideButton } from '../ui/Button';
 import { Rings } from '../ui/GlassMark';
@@ -239,7 +239,7 @@ function CeilingSheet({
     const pairs = hit.map((w) => {
       // Of what is locked down nothing is seen, whatever its ceilings.
       const ceilings = calendar?.lockedAt ? w.ceilings : withCeiling(w.ceilings, wanted);
-      return { before: rehearsed(w, now), after: rehearsed({ ...w, ceilings }, now) };
+      return { before: rehearsedWindow(w, w, now), after: rehearsedWindow(w, { ...w, ceilings }, now) };
     });
     return { kind: 'rehearsal', pairs, changes: [], watch, now };
   }, [windows, watch, calendarId, calendar, wanted, now]);

@@ -1,5 +1,6 @@
 import type { SheetItem } from '@zonal/core/api';
 import { plainText } from '@zonal/core/entries';
+import { PUBLIC_READERS } from '@zonal/core/glass';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useWindowsQuery } from '../api/zonalApi';
@@ -77,7 +78,7 @@ export function ItemsChooser({ items, full, onChange }: ItemsChooserProps) {
                 isDisabled={full && !on}
                 onChange={(value) => onChange(withItem(items, item, value))}
               >
-                {item.madeOutTo || 'Anybody, by the notice board'}
+                {item.madeOutTo || PUBLIC_READERS}
               </Tick>
             );
           })}

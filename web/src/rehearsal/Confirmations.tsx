@@ -8,6 +8,7 @@ export const DEMAND_WORDS: Readonly<Record<Demand, string>> = {
   'most-vanishes': 'More than half of what some readers see vanishes.',
   'first-listed':
     'The window is listed: it stands on the notice board with an address of its own, and everybody, search engines too, can find it.',
+  'public-address-ends': 'The public address of the window ends.',
   'sensitive-on-street': 'Sensitive matter goes to the Street that was not there before.',
 };
 
@@ -17,6 +18,8 @@ export interface Confirming {
   /** What has to be typed to confirm that most of a view vanishes, and what it is. */
   readonly name: string;
   readonly what: string;
+  /** What else there is to say about an effect here. */
+  readonly notes: Partial<Record<Demand, string>>;
   readonly ticked: readonly Demand[];
   readonly typed: string;
   readonly accepted: readonly Demand[];
@@ -26,7 +29,12 @@ export interface Confirming {
 }
 
 /** Keeps what is confirmed of the large effects of a change. `what` says what `name` is, as in “the window’s name”. */
-export function useConfirming(found: readonly Demand[], name: string, what: string): Confirming {
+export function useConfirming(
+  found: readonly Demand[],
+  name: string,
+  what: string,
+  notes: Partial<Record<Demand, string>> = {},
+): Confirming {
   const [{ ticked, typed }, setState] = useState({ ticked: [] as readonly Demand[], typed: '' });
   const demands = DEMANDS.filter((d) => found.includes(d));
   const isAccepted = (d: Demand) =>
@@ -36,6 +44,7 @@ export function useConfirming(found: readonly Demand[], name: string, what: stri
     demands,
     name: name.trim(),
     what,
+    notes,
     ticked,
     typed,
     accepted,
@@ -45,7 +54,7 @@ export function useConfirming(found: readonly Demand[], name: string, what: stri
 }
 
 /** Asks for each large effect by itself: for the largest by typing, for the others by a tick. Nothing where none is. */
-export function Confirmations({ demands, name, what, ticked, typed, set }: Confirming) {
+export function Confirmations({ demands, name, what, notes, ticked, typed, set }: Confirming) {
   if (!demands.length) return null;
   return (
     <Stack role="group" aria-label="Large effects to confirm">
@@ -64,7 +73,7 @@ export function Confirmations({ demands, name, what, ticked, typed, set }: Confi
             isSelected={ticked.includes(d)}
             onChange={(on) => set({ ticked: on ? [...ticked, d] : ticked.filter((x) => x !== d) })}
           >
-            {DEMAND_WORDS[d]} I have looked at it and want it.
+            {DEMAND_WORDS[d]} {notes[d]} I have looked at it and want it.
           </Tick>
         ),
       )}

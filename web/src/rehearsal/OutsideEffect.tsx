@@ -7,7 +7,7 @@ import { Loading, Notice } from '../ui/Notice';
 import { RehearsalView } from './RehearsalView';
 import type { RehearsalQuestion } from '../workers/questions';
 import { beyond, inFull } from './inFull';
-import { rehearsed } from './sighted';
+import { rehearsedWindow } from '@zonal/core/glass';
 import { useAnswer } from '../workers/useAnswer';
 import { WhenKnown, beginningOf } from './WhenKnown';
 
@@ -28,7 +28,7 @@ export function effectQuestion(
   const shown = windows.filter(
     (w) => !w.closedAt && w.sources.some((s) => calendarIds.includes(s.calendarId)),
   );
-  const pairs = shown.map((w) => rehearsed(w, now)).map((w) => ({ before: w, after: w }));
+  const pairs = shown.map((w) => rehearsedWindow(w, w, now)).map((w) => ({ before: w, after: w }));
   return { kind: 'rehearsal', pairs, changes, watch, now };
 }
 

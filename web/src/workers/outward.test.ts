@@ -1,5 +1,5 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
-import { outwardView, rangeOfHorizon, type WindowInput } from '@zonal/core/glass';
+import { outwardView, rangeOfHorizon, rehearsedWindow, type WindowInput } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import { describe, expect, it } from 'vitest';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
@@ -8,7 +8,7 @@ import { hiddenFilterFields } from '../glass/GlassPanel';
 import { differs } from '../glass/useDraft';
 import { afterChanges } from './afterChanges';
 import { rehearseIn } from './rehearseIn';
-import { rehearsed, sighted } from '../rehearsal/sighted';
+import { sighted } from '../rehearsal/sighted';
 
 const NOW = Date.UTC(2026, 5, 10);
 const DAY = 86_400_000;
@@ -48,6 +48,10 @@ const window: OutwardWindow = {
   closedAt: null,
   closesAt: null,
   farewell: false,
+  publicGraceDays: 14,
+  unlistedAt: null,
+  publicUntil: null,
+  publicReaders: 0,
   version: 2,
   draft: null,
   trouble: null,
@@ -105,7 +109,7 @@ describe('entries after changes', () => {
 describe('a rehearsal as it is read', () => {
   const told = (changed: Entry[], at: number) =>
     rehearseIn({
-      pairs: [{ before: rehearsed(window, NOW), after: rehearsed(window, NOW) }],
+      pairs: [{ before: rehearsedWindow(window, window, NOW), after: rehearsedWindow(window, window, NOW) }],
       before: () => [one],
       after: () => changed,
       watch: { people: [], words: [], country: '' },
@@ -141,7 +145,7 @@ describe('a rehearsal as it is read', () => {
       recurrence: { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] },
       overrides: [{ slot: at(13, 10), start: at(13, start), end: at(13, 16), content: { ...one, place } }],
     });
-    const window_ = rehearsed(window, NOW);
+    const window_ = rehearsedWindow(window, window, NOW);
     const [w] = await rehearseIn({
       pairs: [{ before: window_, after: window_ }],
       before: () => [series(14, '')],
@@ -164,7 +168,7 @@ describe('a rehearsal as it is read', () => {
   it('tells busy time and entries of other zones by the host’s clocks, as the page does', async () => {
     const lines = async (glass: 'frosted' | 'tinted', zone: string) => {
       const rules = { ...window, hostZone: 'America/Halifax', sources: [{ ...window.sources[0]!, glass }] };
-      const w = { ...rehearsed(window, NOW), rules };
+      const w = { ...rehearsedWindow(window, window, NOW), rules };
       const at = (hour: string): Entry['start'] => ({ kind: 'zoned', at: `2026-06-12T${hour}:00:00`, zone });
       const was = { ...one, start: at('10'), end: at('11') };
       const [found] = await rehearseIn({

@@ -289,7 +289,7 @@ describe('syncing by difference', () => {
     const second = ask(tokenOf(first));
     expect(second.responses).toHaveLength(1);
     expect(tags(second)).not.toEqual(tags(first));
-    window.tell({ to: null, at: NOW, until: NOW + 86_400_000 });
+    window.tell({ ends: 'window', to: null, at: NOW, until: NOW + 86_400_000 });
     const third = ask(tokenOf(second));
     expect(third.responses.map((r) => r.href[0])).toEqual([expect.stringContaining('-ends.ics')]);
     window.tell(null);

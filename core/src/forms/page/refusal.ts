@@ -3,7 +3,16 @@ import { dayAt, type Instant, type ZoneName } from '../../zones';
 
 /** Why an address leads nowhere, or not just now. */
 export type Refusal =
-  'unknown' | 'closed' | 'expired' | 'withdrawn' | 'turned' | 'stopped' | 'unheard' | 'waiting' | 'many';
+  | 'unknown'
+  | 'closed'
+  | 'expired'
+  | 'withdrawn'
+  | 'turned'
+  | 'unlisted'
+  | 'stopped'
+  | 'unheard'
+  | 'waiting'
+  | 'many';
 
 /** What readers of a closed window are told: since when it is, by the clocks of its zone, and whom to ask. */
 export interface Closing {

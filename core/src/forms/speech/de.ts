@@ -140,6 +140,9 @@ export const de: Words = {
   copyName: '{name} (Kopie vom {day})',
   copyNote: 'Kopie vom {moment}. Sie ändert sich nicht; der aktuelle Kalender ist unter {address}',
   withPeople: 'Mit: {people}',
+  addressEndsTitle: 'Diese Adresse von „{name}“ endet am {day}',
+  addressEndsSay:
+    'Der Kalender ist danach nicht mehr öffentlich. Wenn Sie ihm weiter folgen möchten, bitten Sie den Herausgeber um eine eigene Adresse.',
   noticeTitle: 'Neue Adresse für „{name}“',
   noticeSay: 'Diese Adresse endet am {day}. Folgen Sie stattdessen der neuen; dort ist dasselbe zu sehen.',
   farewellTitle: '„{name}“ endet am {day}',
@@ -181,6 +184,9 @@ export const de: Words = {
   expiredSay: 'Sie galt bis zu einem festgesetzten Tag. Bitten Sie um eine neue, wo Sie sie bekommen haben.',
   withdrawnTitle: 'Diese Adresse wurde zurückgezogen',
   withdrawnSay: 'Sie führt nirgendwohin mehr. Bitten Sie um eine neue, wo Sie sie bekommen haben.',
+  unlistedTitle: 'Dieser Kalender ist nicht mehr öffentlich',
+  unlistedSay:
+    'Seine öffentliche Adresse gilt nicht mehr. Bitten Sie den Herausgeber um eine eigene Adresse.',
   turnedTitle: 'Diese Adresse wurde ersetzt',
   turnedSay: 'Eine neue ist an ihre Stelle getreten. Bitten Sie darum, wo Sie diese bekommen haben.',
   stoppedTitle: 'Gerade nicht zu sehen',

@@ -146,6 +146,9 @@ export const en = {
   copyName: '{name} (copy of {day})',
   copyNote: 'Copy as of {moment}. It does not change; the live calendar is at {address}',
   withPeople: 'With: {people}',
+  addressEndsTitle: 'This address of “{name}” ends on {day}',
+  addressEndsSay:
+    'The calendar will no longer be public. To keep following it, ask the publisher for an address of your own.',
   noticeTitle: 'New address for “{name}”',
   noticeSay: 'This address ends on {day}. Follow the new one instead; what is shown there is the same.',
   farewellTitle: '“{name}” ends on {day}',
@@ -190,6 +193,8 @@ export const en = {
   expiredSay: 'It was open until a set day. Ask whoever gave it to you for a new one.',
   withdrawnTitle: 'This address was withdrawn',
   withdrawnSay: 'It leads nowhere any more. Ask whoever gave it to you for a new one.',
+  unlistedTitle: 'This calendar is no longer public',
+  unlistedSay: 'Its public address has ended. Ask the publisher for an address of your own.',
   turnedTitle: 'This address was replaced',
   turnedSay: 'A new one has taken its place. Ask whoever gave it to you for it.',
   stoppedTitle: 'Not shown just now',

@@ -137,6 +137,9 @@ export const es: Words = {
   copyName: '{name} (copia del {day})',
   copyNote: 'Copia del {moment}. No cambia; el calendario al día está en {address}',
   withPeople: 'Con: {people}',
+  addressEndsTitle: 'Esta dirección de «{name}» termina el {day}',
+  addressEndsSay:
+    'El calendario dejará de ser público. Para seguirlo después, pida al editor una dirección propia.',
   noticeTitle: 'Nueva dirección de «{name}»',
   noticeSay: 'Esta dirección termina el {day}. Siga la nueva en su lugar; allí se ve lo mismo.',
   farewellTitle: '«{name}» termina el {day}',
@@ -177,6 +180,8 @@ export const es: Words = {
   expiredSay: 'Estaba abierta hasta un día fijado. Pida una nueva a quien se la dio.',
   withdrawnTitle: 'Esta dirección fue retirada',
   withdrawnSay: 'Ya no lleva a ninguna parte. Pida una nueva a quien se la dio.',
+  unlistedTitle: 'Este calendario ya no es público',
+  unlistedSay: 'Su dirección pública ha dejado de valer. Pida al editor una dirección propia.',
   turnedTitle: 'Esta dirección fue sustituida',
   turnedSay: 'Otra nueva ha tomado su lugar. Pídala a quien le dio esta.',
   stoppedTitle: 'No se muestra ahora',

@@ -137,6 +137,9 @@ export const fr: Words = {
   copyName: '{name} (copie du {day})',
   copyNote: 'Copie au {moment}. Elle ne change pas ; le calendrier tenu à jour est à {address}',
   withPeople: 'Avec : {people}',
+  addressEndsTitle: 'Cette adresse de « {name} » prend fin le {day}',
+  addressEndsSay:
+    'Le calendrier ne sera plus public. Pour continuer à le suivre, demandez à l’éditeur une adresse qui vous soit propre.',
   noticeTitle: 'Nouvelle adresse pour « {name} »',
   noticeSay: 'Cette adresse prend fin le {day}. Suivez plutôt la nouvelle ; on y voit la même chose.',
   farewellTitle: '« {name} » prend fin le {day}',
@@ -178,6 +181,9 @@ export const fr: Words = {
   expiredSay: 'Elle était ouverte jusqu’à un jour fixé. Demandez-en une nouvelle à qui vous l’a donnée.',
   withdrawnTitle: 'Cette adresse a été retirée',
   withdrawnSay: 'Elle ne mène plus nulle part. Demandez-en une nouvelle à qui vous l’a donnée.',
+  unlistedTitle: 'Ce calendrier n’est plus public',
+  unlistedSay:
+    'Son adresse publique n’est plus valable. Demandez à l’éditeur une adresse qui vous soit propre.',
   turnedTitle: 'Cette adresse a été remplacée',
   turnedSay: 'Une nouvelle a pris sa place. Demandez-la à qui vous avait donné celle-ci.',
   stoppedTitle: 'Pas affiché pour l’instant',

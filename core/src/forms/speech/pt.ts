@@ -135,6 +135,9 @@ export const pt: Words = {
   copyName: '{name} (cópia de {day})',
   copyNote: 'Cópia de {moment}. Não muda; o calendário em dia está em {address}',
   withPeople: 'Com: {people}',
+  addressEndsTitle: 'Este endereço de “{name}” termina em {day}',
+  addressEndsSay:
+    'O calendário deixará de ser público. Para continuar a segui-lo, peça ao editor um endereço próprio.',
   noticeTitle: 'Novo endereço de “{name}”',
   noticeSay: 'Este endereço termina em {day}. Siga antes o novo; lá vê-se o mesmo.',
   farewellTitle: '“{name}” termina em {day}',
@@ -175,6 +178,8 @@ export const pt: Words = {
   expiredSay: 'Estava aberto até um dia marcado. Peça um novo a quem lho deu.',
   withdrawnTitle: 'Este endereço foi retirado',
   withdrawnSay: 'Já não leva a lado nenhum. Peça um novo a quem lho deu.',
+  unlistedTitle: 'Este calendário já não é público',
+  unlistedSay: 'O seu endereço público deixou de ser válido. Peça ao editor um endereço próprio.',
   turnedTitle: 'Este endereço foi substituído',
   turnedSay: 'Um novo tomou o seu lugar. Peça-o a quem lhe deu este.',
   stoppedTitle: 'Agora não é mostrado',

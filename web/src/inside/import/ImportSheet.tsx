@@ -6,7 +6,7 @@ import { useWatchQuery, useWindowsQuery } from '../../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { Calendar } from '@zonal/core/api';
 import { inFull } from '../../rehearsal/inFull';
-import { rehearsed } from '../../rehearsal/sighted';
+import { rehearsedWindow } from '@zonal/core/glass';
 import { Button, MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
@@ -89,7 +89,7 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
               windows.length
                 ? (take, goOn) =>
                     files.rehearse(
-                      windows.map((w) => rehearsed(w, Date.now())),
+                      windows.map((w) => rehearsedWindow(w, w, Date.now())),
                       watch ?? NOTHING_WATCHED,
                       take,
                       goOn ? label : null,
