@@ -28,6 +28,7 @@ import * as alerts from './migrations/023-alerts';
 import * as telling from './migrations/024-telling';
 import * as serving from './migrations/025-serving';
 import * as publicAddresses from './migrations/026-public-addresses';
+import * as movedKeys from './migrations/027-moved-keys';
 
 export const MIGRATIONS = [
   first,
@@ -56,6 +57,7 @@ export const MIGRATIONS = [
   telling,
   serving,
   publicAddresses,
+  movedKeys,
 ];
 
 /**

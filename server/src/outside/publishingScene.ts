@@ -195,12 +195,16 @@ export async function scene({
         order: [['number', 'ASC']],
       })
     ).map((l) => [l.number, l.at.getTime()]);
-  /** Changes columns of a window or of its keys, as one change of the window. */
-  const alter = (n: number, columns: { window?: Partial<WindowRow>; keys?: Partial<KeyRow> }) =>
+  /** Changes columns of a window, of all its keys or of one key, as one change of the window. */
+  const alter = (
+    n: number,
+    columns: { window?: Partial<WindowRow>; keys?: Partial<KeyRow>; key?: Partial<KeyRow> },
+  ) =>
     change(world.userId, async (transaction) => {
       const windowId = keys[n]!.window.id;
       if (columns.window) await WindowRow.update(columns.window, { where: { id: windowId }, transaction });
       if (columns.keys) await KeyRow.update(columns.keys, { where: { windowId }, transaction });
+      if (columns.key) await KeyRow.update(columns.key, { where: { id: columns.key.id! }, transaction });
       return { result: undefined, touched: [{ windowId }] };
     });
   const setClosed = (n: number, closed: boolean) =>

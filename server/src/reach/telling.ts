@@ -1,6 +1,6 @@
 import { nextMorning } from '@zonal/core/reach';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { WindowRow } from '../db/models';
+import { KeyRow, WindowRow } from '../db/models';
 import { EVERYBODY, addressesOf, viewIdOf } from '../glass/windowStore';
 import { groupedBy } from '../db/grouped';
 import type { Jobs } from '../jobs/jobs';
@@ -31,32 +31,25 @@ export interface Telling {
 }
 
 /**
- * Looks which views have a new revision, and notes who may have to be told; whoever is told by a job gets one. It is one
- * transaction: of several processes one does it.
+ * Looks which views have a new revision and which keys lead to another view, and notes who may have to hear of it: only those
+ * whose own key or public address leads there, so that nobody learns from the time of a message what others are shown. Whoever
+ * hears by a job gets one. It is one transaction: of several processes one does it.
  */
 export async function noteUntold(
   { sequelize, jobs, hub, times }: Pick<Telling, 'sequelize' | 'jobs' | 'hub' | 'times'>,
   now = Date.now(),
 ): Promise<void> {
   await sequelize.transaction(async (transaction) => {
-    const views = await sequelize.query<{ view: string; window: string }>(
-      `DELETE FROM untold u USING views v
-       WHERE v.id = u.view_id AND u.view_id IN (SELECT view_id FROM untold ORDER BY view_id FOR UPDATE SKIP LOCKED)
-       RETURNING u.view_id AS view, v.window_id AS window`,
-      { transaction, type: QueryTypes.SELECT },
-    );
-    const windows = [...new Set(views.map((v) => v.window))];
-    if (windows.length) {
-      await sequelize.query(
-        `UPDATE pushes SET due = true WHERE key_id IN (SELECT id FROM keys WHERE window_id IN (:windows))`,
-        { replacements: { windows }, transaction },
-      );
-      await noteNotices(sequelize, windows, times.settle, now, transaction);
-      if (hub)
-        for (const { id } of await WindowRow.findAll({ where: { id: windows, listed: true }, transaction }))
-          if (views.some((v) => v.view === viewIdOf({ windowId: id, ...EVERYBODY })))
-            await jobs.ask('hub', { windowId: id }, transaction);
-    }
+    const { keyIds, publicIds } = await concernedAddresses(sequelize, transaction);
+    if (keyIds.length)
+      await sequelize.query('UPDATE pushes SET due = true WHERE key_id IN (:keyIds)', {
+        replacements: { keyIds },
+        transaction,
+      });
+    await noteNotices(sequelize, { keyIds, publicIds }, times.settle, now, transaction);
+    if (hub)
+      for (const { id } of await WindowRow.findAll({ where: { id: publicIds, listed: true }, transaction }))
+        await jobs.ask('hub', { windowId: id }, transaction);
     const due = await sequelize.query<{ id: string }>(
       `UPDATE pushes SET due = false, asked_at = now()
        WHERE state = 'on' AND due AND (asked_at IS NULL OR asked_at < now() - interval '${LOST}') RETURNING key_id AS id`,
@@ -66,16 +59,50 @@ export async function noteUntold(
   });
 }
 
+/** Addresses whose readers may get something else than before: keys, and windows for their public addresses. */
+interface Concerned {
+  readonly keyIds: readonly string[];
+  readonly publicIds: readonly string[];
+}
+
+/** Takes what is noted of changed views and moved keys; returns the addresses that lead there. */
+async function concernedAddresses(sequelize: Sequelize, transaction: Transaction): Promise<Concerned> {
+  const views = await sequelize.query<{ view: string; window: string }>(
+    `DELETE FROM untold u USING views v
+     WHERE v.id = u.view_id AND u.view_id IN (SELECT view_id FROM untold ORDER BY view_id FOR UPDATE SKIP LOCKED)
+     RETURNING u.view_id AS view, v.window_id AS window`,
+    { transaction, type: QueryTypes.SELECT },
+  );
+  const moved = await sequelize.query<{ id: string }>(
+    `DELETE FROM moved_keys WHERE key_id IN (SELECT key_id FROM moved_keys ORDER BY key_id FOR UPDATE SKIP LOCKED)
+     RETURNING key_id AS id`,
+    { transaction, type: QueryTypes.SELECT },
+  );
+  const windowId = [...new Set(views.map((v) => v.window))];
+  const changed = new Set(views.map((v) => v.view));
+  const keys = await KeyRow.findAll({ where: { windowId }, raw: true, transaction });
+  return {
+    keyIds: [...keys.filter((key) => changed.has(viewIdOf(key))), ...moved].map(({ id }) => id),
+    publicIds: windowId.filter((id) => changed.has(viewIdOf({ windowId: id, ...EVERYBODY }))),
+  };
+}
+
 /** Readers who want to hear at once are written to once a burst of changes is over; others on their next morning. */
 async function noteNotices(
   sequelize: Sequelize,
-  windows: readonly string[],
+  { keyIds, publicIds }: Concerned,
   settle: number,
   now: number,
   transaction: Transaction,
 ): Promise<void> {
-  const replacements = { windows, now: new Date(now), soon: new Date(now + settle) };
-  const waiting = 'window_id IN (:windows) AND confirmed_at IS NOT NULL AND NOT due';
+  if (!keyIds.length && !publicIds.length) return;
+  const none = ['00000000-0000-0000-0000-000000000000'];
+  const replacements = {
+    ...{ now: new Date(now), soon: new Date(now + settle) },
+    ...{ keyIds: keyIds.length ? keyIds : none, publicIds: publicIds.length ? publicIds : none },
+  };
+  const waiting = `(key_id IN (:keyIds) OR key_id IS NULL AND window_id IN (:publicIds))
+    AND confirmed_at IS NOT NULL AND NOT due`;
   const daily = await sequelize.query<{ id: string; zone: string }>(
     `SELECT id, zone FROM notices WHERE ${waiting} AND way = 'daily' AND next_at <= :now`,
     { replacements, transaction, type: QueryTypes.SELECT },
