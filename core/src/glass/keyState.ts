@@ -48,12 +48,10 @@ export function listingAfter(
   before: (PublicAddress & { readonly unlistedAt: Moment }) | null,
   { listed, publicGraceDays }: { readonly listed: boolean; readonly publicGraceDays: number },
   now: Instant,
-): { readonly unlistedAt: Date | null; readonly publicUntil: Date | null } {
-  const unlistedAt = before?.listed ? now : before && at(before.unlistedAt);
-  if (listed || unlistedAt === null || unlistedAt === Infinity)
-    return { unlistedAt: null, publicUntil: null };
-  const publicUntil = new Date(unlistedAt + publicGraceDays * DAY);
-  return { unlistedAt: new Date(unlistedAt), publicUntil };
+): { readonly unlistedAt: Instant | null; readonly publicUntil: Instant | null } {
+  const unlistedAt = before?.listed ? now : at(before?.unlistedAt ?? null);
+  if (listed || unlistedAt === Infinity) return { unlistedAt: null, publicUntil: null };
+  return { unlistedAt, publicUntil: unlistedAt + publicGraceDays * DAY };
 }
 
 /** Returns whether a key that was withdrawn can be brought back still: for a day. */

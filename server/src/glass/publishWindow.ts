@@ -161,7 +161,14 @@ export async function listingColumns(
   const { unlistedAt, publicUntil } = listingAfter(row, body, now);
   const slug = row?.slug ?? (body.listed ? await freeSlug(body.name, transaction) : null);
   const listedAt = body.listed ? ((row?.listed ? row.listedAt : null) ?? new Date(now)) : null;
-  return { slug, listed: body.listed, listedAt, unlistedAt, publicUntil };
+  const date = (at: number | null) => (at === null ? null : new Date(at));
+  return {
+    slug,
+    listed: body.listed,
+    listedAt,
+    unlistedAt: date(unlistedAt),
+    publicUntil: date(publicUntil),
+  };
 }
 
 /** Notes of each window whose time to close has come that it is closed: its readers get nothing since that very moment. */

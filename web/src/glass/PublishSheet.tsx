@@ -41,7 +41,7 @@ function publicEndWords(window: OutwardWindow, draft: WindowInput, now: number):
       : `${readersWords(window.publicReaders)} used it this week or last.`;
   const end =
     draft.publicGraceDays > 0 && publicUntil
-      ? `It keeps working until ${momentWords(publicUntil.toISOString(), now)}, with a notice to its readers.`
+      ? `It keeps working until ${momentWords(new Date(publicUntil).toISOString(), now)}, with a notice to its readers.`
       : 'It stops working at once.';
   return `${readers} ${end}`;
 }
