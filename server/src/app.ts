@@ -20,7 +20,14 @@ import { editRoutes } from './inside/editRoutes';
 import { houseRoutes } from './glass/houseRoutes';
 import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
-import { accountLimit, forgottenLimit, ownPasswordLimit, passLimit, signInLimit } from './http/limits';
+import {
+  accountLimit,
+  forgottenLimit,
+  ownPasswordLimit,
+  passLimit,
+  pushTestLimit,
+  signInLimit,
+} from './http/limits';
 import { answersIn, openApi } from './http/openApi';
 import { STRICT_POLICY, WORKER_POLICY } from './http/policy';
 import { mount } from './http/route';
@@ -210,6 +217,7 @@ function api(
   router.use(express.json({ limit: '2mb' }));
   router.post('/session', signInLimit(), accountLimit());
   router.post('/forgotten', ...forgottenLimit());
+  router.post('/keys/:id/push/test', pushTestLimit());
   router.post(['/passes', '/passes/{*kind}'], passLimit());
   router.use(['/account/password', '/account/address'], ownPasswordLimit());
   mount(router, routes, {

@@ -13,6 +13,15 @@ export interface Notice {
   readonly until: Instant;
 }
 
+/** What a notice is about, as its identifiers name it. */
+export type NoticeKind = 'moved' | 'ends' | 'unlisted';
+
+/** Returns what a notice is about: a replaced address, a window that ends, or an address that ends alone. */
+export function noticeKind({ to, ends }: Notice): NoticeKind {
+  if (to) return 'moved';
+  return ends === 'window' ? 'ends' : 'unlisted';
+}
+
 /** What a notice says: its title, and a sentence with each address apart, so that pages can make links of them. */
 export interface NoticeWords {
   readonly title: string;
@@ -45,13 +54,13 @@ export function sayOf(notice: Notice, view: OutwardView): string {
 
 /** Returns the one entry with which a feed tells of a notice: whole days from the turn to the end (RFC 5545 section 3.6.1). */
 export function noticeLines(notice: Notice, view: OutwardView): string[] {
-  const { at, ends, until, to } = notice;
+  const { at, until, to } = notice;
   const { title, say } = noticeWords(notice, view);
   const day = (instant: Instant) => compactText(dayToText(dayAt(view.hostZone, instant)));
   const next = compactText(dayToText(dayAt(view.hostZone, until - 1) + 1));
   return [
     'BEGIN:VEVENT',
-    `UID:${view.ids.calendar}-${to ? 'moved' : ends === 'window' ? 'ends' : 'unlisted'}`,
+    `UID:${view.ids.calendar}-${noticeKind(notice)}`,
     `DTSTAMP:${utcText(at)}`,
     `LAST-MODIFIED:${utcText(at)}`,
     'SEQUENCE:0',

@@ -51,5 +51,11 @@ export const mailAskedLimit = (field: string, many: Refuse) => [
   limiter(10, 60, false, (req) => lower(req, field), many),
 ];
 
+/** Tests of one push, and tests that come from one client. */
+export const pushTestLimit = () => [
+  limiter(10, 10, false, (req) => String(req.params['id'])),
+  limiter(60, 10, false),
+];
+
 /** Passwords that somebody who is signed in writes wrong. */
 export const ownPasswordLimit = () => limiter(20, 15, true);

@@ -10,7 +10,7 @@ export interface JobData {
   /** Make sums of old polls. */
   rollUp: object;
   /** Tell a key's system outside of changes. */
-  push: { readonly keyId: string };
+  push: { readonly keyId: string; /** Tries of jobs that this one goes on with. */ readonly tried?: number };
   /** Tell the hub of a listed window. */
   hub: { readonly windowId: string };
   /** Look whether there is something that organisers should hear of. */
@@ -19,7 +19,7 @@ export interface JobData {
 export type JobName = keyof JobData;
 
 /** How often a job is tried again. */
-const RETRIES: Readonly<Record<JobName, number>> = {
+export const RETRIES: Readonly<Record<JobName, number>> = {
   mail: 9,
   push: 12,
   hub: 6,
@@ -30,7 +30,8 @@ const RETRIES: Readonly<Record<JobName, number>> = {
 /** A job as its worker gets it. */
 export interface Try<N extends JobName> {
   readonly data: JobData[N];
-  /** Whether it is not tried again after this. */
+  /** How often it was tried before, and whether it is not tried again after this. */
+  readonly tried: number;
   readonly last: boolean;
 }
 
@@ -80,11 +81,16 @@ export class Jobs {
       let worker = '';
       worker = await this.boss.work<JobData[N]>(name, { includeMetadata: true }, async (jobs) => {
         for (const { data, retryCount, retryLimit } of jobs)
-          await handle({ data, last: retryCount >= retryLimit });
+          await handle({ data, tried: retryCount, last: retryCount >= retryLimit });
         // Where there was one there may be more: the next is looked for at once.
         if (worker) this.boss.notifyWorker(worker);
       });
     }
+  }
+
+  /** Puts a job off for some seconds, in place of the one that is being done. */
+  async putOff<N extends JobName>(name: N, data: JobData[N], seconds: number): Promise<void> {
+    await this.boss.send(name, data, { startAfter: seconds });
   }
 
   /** Asks for a job, as part of a transaction: it is there if the transaction is kept. */

@@ -23,6 +23,13 @@ export interface PushSetting {
   readonly allowed: readonly string[];
 }
 
+/** Returns whom a push keeps busy: its host, and its window; null if there is no such push any more. */
+export async function pushNames(keyId: string): Promise<{ host: string; window: string } | null> {
+  const row = await PushRow.findByPk(keyId, { attributes: ['host'] });
+  const key = row && (await KeyRow.findByPk(keyId, { attributes: ['windowId'] }));
+  return row && key && { host: row.host, window: key.windowId };
+}
+
 /** Returns a new secret by which requests are signed (Standard Webhooks: 192 random bits). */
 export function newSecret(): string {
   return `whsec_${randomBytes(24).toString('base64')}`;

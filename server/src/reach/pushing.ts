@@ -1,12 +1,11 @@
 import type { PushEvent } from '@zonal/core/forms';
 import { Problem } from '@zonal/core/problems';
-import ipaddr from 'ipaddr.js';
 import { lookup } from 'node:dns/promises';
 import { request as requestPlain } from 'node:http';
 import { request as requestSecure } from 'node:https';
 import { isIP } from 'node:net';
-import { RequestFilteringHttpsAgent } from 'request-filtering-agent';
 import { Webhook } from 'standardwebhooks';
+import { NotPublic, isPublicAddress, publicAgent } from '../http/publicAddress';
 
 /** A request to a system outside, as it is to be made. */
 export interface Pushed {
@@ -30,8 +29,8 @@ const PATIENCE = 10_000;
 /** Nothing of an answer is needed but its status. */
 const MOST_ANSWERED = 64 * 1024;
 
-/** Connects to no address of a private network, after its name was looked up (also where that changes meanwhile). */
-const careful = new RequestFilteringHttpsAgent();
+/** Other ports are those of other services, which answer requests in ways of their own. */
+const ALLOWED_PORTS = ['', '443', '8443'];
 
 /**
  * Makes a signed request (Standard Webhooks) and follows no redirect. `allowed` are origins that may be asked though they
@@ -58,11 +57,13 @@ export async function push(
     took: Date.now() - began,
     trouble,
   });
+  const isFar = !allowed.includes(url.origin);
+  if (isFar && isNear(url)) return outcome(null, NEAR);
   return new Promise((resolve) => {
     const options = { method: 'POST', headers, signal: AbortSignal.timeout(PATIENCE) };
-    const request = allowed.includes(url.origin)
-      ? (url.protocol === 'https:' ? requestSecure : requestPlain)(url, options)
-      : requestSecure(url, { ...options, agent: careful });
+    const request = isFar
+      ? requestSecure(url, { ...options, agent: publicAgent })
+      : (url.protocol === 'https:' ? requestSecure : requestPlain)(url, options);
     request.on('error', (error) => resolve(outcome(null, troubleOf(error))));
     request.on('response', (response) => {
       const status = response.statusCode!;
@@ -89,13 +90,24 @@ function refusalOf(status: number): string {
 function troubleOf(error: NodeJS.ErrnoException): string {
   if (error.name === 'TimeoutError' || error.name === 'AbortError')
     return `It did not answer within ${PATIENCE / 1000} seconds.`;
-  if (/DNS lookup|is not allowed/.test(error.message)) return NEAR;
+  if (error instanceof NotPublic) return NEAR;
   if (error.code === 'ENOTFOUND' || error.code === 'EAI_AGAIN') return 'Its name is not known.';
   if (error.code === 'ECONNREFUSED') return 'Nothing listens there.';
   return `The connection failed (${error.code ?? error.message}).`.slice(0, 200);
 }
 
 const NEAR = 'it leads into a private network.';
+
+/** Returns the host of an address, an IPv6 address without its brackets. */
+function hostOf({ hostname }: URL): string {
+  return hostname.replace(/^\[|\]$/g, '');
+}
+
+/** Whether an address names its host by an IP address that is not public. */
+function isNear(url: URL): boolean {
+  const host = hostOf(url);
+  return isIP(host) !== 0 && !isPublicAddress(host);
+}
 
 /** Returns an address that may be pushed to, in its one spelling. Throws `push-address`. */
 export async function pushAddress(text: string, allowed: readonly string[]): Promise<string> {
@@ -110,11 +122,12 @@ export async function pushAddress(text: string, allowed: readonly string[]): Pro
   url.hash = '';
   if (allowed.includes(url.origin)) return url.href;
   if (url.protocol !== 'https:') throw refuse('it has to begin with https://.');
-  const host = url.hostname.replace(/^\[|\]$/g, '');
+  if (!ALLOWED_PORTS.includes(url.port)) throw refuse('it has to use port 443 or 8443.');
+  const host = hostOf(url);
   // Asked again at each request; here it is told early. One that is not known yet may be some day.
   const found = isIP(host)
     ? [{ address: host }]
     : await lookup(host, { all: true }).catch(() => [] as { address: string }[]);
-  if (found.some(({ address }) => ipaddr.process(address).range() !== 'unicast')) throw refuse(NEAR);
+  if (found.some(({ address }) => !isPublicAddress(address))) throw refuse(NEAR);
   return url.href;
 }

@@ -3,10 +3,11 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { KeyRow, WindowRow } from '../db/models';
 import { EVERYBODY, addressesOf, viewIdOf } from '../glass/windowStore';
 import { groupedBy } from '../db/grouped';
-import type { Jobs } from '../jobs/jobs';
+import { RETRIES, type Jobs } from '../jobs/jobs';
+import { Lanes } from '../jobs/lanes';
 import { log } from '../log';
 import { tellHub } from './hub';
-import { pushJob, type PushSetting } from './pushStore';
+import { pushJob, pushNames, type PushSetting } from './pushStore';
 
 /** So often, in milliseconds, it is looked whether there are revisions that somebody is to be told of. */
 const EVERY = 2_000;
@@ -125,7 +126,23 @@ export async function startTelling(
   tellReaders: () => Promise<void>,
 ): Promise<{ close: () => Promise<void> }> {
   const { jobs, publicUrl, hub, push } = telling;
-  await jobs.work('push', ({ data, last }) => pushJob(data.keyId, last, push), PUSHES_AT_ONCE);
+  const lanes = new Lanes(MAX_PUSHES_AT_ONCE);
+  await jobs.work(
+    'push',
+    async ({ data, tried }) => {
+      const tries = (data.tried ?? 0) + tried;
+      const names = await pushNames(data.keyId);
+      const leave = names && lanes.enter(names);
+      if (names && !leave)
+        return jobs.putOff('push', { keyId: data.keyId, tried: tries }, SECONDS_UNTIL_LANE_IS_FREE);
+      try {
+        await pushJob(data.keyId, tries >= RETRIES.push, push);
+      } finally {
+        leave?.();
+      }
+    },
+    PUSH_WORKERS,
+  );
   await jobs.work('hub', async ({ data }) => {
     const window = await WindowRow.findByPk(data.windowId);
     if (hub && window?.listed && window.slug) await tellHub(hub, addressesOf(publicUrl, window.slug).changes);
@@ -151,4 +168,7 @@ export async function startTelling(
 }
 
 /** One that does not answer holds up no more than one of these. */
-const PUSHES_AT_ONCE = 4;
+const PUSH_WORKERS = 8;
+/** Systems that do not answer keep no others waiting: neither those of one host nor those of one window. */
+const MAX_PUSHES_AT_ONCE = { host: 2, window: 3 };
+const SECONDS_UNTIL_LANE_IS_FREE = 3;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { HOST, date, entry, zoned } from '../../testing/samples';
 import { checkMapping, csvTable, guessDateOrder, readCsv } from './readCsv';
 import { guessMapping } from './csvFields';
-import { tableText, writeCsv } from './writeCsv';
+import { tableText, unguarded, writeCsv } from './writeCsv';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 function read(text: string, dateOrder: 'ymd' | 'dmy' | 'mdy' = 'dmy') {
@@ -109,12 +109,24 @@ describe('a table', () => {
   });
 
   it('has no cell that begins with what leads a spreadsheet to a formula behind it', () => {
-    for (const odd of ['\t=1+1', '\r=1+1', '-1', '=1']) {
+    for (const odd of [
+      '\t=1+1',
+      '\r=1+1',
+      '\n=1',
+      '  =1',
+      ' \t@x',
+      '\u200b=1',
+      '＝1',
+      '-1',
+      '=1',
+      "'=1",
+      "''=1",
+    ]) {
       // As it is in the file: quoted where a line ends in it.
       const rows = csvTable(bytes(tableText([['Title'], [odd]]))).rows;
       expect(rows).toEqual([[`'${odd}`]]);
+      expect(unguarded(rows[0]![0]!)).toBe(odd);
     }
-    for (const plain of ['a=1', ' =1', '1-1'])
-      expect(tableText([[plain]])).toBe(`${/^ /.test(plain) ? `"${plain}"` : plain}\r\n`);
+    for (const plain of ['a=1', "'a", '1-1']) expect(tableText([[plain]])).toBe(`${plain}\r\n`);
   });
 });

@@ -6,6 +6,7 @@ import { decodeFile } from '../read/decode';
 import type { DraftEntry, ReadItem, ReadResult } from '../read/report';
 import { valueOfCell, type CellReading } from './cells';
 import { COLUMN_FIELDS, CSV_FIELDS, type CsvFieldName, type CsvMapping } from './csvFields';
+import { unguarded } from './writeCsv';
 
 export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
 /** In which order a date in figures is written, where it does not start with the year. */
@@ -191,11 +192,6 @@ function clockOf(text: string): number {
   const minute = Number(found?.[2] ?? 0);
   if (!found || hour > 23 || minute > 59) throw new Problem('time-invalid', { text });
   return hour * HOUR + minute * MINUTE;
-}
-
-/** Takes away the apostrophe that keeps a spreadsheet from reading a formula. */
-function unguarded(cell: string): string {
-  return /^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell;
 }
 
 /** Throws `columns-missing` unless title and first day have a column. */

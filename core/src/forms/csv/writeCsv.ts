@@ -55,7 +55,18 @@ function rowOf(content: Content, uid: string, start: When, end: When, rule: stri
   };
 }
 
-/** Returns a cell that no spreadsheet takes for a formula. */
+/**
+ * What spreadsheets take for a formula: one of these signs, also after blanks and control characters, which some of them leave
+ * out. Full-width forms of the signs count too.
+ */
+const FORMULA = /^[\s\p{Cc}\p{Cf}]*[=+\-@＝＋－＠]|^[\t\r\n]/u;
+
+/** Returns a cell that no spreadsheet takes for a formula; unguarded gives the text back. */
 export function safeCell(cell: string): string {
-  return /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
+  return FORMULA.test(cell.replace(/^'+/, '')) ? `'${cell}` : cell;
+}
+
+/** Returns the text of a cell that safeCell wrote. */
+export function unguarded(cell: string): string {
+  return cell.startsWith("'") && FORMULA.test(cell.replace(/^'+/, '')) ? cell.slice(1) : cell;
 }

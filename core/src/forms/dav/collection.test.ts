@@ -290,12 +290,47 @@ describe('syncing by difference', () => {
     expect(second.responses).toHaveLength(1);
     expect(tags(second)).not.toEqual(tags(first));
     window.tell({ ends: 'window', to: null, at: NOW, until: NOW + 86_400_000 });
-    const third = ask(tokenOf(second));
-    expect(third.responses.map((r) => r.href[0])).toEqual([expect.stringContaining('-ends.ics')]);
+    const ended = ask(tokenOf(second));
+    expect(ended.responses.map((r) => r.href[0])).toEqual([expect.stringContaining('-ends.ics')]);
+    window.tell({ ends: 'address', to: null, at: NOW, until: NOW + 86_400_000 });
+    const third = ask(tokenOf(ended));
+    expect(third.responses.map((r) => r.href[0])).toEqual([
+      expect.stringContaining('-unlisted.ics'),
+      expect.stringContaining('-ends.ics'),
+    ]);
     window.tell(null);
     const fourth = ask(tokenOf(third));
     expect(fourth.responses.map((r) => r.status)).toEqual(['HTTP/1.1 404 Not Found']);
     expect(ask(tokenOf(fourth)).responses).toEqual([]);
+  });
+
+  it('answers no request with many times its own size', () => {
+    const many = Array.from({ length: 3000 }, (_, i) =>
+      entry({ id: `e${i}`, uid: `e${i}`, title: `Entry ${i}`, start: zoned('2026-06-12T10:00') }),
+    );
+    const window = collection(many);
+    const propfind = (props: string) =>
+      window.ask({ deep: true, body: `<propfind ${NS}><prop>${props}</prop></propfind>` });
+    const multiget = (hrefs: string) =>
+      window.ask({
+        method: 'REPORT',
+        body: `<C:calendar-multiget ${NS}><prop><getetag/><C:calendar-data/></prop>${hrefs}</C:calendar-multiget>`,
+      });
+
+    // What is named more than once is answered once.
+    const once = propfind('<getetag/><x xmlns="urn:x"/>');
+    const often = propfind('<getetag/><x xmlns="urn:x"/>'.repeat(5_000));
+    expect([often.status, often.text]).toEqual([207, once.text]);
+    const href = `<href>${once.responses[1].href[0]}</href>`;
+    expect(multiget(href.repeat(5_000)).text).toBe(multiget(href).text);
+
+    // Too many different ones are refused before anything is written.
+    const names = Array.from({ length: 5_000 }, (_, i) => `<p${i} xmlns="urn:x"/>`).join('');
+    const { status, text } = propfind(names);
+    expect([status, text.includes('number-of-matches-within-limits')]).toEqual([507, true]);
+    const few = Array.from({ length: 90 }, (_, i) => `<p${i} xmlns="urn:x"/>`).join('');
+    expect(propfind(few).status).toBe(507);
+    expect(window.ask({ body: `<propfind ${NS}><prop>${few}</prop></propfind>` }).status).toBe(207);
   });
 
   it('sends less than a hundredth of everything after one change of many', () => {

@@ -44,8 +44,14 @@ export interface DavAnswer {
 
 const XML = 'application/xml; charset=utf-8';
 const CALENDAR = 'text/calendar; charset=utf-8';
-/** So many members are named in one request. */
-const MOST_NAMED = 2_000;
+/** Members that one request may name. */
+const MAX_HREFS = 2_000;
+/** Different properties that one request may ask for. */
+const MAX_PROPERTY_NAMES = 100;
+/** Properties of all targets together that one answer may have. */
+const MAX_PROPERTIES_IN_ANSWER = 250_000;
+/** Letters that one answer may have: a window of 10,000 entries with all their data is a third of it. */
+const MAX_ANSWER_LETTERS = 32_000_000;
 
 /**
  * Returns the answer of a window as a read-only CalDAV collection (RFC 4791, RFC 6578) of the outward view: each entry with
@@ -137,13 +143,19 @@ interface Wanted {
 function wantedIn(root: Element | null, members: Members): Wanted {
   const prop = childOf(root ?? undefined, dav('prop'));
   const data = dataIn(prop);
-  const more = childOf(root ?? undefined, dav('include'))?.children.map((c) => c.name) ?? [];
   return {
-    names: prop ? prop.children.map((c) => c.name).filter((name) => name !== DATA) : null,
-    more,
+    names: prop ? namesIn(prop).filter((name) => name !== DATA) : null,
+    more: namesIn(childOf(root ?? undefined, dav('include'))),
     namesOnly: Boolean(childOf(root ?? undefined, dav('propname'))),
     data: data ? calendarData(data, members) : null,
   };
+}
+
+/** Returns the names of the elements in another one, each once. */
+function namesIn(element: Element | undefined): Name[] {
+  const names = [...new Set(element?.children.map((child) => child.name))];
+  if (names.length > MAX_PROPERTY_NAMES) throw tooMany();
+  return names;
 }
 
 const DATA = cal('calendar-data');
@@ -159,10 +171,27 @@ function found(members: Members, { name, deep, body, minimal }: DavAsked): DavAn
   // Whoever looks at the account learns which collection there is.
   if (deep && target.kind === 'account') targets.push(targetOf(members, ''));
   const looks = target.kind === 'collection' ? { contents: false, had: null } : null;
-  return multiStatus(
-    targets.map((one) => responseOf(one, wanted, members, minimal)),
-    looks,
-  );
+  return multiStatus(responsesOf(targets, wanted, members, minimal), looks);
+}
+
+/** Returns what targets say of what is wanted. Throws Refused if that is more than one answer may have. */
+function responsesOf(
+  targets: readonly (Target | { readonly kind: 'missing'; readonly href: string })[],
+  wanted: Wanted,
+  members: Members,
+  minimal: boolean,
+): Html[] {
+  let [properties, letters] = [0, 0];
+  return targets.map((target) => {
+    if (target.kind === 'missing') return missingResponse(target.href);
+    const names = [...new Set([...(wanted.names ?? usualNames(target)), ...wanted.more])];
+    properties += names.length;
+    if (properties > MAX_PROPERTIES_IN_ANSWER) throw tooMany();
+    const response = responseOf(target, names, wanted, members, minimal);
+    letters += response.text.length;
+    if (letters > MAX_ANSWER_LETTERS) throw tooMany();
+    return response;
+  });
 }
 
 function multiStatus(inside: readonly Html[], learns: DavAnswer['learns']): DavAnswer {
@@ -172,8 +201,13 @@ function multiStatus(inside: readonly Html[], learns: DavAnswer['learns']): DavA
 const statusLine = (line: string) => element(dav('status'), `HTTP/1.1 ${line}`);
 
 /** What a target says of what is wanted (RFC 4918 section 14.24). */
-function responseOf(target: Target, wanted: Wanted, members: Members, minimal: boolean): Html {
-  const names = [...(wanted.names ?? usualNames(target)), ...wanted.more];
+function responseOf(
+  target: Target,
+  names: readonly Name[],
+  wanted: Wanted,
+  members: Members,
+  minimal: boolean,
+): Html {
   const there: Html[] = [];
   const missing: Html[] = [];
   for (const name of names) {
@@ -202,21 +236,22 @@ const REPORTED: Readonly<Record<Name, Report>> = {
     const isFound = filterOf(childOf(root, cal('filter')), members);
     const wanted = wantedIn(root, members);
     const all = name ? [members.named(name)!] : members.all();
-    const responses = all
-      .filter(isFound)
-      .map((member) => responseOf(ofMember(members, member), wanted, members, minimal));
-    return multiStatus(responses, { contents: wanted.data !== null, had: null });
+    const targets = all.filter(isFound).map((member) => ofMember(members, member));
+    return multiStatus(responsesOf(targets, wanted, members, minimal), {
+      contents: wanted.data !== null,
+      had: null,
+    });
   },
 
   [cal('calendar-multiget')]: (members, root, { minimal }) => {
-    const hrefs = root.children.filter((c) => c.name === dav('href')).map((c) => c.text);
-    if (hrefs.length > MOST_NAMED) throw tooMany();
+    const hrefs = [...new Set(root.children.filter((c) => c.name === dav('href')).map((c) => c.text))];
+    if (hrefs.length > MAX_HREFS) throw tooMany();
     const wanted = wantedIn(root, members);
-    const responses = hrefs.map((href) => {
+    const targets = hrefs.map((href) => {
       const member = members.named(nameIn(href, members));
-      return member ? responseOf(ofMember(members, member), wanted, members, minimal) : missingResponse(href);
+      return member ? ofMember(members, member) : ({ kind: 'missing', href } as const);
     });
-    return multiStatus(responses, { contents: true, had: null });
+    return multiStatus(responsesOf(targets, wanted, members, minimal), { contents: true, had: null });
   },
 
   [cal('free-busy-query')]: ({ view, revision }, root) => {
@@ -238,7 +273,12 @@ const REPORTED: Readonly<Record<Name, Report>> = {
     const wanted = wantedIn(root, members);
     const path = pathOf(members.own.addresses.dav);
     const responses = [
-      ...told.changed.map((member) => responseOf(ofMember(members, member), wanted, members, minimal)),
+      ...responsesOf(
+        told.changed.map((member) => ofMember(members, member)),
+        wanted,
+        members,
+        minimal,
+      ),
       ...told.left.map((name) => missingResponse(path + encodeURIComponent(name))),
       element(dav('sync-token'), tokenOf(members)),
     ];

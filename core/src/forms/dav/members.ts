@@ -5,7 +5,7 @@ import { PRODUCT, itemText, pagesOf, settingOf, withPages } from '../icsCalendar
 import { zonesOf, type EventSetting } from '../icsEvent';
 import { joinLines } from '../icsText';
 import { timeZoneLines } from '../icsTimeZone';
-import { noticeLines, type Notice } from '../notice';
+import { noticeKind, noticeLines, type Notice } from '../notice';
 
 /** What a collection has to know besides the view and its revision. */
 export interface DavSetting {
@@ -101,7 +101,7 @@ export class Members {
     const text = joinLines(noticeLines(notice, this.view));
     return [
       {
-        name: noticeName(this.view, notice.to ? 'moved' : 'ends'),
+        name: noticeName(this.view, noticeKind(notice)),
         tag: `"n-${quickPrint(text)}"`,
         item: null,
         text: () => this.documentOf(text),
@@ -112,7 +112,7 @@ export class Members {
   /** Stands for that: what it is, and a print of it; empty for nothing. */
   get noticePrint(): string {
     const { notice } = this.own;
-    return notice ? `${notice.to ? 'moved' : 'ends'}${quickPrint(JSON.stringify(notice)).slice(0, 8)}` : '';
+    return notice ? `${noticeKind(notice)}${quickPrint(JSON.stringify(notice)).slice(0, 8)}` : '';
   }
 }
 

@@ -2,7 +2,7 @@ import { knowsSince } from '../difference';
 import type { Member, Members } from './members';
 import { nameOf, noticeName } from './members';
 
-const TOKEN = /^data:,(\d{1,9})-([\w-]{1,40})-([0-9a-z]{1,40})-((?:moved|ends)?)([0-9a-z]{0,40})$/;
+const TOKEN = /^data:,(\d{1,9})-([\w-]{1,40})-([0-9a-z]{1,40})-((?:moved|ends|unlisted)?)([0-9a-z]{0,40})$/;
 
 /** Returns the token of what a collection says now (RFC 6578 section 3.8): opaque to programs. */
 export function tokenOf({ revision, own, print, noticePrint }: Members): string {
