@@ -225,6 +225,7 @@ describe('the journal', () => {
         'migrations',
         'journal',
         'processes',
+        'moved_keys',
       ],
     ];
     const left = tables
