@@ -35,7 +35,22 @@ interface Tag {
   readonly region: string;
 }
 
-function tagOf(text: string): Tag | null {
+/** Answers about locales that are kept in memory: asking for one takes as long as writing a small page. */
+const MAX_KEPT_LOCALES = 500;
+
+/** Returns a function that keeps its last answers; all of them are forgotten once there are too many. */
+function remembered<T>(ask: (text: string) => T): (text: string) => T {
+  const answers = new Map<string, T>();
+  return (text) => {
+    if (answers.has(text)) return answers.get(text)!;
+    if (answers.size >= MAX_KEPT_LOCALES) answers.clear();
+    const answer = ask(text);
+    answers.set(text, answer);
+    return answer;
+  };
+}
+
+const tagOf = remembered((text: string): Tag | null => {
   try {
     const { language, region } = new Intl.Locale(text);
     return Object.hasOwn(CATALOGUE, language)
@@ -44,7 +59,7 @@ function tagOf(text: string): Tag | null {
   } catch {
     return null;
   }
-}
+});
 
 /** Returns how somebody reads: as chosen, else as the reader's program says, else in the language of what is read. */
 export function readingOf({ lang = '', clock, week, accepted = [], own = '' }: ReadingWish): Reading {
@@ -52,24 +67,29 @@ export function readingOf({ lang = '', clock, week, accepted = [], own = '' }: R
   const language = tags[0]?.language ?? 'en';
   const region = tags.find((t) => t.language === language && t.region)?.region;
   const locale = region ? `${language}-${region}` : (PLAIN[language] ?? language);
-  const hours = new Intl.DateTimeFormat(locale, { hour: 'numeric' }).resolvedOptions().hourCycle;
+  const customs = customsIn(locale);
   return {
     language,
     locale,
-    clock: CLOCKS.find((c) => c === clock) ?? (hours === 'h12' || hours === 'h11' ? '12' : '24'),
+    clock: CLOCKS.find((c) => c === clock) ?? customs.clock,
     firstDay:
       week !== undefined && Object.hasOwn(FIRST_DAYS, week)
         ? FIRST_DAYS[week as keyof typeof FIRST_DAYS]
-        : firstDayIn(locale),
+        : customs.firstDay,
   };
 }
 
 /** A Monday. */
 const MONDAY = new CalendarDate(2026, 6, 1);
 
-function firstDayIn(locale: string): number {
-  return (7 - getDayOfWeek(MONDAY, locale)) % 7;
-}
+/** Returns which clock and which first weekday are usual in a locale. */
+const customsIn = remembered((locale: string): Pick<Reading, 'clock' | 'firstDay'> => {
+  const hours = new Intl.DateTimeFormat(locale, { hour: 'numeric' }).resolvedOptions().hourCycle;
+  return {
+    clock: hours === 'h12' || hours === 'h11' ? '12' : '24',
+    firstDay: (7 - getDayOfWeek(MONDAY, locale)) % 7,
+  };
+});
 
 /** Scripts that are written from right to left (ISO 15924). */
 const LEFTWARD = new Set(['Arab', 'Hebr', 'Syrc', 'Thaa', 'Nkoo', 'Samr', 'Mand', 'Adlm', 'Rohg']);
