@@ -2,6 +2,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { demoWindow, poll, showOnly, confirmLarge, signIn } from './demo';
 import { setWhen } from './fields';
+import { BASE } from './startDemo';
 
 const said = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 const preview = (page: Page) => page.frameLocator('iframe[title="What readers see"]');
@@ -547,4 +548,34 @@ test('a window closes at the end of a day that is set, tells its readers before,
   await outside.reload();
   await expect(outside.getByRole('heading', { name: 'Lighthouse slots' })).toBeVisible();
   await expect(outside.getByText(/ends on/)).toHaveCount(0);
+});
+
+test('unlisting counts who loses the public address, which goes on for a while with a notice', async ({
+  page,
+}) => {
+  await signIn(page);
+  await studio(page, 'Bridge times');
+  const publish = async () => {
+    await expect(page.getByText(/^\d+ times in all$/)).toBeVisible();
+    await page.getByText('Zone, search engines').click();
+    await page.getByText('List the window').click();
+    await page.getByRole('button', { name: 'Show this outside …' }).click();
+    await confirmLarge(page);
+    const effects = page.getByRole('group', { name: 'Large effects to confirm' });
+    await expect(effects).toBeVisible();
+    const text = await effects.innerText();
+    await page.getByRole('button', { name: 'Show this outside now' }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
+    return text;
+  };
+  expect(await publish()).toMatch(/\d+ readers will lose it\. It keeps working until/);
+  const address = page.getByRole('group', { name: 'Notice board' });
+  await expect(address).toContainText('no longer listed; works until');
+  const outside = async (path: string) => (await fetch(`${BASE}${path}`)).text();
+  expect(await outside('/see/bridge-times?lang=en')).toContain('This address of “Bridge times” ends on');
+  expect(await outside('/board')).not.toContain('/see/bridge-times');
+  await page.reload();
+  expect(await publish()).toContain('The window is listed');
+  await expect(address).toContainText('open to search engines');
+  expect(await outside('/board')).toContain('/see/bridge-times');
 });

@@ -253,8 +253,6 @@ export interface OutwardWindow extends WindowRules {
   readonly unlistedAt: string | null;
   /** When the public address of an unlisted window ends or ended; null if it is listed or never was. */
   readonly publicUntil: string | null;
-  /** How many readers used the public address this week or last, whichever is more. */
-  readonly publicReaders: number;
   readonly closedAt: string | null;
   /** When it closes by itself, or null; and whether its readers are told. */
   readonly closesAt: string | null;

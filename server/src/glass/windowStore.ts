@@ -243,7 +243,7 @@ export async function windowAnswers(
   );
   const readers = await readersOf(
     sequelize,
-    [...keys, ...rows].map(({ id }) => id),
+    keys.map((k) => k.id),
   );
   const names = await namesOf(drafts.map((d) => d.userId));
   return rows.map((row) => {
@@ -260,7 +260,6 @@ export async function windowAnswers(
       publicGraceDays: row.settings.publicGraceDays ?? BLANK_WINDOW.publicGraceDays,
       unlistedAt: row.unlistedAt?.toISOString() ?? null,
       publicUntil: row.publicUntil?.toISOString() ?? null,
-      publicReaders: readers.get(row.id) ?? 0,
       closedAt: row.closedAt?.toISOString() ?? null,
       closesAt: row.closesAt?.toISOString() ?? null,
       farewell: row.farewellAt !== null,

@@ -1,14 +1,16 @@
+import { skipToken } from '@reduxjs/toolkit/query';
 import type { Demand, WindowInput } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import {
   problemOf,
   useWatchQuery,
+  useWindowReachQuery,
   useOpenWindowMutation,
   useSaveWindowMutation,
   useScheduleDraftMutation,
 } from '../api/zonalApi';
 import { NOTHING_WATCHED, listingAfter, rehearsedWindow } from '@zonal/core/glass';
-import type { OutwardWindow, WindowDraft } from '@zonal/core/api';
+import type { OutwardWindow, WindowDraft, WindowReach } from '@zonal/core/api';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { RehearsalView } from '../rehearsal/RehearsalView';
 import { useAnswer } from '../workers/useAnswer';
@@ -32,18 +34,22 @@ interface PublishSheetProps {
   onClose: () => void;
 }
 
-/** Says how many readers lose a window's public address when a draft unlists it, and when. */
-function publicEndWords(window: OutwardWindow, draft: WindowInput, now: number): string {
+/** Says how many readers lose a window's public address when a draft unlists it, and when; without a number while `reach` is not known. */
+function publicEndWords(
+  window: OutwardWindow,
+  draft: WindowInput,
+  reach: WindowReach | undefined,
+  now: number,
+): string {
   const { publicUntil } = listingAfter(window, draft, now);
-  const readers =
-    window.publicReaders === 0
-      ? 'Nobody used it this week or last.'
-      : `${readersWords(window.publicReaders)} used it this week or last.`;
   const end =
     draft.publicGraceDays > 0 && publicUntil
       ? `It keeps working until ${momentWords(new Date(publicUntil).toISOString(), now)}, with a notice to its readers.`
       : 'It stops working at once.';
-  return `${readers} ${end}`;
+  if (!reach) return end;
+  const { subscribers = [] } = reach.keys.find((k) => k.id === window.id) ?? {};
+  const readers = subscribers.reduce((sum, s) => sum + s.readers, 0);
+  return `${readers ? `${readersWords(readers)} will lose it.` : 'Nobody follows it.'} ${end}`;
 }
 
 /** The rehearsal of a draft: what readers would see differently, what must be confirmed, and then the step itself. */
@@ -58,6 +64,8 @@ export function PublishSheet({
   const { window } = setting;
   const [now] = useState(() => Date.now());
   const { data: watch } = useWatchQuery();
+  const unlists = window?.listed && !draft.listed;
+  const { data: reach } = useWindowReachQuery(unlists ? window.id : skipToken);
   const [at, setAt] = useState('');
   const [open, opening] = useOpenWindowMutation();
   const [save, saving] = useSaveWindowMutation();
@@ -94,7 +102,7 @@ export function PublishSheet({
   const problem = problemOf(opening.error ?? saving.error ?? scheduling.error);
   const refused = (problem?.details['demands'] as Demand[] | undefined) ?? [];
   const name = draft.name.trim();
-  const notes = window ? { 'public-address-ends': publicEndWords(window, draft, now) } : {};
+  const notes = window ? { 'public-address-ends': publicEndWords(window, draft, reach, now) } : {};
   const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, 'the window’s name', notes);
   const { accepted } = confirming;
   const ready = !!told && confirming.ready;

@@ -29,7 +29,6 @@ const WINDOW: OutwardWindow = {
   publicGraceDays: 14,
   unlistedAt: null,
   publicUntil: null,
-  publicReaders: 0,
   version: 4,
   keys: [],
   draft: null,

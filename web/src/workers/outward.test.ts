@@ -51,7 +51,6 @@ const window: OutwardWindow = {
   publicGraceDays: 14,
   unlistedAt: null,
   publicUntil: null,
-  publicReaders: 0,
   version: 2,
   draft: null,
   trouble: null,
