@@ -4,22 +4,25 @@ import { compactText, escapeText, utcText } from './icsText';
 import { speechFor, type Speech } from './speech/speech';
 
 /** What readers learn from `at` on: that their address, or the complete window, ends at `until`. */
-export interface Notice {
-  /** What ends if there is no other address to use: this address alone, or the window. */
-  readonly ends: 'window' | 'address';
-  /** The address to use instead if this one was replaced, or null. */
-  readonly to: { readonly see: string; readonly feed: string } | null;
-  readonly at: Instant;
-  readonly until: Instant;
-}
+export type Notice = { readonly at: Instant; readonly until: Instant } & (
+  | {
+      /** The address to use instead: this one was replaced. */
+      readonly to: { readonly see: string; readonly feed: string };
+    }
+  | {
+      readonly to: null;
+      /** What ends: this address alone, or the window. */
+      readonly ends: 'window' | 'address';
+    }
+);
 
 /** What a notice is about, as its identifiers name it. */
 export type NoticeKind = 'moved' | 'ends' | 'unlisted';
 
 /** Returns what a notice is about: a replaced address, a window that ends, or an address that ends alone. */
-export function noticeKind({ to, ends }: Notice): NoticeKind {
-  if (to) return 'moved';
-  return ends === 'window' ? 'ends' : 'unlisted';
+export function noticeKind(notice: Notice): NoticeKind {
+  if (notice.to) return 'moved';
+  return notice.ends === 'window' ? 'ends' : 'unlisted';
 }
 
 /** What a notice says: its title, and a sentence with each address apart, so that pages can make links of them. */
@@ -30,17 +33,18 @@ export interface NoticeWords {
 
 /** Returns a notice in words, by the clocks of the host; in the language of the window where no other is asked for. */
 export function noticeWords(
-  { ends, until, to }: Notice,
+  notice: Notice,
   { hostZone, wording }: OutwardView,
   speech: Speech = speechFor(wording.language),
 ): NoticeWords {
+  const { until, to } = notice;
   const { name, contact } = wording;
   // The last day on which it is there.
   const day = speech.day(dayAt(hostZone, until - 1));
   if (to) return { title: speech.say('noticeTitle', { name }), say: speech.say('noticeSay', { day }) };
   const ask = contact ? [speech.say('questions', { contact })] : [];
   const [title, say] =
-    ends === 'window'
+    noticeKind(notice) === 'ends'
       ? (['farewellTitle', 'farewellSay'] as const)
       : (['addressEndsTitle', 'addressEndsSay'] as const);
   return { title: speech.say(title, { name, day }), say: [speech.say(say, { day }), ...ask].join(' ') };

@@ -47,7 +47,7 @@ interface Place {
 export function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice | null {
   if (!moved) return farewell && { to: null, ...farewell };
   const { see, feed } = addressesOf(publicUrl, moved.token);
-  return { ends: 'address', to: { see, feed }, at: moved.at, until: moved.until };
+  return { to: { see, feed }, at: moved.at, until: moved.until };
 }
 
 /** Returns the document that is asked for of a view. */
