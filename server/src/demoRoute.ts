@@ -14,7 +14,7 @@ export const demoRoute = (accounts: readonly DemoAccount[], sequelize: Sequelize
       accounts,
       windows: (await windowAnswers(sequelize, publicUrl)).flatMap((w) =>
         w.keys.map((k) => ({
-          slug: plainName(w.wording.name, 'window'),
+          slug: w.slug ?? plainName(w.wording.name, 'window'),
           title: w.wording.name,
           zone: k.audience,
           glass: [...new Set(w.sources.map((s) => s.glass))].join(', '),

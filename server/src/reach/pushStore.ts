@@ -23,7 +23,7 @@ export interface PushSetting {
   readonly allowed: readonly string[];
 }
 
-/** Returns whom a push keeps busy: its host, and its window; null if there is no such push any more. */
+/** Returns the host and the window of a push, by which workers are shared out; null if the push is gone. */
 export async function pushNames(keyId: string): Promise<{ host: string; window: string } | null> {
   const row = await PushRow.findByPk(keyId, { attributes: ['host'] });
   const key = row && (await KeyRow.findByPk(keyId, { attributes: ['windowId'] }));

@@ -32,9 +32,9 @@ export interface Telling {
 }
 
 /**
- * Looks which views have a new revision and which keys lead to another view, and notes who may have to hear of it: only those
- * whose own key or public address leads there, so that nobody learns from the time of a message what others are shown. Whoever
- * hears by a job gets one. It is one transaction: of several processes one does it.
+ * Finds the views that have a new revision and the keys that lead to another view, and marks the pushes and mails that are due.
+ * Only keys and public addresses that lead there count, so that the time of a message does not reveal what others are shown. Asks
+ * for a job for each due push. It is one transaction, so one of several processes does it.
  */
 export async function noteUntold(
   { sequelize, jobs, hub, times }: Pick<Telling, 'sequelize' | 'jobs' | 'hub' | 'times'>,
@@ -66,7 +66,7 @@ interface Concerned {
   readonly publicIds: readonly string[];
 }
 
-/** Takes what is noted of changed views and moved keys; returns the addresses that lead there. */
+/** Removes the notes about changed views and moved keys, and returns the addresses that lead there. */
 async function concernedAddresses(sequelize: Sequelize, transaction: Transaction): Promise<Concerned> {
   const views = await sequelize.query<{ view: string; window: string }>(
     `DELETE FROM untold u USING views v
@@ -97,10 +97,11 @@ async function noteNotices(
   transaction: Transaction,
 ): Promise<void> {
   if (!keyIds.length && !publicIds.length) return;
-  const none = ['00000000-0000-0000-0000-000000000000'];
+  // An empty list is no SQL.
+  const listed = (ids: readonly string[]) => (ids.length ? ids : [null]);
   const replacements = {
     ...{ now: new Date(now), soon: new Date(now + settle) },
-    ...{ keyIds: keyIds.length ? keyIds : none, publicIds: publicIds.length ? publicIds : none },
+    ...{ keyIds: listed(keyIds), publicIds: listed(publicIds) },
   };
   const waiting = `(key_id IN (:keyIds) OR key_id IS NULL AND window_id IN (:publicIds))
     AND confirmed_at IS NOT NULL AND NOT due`;

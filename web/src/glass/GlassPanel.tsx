@@ -305,7 +305,7 @@ export function GlassPanel({ draft, set, isNew, labels, titles }: GlassPanelProp
             value={String(draft.publicGraceDays)}
             options={PUBLIC_ADDRESS_GRACE_DAYS.map((d) => ({
               value: String(d),
-              text: d ? `for ${d} days, with a notice` : 'no longer',
+              text: d ? `for ${d} days, with a notice` : 'not at all',
             }))}
             onChange={(days) => set({ publicGraceDays: Number(days) })}
           />

@@ -1,8 +1,8 @@
 import type { Sequelize, Transaction } from 'sequelize';
 
 /**
- * Keys that lead to another view than before: whoever follows one of them by mail or by pushes has to hear what is different
- * there, though no view has changed.
+ * Keys that lead to another view than before. Readers who follow such a key by mail or by pushes have to hear what is different
+ * there, although no view has changed.
  */
 export const name = '027-moved-keys';
 
