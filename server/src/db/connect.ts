@@ -4,7 +4,12 @@ import { initModels } from './models';
 
 /** Milliseconds. */
 export const STORE_TIMES = {
-  connect: 3_000,
+  /** A busy machine takes seconds to start a database process for a new connection. */
+  connect: 10_000,
+  /** A query waits this long for a free connection of its pool, or for a new one. */
+  acquire: 15_000,
+  /** A pool keeps an unused connection this long, so that a quiet minute does not cost a new connection. */
+  unused: 20_000,
   /** A statement that takes longer is given up, by the store. */
   statement: 20_000,
   /** So long one waits for a lock: what holds it is slow, or fell silent. */
@@ -45,7 +50,13 @@ export function storeOptions({ patient = false } = {}) {
 
 /** Returns the settings of a library's own connection pool: the limits of all connections, except those in `changed`. */
 export function poolOptions(databaseUrl: string, max: number, changed: { lock_timeout?: number } = {}) {
-  return { connectionString: databaseUrl, max, ...storeOptions(), ...changed };
+  return {
+    connectionString: databaseUrl,
+    max,
+    idleTimeoutMillis: STORE_TIMES.unused,
+    ...storeOptions(),
+    ...changed,
+  };
 }
 
 function listeningSocket(): Socket {
@@ -64,7 +75,7 @@ export function connect(databaseUrl: string, options: { readonly patient?: boole
   const sequelize = new Sequelize(databaseUrl, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 8, acquire: 5000, idle: 8_000 },
+    pool: { max: 8, acquire: STORE_TIMES.acquire, idle: STORE_TIMES.unused },
     dialectOptions: storeOptions(options),
   });
   initModels(sequelize);
