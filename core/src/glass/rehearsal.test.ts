@@ -30,7 +30,7 @@ function window(rules: WindowRules, parts: Partial<RehearsedWindow> = {}): Rehea
     { id: 'k2', madeOutTo: 'Agents', audience: 'partners' as const, cap: null },
     { id: 'k3', madeOutTo: 'Club', audience: 'partners' as const, cap: null },
   ];
-  return { id: 'w', rules, listed: false, closed: false, keys, ...parts };
+  return { id: 'w', rules, publicEnd: -Infinity, closed: false, keys, ...parts };
 }
 const state = (w: RehearsedWindow | null, entries: Entry[]) => ({ window: w, entries: () => entries });
 
@@ -67,7 +67,11 @@ describe('a rehearsal', () => {
     expect(names(at(false, NOW))).toEqual(['Paper']);
     expect(demands(at(true, null), at(false, NOW + 1))).toEqual(['public-address-ends']);
     expect(demands(at(true, null), at(false, NOW))).toEqual(['public-address-ends']);
-    expect(demands(at(false, NOW + 1), at(false, NOW))).toEqual([]);
+    expect(demands(at(false, NOW + 2), at(false, NOW + 1))).toEqual(['public-address-ends']);
+    expect(demands(at(false, NOW + 1), at(false, NOW))).toEqual(['public-address-ends']);
+    expect(demands(at(false, NOW + 1), at(false, NOW + 2))).toEqual([]);
+    expect(demands(at(false, NOW - 1), at(false, NOW - 2))).toEqual([]);
+    expect(demands(at(false, NOW - 2), at(true, null))).toEqual(['first-listed']);
     expect(demands(at(true, null), at(true, null))).toEqual([]);
   });
 
@@ -92,7 +96,7 @@ describe('a rehearsal', () => {
         words: ['sounding'],
         country: '',
       }).demands;
-    expect(told(window(rulesOf('frosted'), { listed: true }))).toEqual(['first-listed']);
+    expect(told(window(rulesOf('frosted'), { publicEnd: Infinity }))).toEqual(['first-listed']);
     expect(told(window(rulesOf('tinted')))).toEqual(['sensitive-on-street']);
     const inner = { keys: w.keys.filter((k) => k.audience !== 'street') };
     expect(told(window(rulesOf('tinted'), inner))).not.toContain('sensitive-on-street');

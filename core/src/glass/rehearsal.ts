@@ -13,7 +13,8 @@ import { occurrencesOfView, type OutwardView } from './view';
 export interface RehearsedWindow {
   readonly id: string;
   readonly rules: WindowRules;
-  readonly listed: boolean;
+  /** Instant at which its public address ends: Infinity while it is listed, -Infinity if it never was. */
+  readonly publicEnd: Instant;
   readonly closed: boolean;
   readonly keys: readonly {
     readonly id: string;
@@ -42,11 +43,12 @@ export function rehearsedWindow(
   rules: WindowRules,
   now: Instant,
 ): RehearsedWindow {
-  const { id, listed, closedAt } = window;
+  const { id, closedAt } = window;
   const keys: RehearsedKey[] = window.keys.filter((k) => keyState(k, now) !== 'ended');
   const everybody = { id, madeOutTo: PUBLIC_READERS, audience: 'street', cap: null } as const;
-  const isPublic = publicAddressEnd(window) > now;
-  return { id, rules, listed, closed: closedAt !== null, keys: isPublic ? [...keys, everybody] : keys };
+  const publicEnd = publicAddressEnd(window);
+  const all = publicEnd > now ? [...keys, everybody] : keys;
+  return { id, rules, publicEnd, closed: closedAt !== null, keys: all };
 }
 
 /** One state of what is inside and of how it is shown; entries by calendar. */
@@ -113,7 +115,7 @@ export function rehearse(
     windowId: window?.id ?? '',
     name: window?.rules.wording.name ?? '',
     views,
-    demands: demandsOf(before, after, views),
+    demands: demandsOf(before, after, views, now),
   };
 }
 
@@ -146,7 +148,7 @@ export function rehearseKey(
     windowId: window.id,
     name: window.rules.wording.name,
     views: [view],
-    demands: demandsOf(state, state, [view]),
+    demands: demandsOf(state, state, [view], now),
   };
 }
 
@@ -158,16 +160,22 @@ function viewOf({ window, entries }: RehearsedState, reader: Reader, now: Instan
   return outwardView(all, rules, rangeOfHorizon(rules.horizon, rules.hostZone, now), reader);
 }
 
-function demandsOf(before: RehearsedState, after: RehearsedState, views: readonly RehearsedView[]): Demand[] {
+function demandsOf(
+  before: RehearsedState,
+  after: RehearsedState,
+  views: readonly RehearsedView[],
+  now: Instant,
+): Demand[] {
   const most = views.some((view) => lostTimes(view) * 2 > view.difference.times.before);
-  const isListed = ({ window }: RehearsedState) => !!window?.listed && !window.closed;
-  const listed = !!after.window?.listed && !before.window?.listed;
-  const unlisted = isListed(before) && !!after.window && !after.window.closed && !after.window.listed;
+  const publicEnd = ({ window }: RehearsedState) => window?.publicEnd ?? -Infinity;
+  const isClosed = before.window?.closed || after.window?.closed;
+  const listed = publicEnd(after) === Infinity && publicEnd(before) !== Infinity;
+  const isPublic = !!after.window && !isClosed && publicEnd(before) > now;
   const street = views.some((v) => v.audience === 'street' && v.exposed.length > 0);
   const demanded: Readonly<Record<Demand, boolean>> = {
     'most-vanishes': most,
     'first-listed': listed,
-    'public-address-ends': unlisted,
+    'public-address-ends': isPublic && publicEnd(after) < publicEnd(before),
     'sensitive-on-street': street,
   };
   return DEMANDS.filter((d) => demanded[d]);

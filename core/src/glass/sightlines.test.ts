@@ -28,7 +28,6 @@ const window = (id: string, rules: WindowRules, keys: SightedWindow['keys']): Si
   id,
   rules,
   keys,
-  listed: false,
   closed: false,
 });
 const one = entry({

@@ -93,6 +93,11 @@ describe('the notice board', () => {
     expect(await (await ask('/feed/tide-walks.ics')).text()).toMatch(/UID:\S+-unlisted\r\n/);
     expect(await (await ask(`/feed/${window.keys[0].token}.ics`)).text()).not.toContain('-unlisted');
 
+    const sooner = await publish(window, { listed: false, publicGraceDays: 0, confirmed: [] });
+    expect(sooner.body).toMatchObject({
+      code: 'confirm-needed',
+      details: { demands: ['public-address-ends'] },
+    });
     window = (await publish(window, { listed: false, publicGraceDays: 0 })).body;
     const [page, feed] = [await ask('/see/tide-walks?lang=en'), await ask('/feed/tide-walks.ics')];
     expect([page.status, feed.status]).toEqual([410, 410]);

@@ -9,8 +9,9 @@ import {
   useSaveWindowMutation,
   useScheduleDraftMutation,
 } from '../api/zonalApi';
-import { NOTHING_WATCHED, listingAfter, rehearsedWindow } from '@zonal/core/glass';
+import { NOTHING_WATCHED, listingAfter, publicAddressEnd, rehearsedWindow } from '@zonal/core/glass';
 import type { OutwardWindow, WindowDraft, WindowReach } from '@zonal/core/api';
+import type { Instant } from '@zonal/core/zones';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { RehearsalView } from '../rehearsal/RehearsalView';
 import { useAnswer } from '../workers/useAnswer';
@@ -34,17 +35,21 @@ interface PublishSheetProps {
   onClose: () => void;
 }
 
-/** Says how many readers lose a window's public address when a draft unlists it, and when; without a number while `reach` is not known. */
+function publicEndOfDraft(window: OutwardWindow, draft: WindowInput, now: number): Instant {
+  return publicAddressEnd({ listed: draft.listed, ...listingAfter(window, draft, now) });
+}
+
+/** Says how many readers lose a window's public address by a draft, and when; without a number while `reach` is not known. */
 function publicEndWords(
   window: OutwardWindow,
   draft: WindowInput,
   reach: WindowReach | undefined,
   now: number,
 ): string {
-  const { publicUntil } = listingAfter(window, draft, now);
+  const until = publicEndOfDraft(window, draft, now);
   const end =
-    draft.publicGraceDays > 0 && publicUntil
-      ? `It keeps working until ${momentWords(new Date(publicUntil).toISOString(), now)}, with a notice to its readers.`
+    until > now && until < Infinity
+      ? `It keeps working until ${momentWords(new Date(until).toISOString(), now)}, with a notice to its readers.`
       : 'It stops working at once.';
   if (!reach) return end;
   const { subscribers = [] } = reach.keys.find((k) => k.id === window.id) ?? {};
@@ -64,8 +69,8 @@ export function PublishSheet({
   const { window } = setting;
   const [now] = useState(() => Date.now());
   const { data: watch } = useWatchQuery();
-  const unlists = window?.listed && !draft.listed;
-  const { data: reach } = useWindowReachQuery(unlists ? window.id : skipToken);
+  const endsEarlier = window && publicEndOfDraft(window, draft, now) < publicAddressEnd(window);
+  const { data: reach } = useWindowReachQuery(endsEarlier ? window.id : skipToken);
   const [at, setAt] = useState('');
   const [open, opening] = useOpenWindowMutation();
   const [save, saving] = useSaveWindowMutation();

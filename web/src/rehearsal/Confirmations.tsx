@@ -8,7 +8,7 @@ export const DEMAND_WORDS: Readonly<Record<Demand, string>> = {
   'most-vanishes': 'More than half of what some readers see vanishes.',
   'first-listed':
     'The window is listed: it stands on the notice board with an address of its own, and everybody, search engines too, can find it.',
-  'public-address-ends': 'The public address of the window ends.',
+  'public-address-ends': 'The public address of the window will stop working.',
   'sensitive-on-street': 'Sensitive matter goes to the Street that was not there before.',
 };
 

@@ -3,11 +3,10 @@ import type { OutwardWindow } from '@zonal/core/api';
 
 /** Returns a window as sightlines need it. */
 export function sighted(window: OutwardWindow): SightedWindow {
-  const { id, listed, closedAt } = window;
+  const { id, closedAt } = window;
   return {
     id,
     rules: window,
-    listed,
     closed: closedAt !== null,
     keys: window.keys.map(({ id, madeOutTo, audience, cap, fetchedAt, madeAt, expiresAt }) => ({
       id,

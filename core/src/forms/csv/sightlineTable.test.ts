@@ -14,7 +14,7 @@ it('sightlines as a table have a row for each way and one for each empty cell, w
     madeAt: 0,
     expiresAt: null,
   } as const;
-  const window = { id: 'w', rules: rulesOf('clear'), listed: false, closed: false, keys: [key] };
+  const window = { id: 'w', rules: rulesOf('clear'), closed: false, keys: [key] };
   const rows = sightlines(['a'], [window], () => [], Date.UTC(2026, 5, 1), {
     people: [],
     words: [],
