@@ -1,8 +1,10 @@
 import { writeForm, writePage } from '@zonal/core/forms';
 import { emptyMemo, outwardView, type Reader } from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
-import { noBodies, type State } from '@zonal/server/outside/viewState';
-import { writeOrder } from '@zonal/server/outside/writeOrder';
+import { renderDocument } from '@zonal/server/outside/renderDocument';
+import { bodyWriters } from '@zonal/server/outside/renderer';
+import { applyDelta, deltaBetween, type RenderedView } from '@zonal/server/outside/viewDelta';
+import type { State } from '@zonal/server/outside/viewState';
 import ICAL from 'ical.js';
 import type { Figure } from './figure';
 import { RANGE, RULES, SETTING, manyEntries } from './material';
@@ -17,21 +19,23 @@ function compiled(entries: ReturnType<typeof manyEntries>, before: State | null,
   const telling = before?.memo?.telling ?? emptyMemo();
   const view = outwardView(entries, rules, RANGE, READER, telling);
   const revision = nextRevision(before?.revision ?? null, view, 1_000_000);
-  return { view, revision, memo: { rules, from: RANGE.from, telling }, bodies: before?.bodies ?? noBodies() };
+  return { view, revision, memo: { rules, from: RANGE.from, telling } };
 }
 
-/** Makes all that a poll of the feed and of the busy time needs: text, print and compressed bytes. */
-function served(state: State): void {
-  const order = {
-    viewId: 'v',
-    number: state.revision.number,
-    token: 'k',
-    moved: null,
-    farewell: null,
-    now: 0,
-    body: null,
+/** Renders what polls of the feed and of the busy time need, in a copy of the view as another thread has it. */
+function rendering(): (state: State) => void {
+  const bodies = bodyWriters();
+  let sent: State | null = null;
+  let copy: RenderedView | null = null;
+  return (state) => {
+    const { delta, items } = structuredClone(deltaBetween(sent, state));
+    sent = state;
+    const rendered = (copy = applyDelta(copy, delta, items));
+    const { number } = state.revision;
+    const order = { viewId: 'v', number, token: 'k', moved: null, farewell: null, now: 0, body: null };
+    for (const form of ['feed', 'freeBusy'] as const)
+      renderDocument({ ...order, form }, rendered, bodies, PLACE);
   };
-  for (const form of ['feed', 'freeBusy'] as const) writeOrder({ ...order, form }, state, PLACE);
 }
 
 /** Compiles a window of 10,000 entries, whole and after one edit. */
@@ -47,17 +51,18 @@ export function compileFigures(): Figure[] {
     () => void textOf(fresh()),
     () => void document.toString(),
   );
-  const coldServed = medianTime(() => served(fresh()), 5);
+  const coldServed = medianTime(() => rendering()(fresh()), 5);
 
   let state = compiled(entries, null);
-  served(state);
+  const render = rendering();
+  render(state);
   let list = entries;
   let n = 0;
   // By itself, as edits come: rubbish left by a cold compile would be cleared away in its time.
   const warm = medianTime(() => {
     list = list.with(5000, { ...list[5000]!, title: `Changed ${n++}` });
     state = compiled(list, state);
-    served(state);
+    render(state);
   }, 25);
   const preview = medianTime(() => {
     const { view, revision } = compiled(entries, null);

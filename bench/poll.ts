@@ -3,8 +3,9 @@ import { nextRevision } from '@zonal/core/reach';
 import type { Compiling, DocumentOrder, Order } from '@zonal/server/outside/outside';
 import { pollPath } from '@zonal/server/outside/pollPath';
 import { Publisher } from '@zonal/server/outside/publisher';
-import { noBodies, type State } from '@zonal/server/outside/viewState';
-import { writeOrder } from '@zonal/server/outside/writeOrder';
+import { renderDocument } from '@zonal/server/outside/renderDocument';
+import { bodyWriters } from '@zonal/server/outside/renderer';
+import type { RenderedView } from '@zonal/server/outside/viewDelta';
 import { PollLog, type Storing } from '@zonal/server/reach/pollLog';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
@@ -44,7 +45,8 @@ async function load(listener: RequestListener, headers: Readonly<Record<string, 
 }
 
 /** Returns a publisher of one window, worked out here. */
-async function publisherOf(state: State): Promise<Publisher> {
+async function publisherOf(state: RenderedView): Promise<Publisher> {
+  const bodies = bodyWriters();
   const [windowId, viewId] = ['w', 'v'];
   const place = {
     publicUrl: 'https://w.example',
@@ -84,7 +86,7 @@ async function publisherOf(state: State): Promise<Publisher> {
       rest: () => Promise.resolve(),
       nextTurn: () => Promise.resolve(Infinity),
       bring: () => Promise.resolve(),
-      write: (order: Order) => Promise.resolve(writeOrder(order as DocumentOrder, state, place)),
+      write: (order: Order) => Promise.resolve(renderDocument(order as DocumentOrder, state, bodies, place)),
       close: () => Promise.resolve(),
     };
     return compiling;
@@ -102,7 +104,7 @@ export async function pollFigures(): Promise<Figure[]> {
   ] as const) {
     const view = outwardView(manyEntries(count), RULES, RANGE, { audience: 'street', cap: null });
     const revision = nextRevision(null, view, 1_000_000);
-    const publisher = await publisherOf({ view, revision, memo: null, bodies: noBodies() });
+    const publisher = await publisherOf({ view, revision });
     const document = (await publisher.document(TOKEN, 'feed'))!;
     const poll = pollPath(publisher, new PollLog(NOWHERE));
     const ours: RequestListener = (req, res) => {

@@ -38,6 +38,7 @@ export const SEED_MAIN = join(DIST, 'server', 'seed.js');
 export const SERVER_ENTRIES = {
   main: join(ROOT, 'server/src/main.ts'),
   compilerThread: join(ROOT, 'server/src/outside/compilerThread.ts'),
+  renderThread: join(ROOT, 'server/src/outside/renderThread.ts'),
   counterThread: join(ROOT, 'server/src/reach/counterThread.ts'),
   deskThread: join(ROOT, 'server/src/deskThread.ts'),
   seed: join(ROOT, 'demo/src/seed.ts'),

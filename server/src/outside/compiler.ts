@@ -52,8 +52,9 @@ import {
   type Cause,
   type StoredView,
 } from './viewStore';
-import { memoOf, noBodies, weightOf, type State } from './viewState';
-import { noticeOf, toldDocument, writeOrder } from './writeOrder';
+import { noticeOf, toldDocument } from './renderDocument';
+import { Renderer, type RenderRequest, type Rendering } from './renderer';
+import { memoOf, weightOf, type State } from './viewState';
 import { writeTold } from './writeTold';
 
 export interface CompilerOptions {
@@ -66,6 +67,8 @@ export interface CompilerOptions {
   readonly mails?: boolean;
   /** Bytes that views and material may take in memory, more or less. */
   readonly room?: number;
+  /** Renders documents (default: in this thread). */
+  readonly rendering?: Rendering;
 }
 
 interface OpenWindow extends Omit<WindowState, 'rules'> {
@@ -120,6 +123,7 @@ export class Compiler implements Compiling {
   private readonly views = new LiveViews();
   /** By id of the view. */
   private readonly troubles = new Map<string, Trouble>();
+  private readonly rendering: Rendering;
   private readonly queue = new PQueue({ concurrency: 1 });
   /** The last change that was taken in, and the last one when this began: what is shown is never older. */
   private cursor = 0;
@@ -147,6 +151,7 @@ export class Compiler implements Compiling {
       room = 512 * MEGABYTE,
       mails = false,
       hub = '',
+      rendering = new Renderer(room / 4),
     }: CompilerOptions,
   ) {
     this.sequelize = sequelize;
@@ -154,6 +159,7 @@ export class Compiler implements Compiling {
     this.clock = clock;
     this.mails = mails;
     this.hub = hub;
+    this.rendering = rendering;
     const forMaterial = Math.ceil(room / 5);
     this.material = new Material(forMaterial);
     this.states = new LRUCache({ maxSize: room - forMaterial, sizeCalculation: weightOf });
@@ -352,7 +358,9 @@ export class Compiler implements Compiling {
 
   async write(order: Order): Promise<Written | null> {
     if (order.form === 'told') return this.writeTold(order);
-    return (await this.queue.add(() => this.writeNow(order), { priority: ASKED })) ?? null;
+    const shown = await this.queue.add(() => this.toRender(order), { priority: ASKED });
+    // Changes do not wait for it: what has changed by then is noticed by whoever sends the document.
+    return shown ? this.rendering.render(shown.request, shown.state) : null;
   }
 
   /** What was shown before is looked up in the store, which changes do not wait for. */
@@ -374,20 +382,21 @@ export class Compiler implements Compiling {
     return state?.revision.number === order.number ? { view, window, state } : null;
   }
 
-  private async writeNow(order: DocumentOrder): Promise<Written | null> {
+  private async toRender(order: DocumentOrder): Promise<{ request: RenderRequest; state: State } | null> {
     const shown = await this.toWrite(order);
     if (!shown) return null;
     const { view, window, state } = shown;
     // Partners' pages are nobody's to find, also where the window is on the board.
     const { audience, cap } = view.reader;
     const listed = window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
-    return writeOrder(order, state, {
+    const place = {
       publicUrl: this.publicUrl,
       asOf: dayStart(window.rules.hostZone, view.basis.day),
       listed: listed ? window.columns.slug : null,
       hub: this.hub,
       mayMail: this.mayMail(),
-    });
+    };
+    return { request: { order, place }, state };
   }
 
   /** Whether there is a mail server, as it was last known: nothing waits for the store to say so. */
@@ -406,6 +415,7 @@ export class Compiler implements Compiling {
   async close(): Promise<void> {
     this.closing = true;
     await this.queue.onIdle();
+    await this.rendering.close();
     for (const view of this.views.values()) this.concerned.add(view);
     await this.noteBases().catch((error: unknown) =>
       log.warn({ err: error }, 'what was taken in could not be noted'),
@@ -567,7 +577,7 @@ export class Compiler implements Compiling {
       view.basis = basis;
       view.known = true;
       const told = { rules, from: range.from, telling: memo };
-      return this.keep(view.id, { view: next, revision, memo: told }, before);
+      return this.keep(view.id, { view: next, revision, memo: told });
     }
     throw new Error(`Other processes stored revisions of ${view.id} again and again.`);
   }
@@ -586,11 +596,11 @@ export class Compiler implements Compiling {
       view.basis = view.stored = { changeId, day };
       view.known = true;
     }
-    return this.keep(view.id, this.atDay(view, stored), null, asked);
+    return this.keep(view.id, this.atDay(view, stored), asked);
   }
 
   /** A stored view stands as of the day on which it last changed. */
-  private atDay(view: LiveView, { view: stored, revision }: StoredView): Omit<State, 'bodies'> {
+  private atDay(view: LiveView, { view: stored, revision }: StoredView): State {
     const rules = this.windows.get(view.windowId)?.rules;
     const range = rules ? rangeOf(rules, view.basis.day) : stored.range;
     return { view: { ...stored, range }, revision, memo: null };
@@ -600,8 +610,7 @@ export class Compiler implements Compiling {
    * Keeps a view in memory. What readers ask for pushes out what nobody asked for longest; what only changes does so not:
    * a change that concerns more views than there is room for would push out all of them, one by the other.
    */
-  private keep(viewId: string, parts: Omit<State, 'bodies'>, before: State | null, asked = false): State {
-    const state = { ...parts, bodies: before?.bodies ?? noBodies() };
+  private keep(viewId: string, state: State, asked = false): State {
     const fits = this.states.calculatedSize + weightOf(state) <= this.states.maxSize;
     if (asked || fits || this.states.has(viewId)) this.states.set(viewId, state);
     return state;

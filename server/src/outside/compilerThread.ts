@@ -5,29 +5,35 @@ import { offer } from '../threads/thread';
 import { Compiler } from './compiler';
 import type { CompilerData } from './compilingThread';
 import type { Order, Outside } from './outside';
+import { RenderPool } from './renderPool';
+import { buffersOf } from './writing';
 
-/** The thread that works views out: it holds the material, and hands over finished bytes. */
-offer<CompilerData, Outside, Compiler>(async ({ databaseUrl, keysSecret, ...options }, outside) => {
-  sealWith(keysSecret);
-  const sequelize = connect(databaseUrl);
-  // Each call of it is over once it acts, also from thread to thread.
-  const compiler = new Compiler(outside as unknown as Outside, { sequelize, ...options });
-  const write = compiler.write.bind(compiler);
-  const close = compiler.close.bind(compiler);
-  return Object.assign(compiler, {
-    write: async (order: Order) => {
-      const written = await write(order);
-      if (!written) return null;
-      const { head, body } = written;
-      const bytes = [head.plain, head.gzip, head.tail, ...(body ? [body.plain, body.deflated] : [])];
-      return Comlink.transfer(
-        written,
-        bytes.map((b) => b.buffer as ArrayBuffer),
-      );
-    },
-    close: async () => {
-      await close();
-      await sequelize.close();
-    },
-  });
-});
+/** The thread that works views out: it holds the material, and has documents rendered in further threads. */
+offer<CompilerData, Outside, Compiler>(
+  async ({ databaseUrl, keysSecret, folder, room, ...options }, outside) => {
+    sealWith(keysSecret);
+    const sequelize = connect(databaseUrl);
+    const renderRoom = Math.ceil(room / 3);
+    const rendering = new RenderPool({ folder: new URL(folder), room: renderRoom });
+    await rendering.start();
+    // Each call of it is over once it acts, also from thread to thread.
+    const compiler = new Compiler(outside as unknown as Outside, {
+      ...options,
+      sequelize,
+      rendering,
+      room: room - renderRoom,
+    });
+    const write = compiler.write.bind(compiler);
+    const close = compiler.close.bind(compiler);
+    return Object.assign(compiler, {
+      write: async (order: Order) => {
+        const written = await write(order);
+        return written && Comlink.transfer(written, buffersOf(written));
+      },
+      close: async () => {
+        await close();
+        await sequelize.close();
+      },
+    });
+  },
+);

@@ -10,10 +10,17 @@ export interface CompilerData {
   readonly mails: boolean;
   readonly hub: string;
   readonly room: number;
+  /** The folder of the built threads. */
+  readonly folder: string;
 }
 
 /** Returns a compiler in a thread of its own. */
-export function compilingThread(outside: Outside, data: CompilerData, folder: URL): Compiling {
+export function compilingThread(
+  outside: Outside,
+  options: Omit<CompilerData, 'folder'>,
+  folder: URL,
+): Compiling {
+  const data: CompilerData = { ...options, folder: folder.href };
   const thread = new Thread<Outside, Compiler>(
     'compiler',
     new URL('compilerThread.js', folder),

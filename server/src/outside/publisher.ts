@@ -5,6 +5,7 @@ import type { LoggedChange } from '../db/changes';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
 import { log } from '../log';
+import { ThreadUnavailable } from '../threads/thread';
 import { DocumentShelf } from './documentShelf';
 import type { Document } from './document';
 import type {
@@ -42,6 +43,8 @@ export interface ShownAt {
 export type ToldAt = Told & { readonly viewId: string };
 
 export type OpenDoor = Extract<Door, { state: 'open' }>;
+
+type Make = (door: OpenDoor, now: number) => Promise<Document | null>;
 
 export interface PublisherOptions {
   /** Is told what changed inside, once it acts outside. */
@@ -197,12 +200,12 @@ export class Publisher implements Outside {
 
   /** Returns a form's document of what is shown behind a key, or null when nothing is. */
   document(token: string, form: FormName): Promise<Document | null> {
-    return this.made(token, ({ shown, place }, now) => this.shelf.form(shown, place, form, now));
+    return this.served(token, ({ shown, place }, now) => this.shelf.form(shown, place, form, now));
   }
 
   /** Returns a page of what is shown behind a key, or null when nothing is. */
   page(token: string, page: PageOrder): Promise<Document | null> {
-    return this.made(token, ({ shown, place }, now) => {
+    return this.served(token, ({ shown, place }, now) => {
       // It says as of when it is true, which is no later than the store was heard.
       const asOf = Math.floor(Math.min(now, this.heardAt) / QUARTER) * QUARTER;
       // What the address says goes before what is held with the key.
@@ -213,7 +216,7 @@ export class Publisher implements Outside {
 
   /** Returns a file with one entry of what is shown behind a key, or null when nothing is. */
   entry(token: string, entry: EntryOrder): Promise<Document | null> {
-    return this.made(token, ({ shown, place }, now) => this.shelf.entry(shown, place, entry, now));
+    return this.served(token, ({ shown, place }, now) => this.shelf.entry(shown, place, entry, now));
   }
 
   /**
@@ -221,7 +224,7 @@ export class Publisher implements Outside {
    * another view by now. Null when nothing is shown.
    */
   difference(token: string, viewId: string, since: number): Promise<Document | null> {
-    return this.made(token, ({ shown, place }, now) => {
+    return this.served(token, ({ shown, place }, now) => {
       const from = { since: shown.viewId === viewId ? since : 0 };
       return this.shelf.difference(shown, place, from, now);
     });
@@ -229,7 +232,7 @@ export class Publisher implements Outside {
 
   /** Returns what is answered to a program that asks something of a window as a collection, or null when nothing is shown. */
   dav(token: string, asked: DavOrder): Promise<Document | null> {
-    return this.made(token, ({ shown, place }, now) => this.shelf.dav(shown, place, asked, now));
+    return this.served(token, ({ shown, place }, now) => this.shelf.dav(shown, place, asked, now));
   }
 
   /** Returns which view stands behind a key, and its newest revision; null where nothing is shown. */
@@ -258,11 +261,18 @@ export class Publisher implements Outside {
     return { ...(JSON.parse(text) as Told), viewId: view };
   }
 
+  /** As {@link made}, for readers: while the compiler is started again they are asked to come back. */
+  private async served(token: string, make: Make): Promise<Document | null> {
+    try {
+      return await this.made(token, make);
+    } catch (error) {
+      if (error instanceof ThreadUnavailable) return null;
+      throw error;
+    }
+  }
+
   /** What is shown may be another thing by the time that it is written: then it is written again. */
-  private async made(
-    token: string,
-    make: (door: OpenDoor, now: number) => Promise<Document | null>,
-  ): Promise<Document | null> {
+  private async made(token: string, make: Make): Promise<Document | null> {
     for (let i = 0; i < TRIES; i++) {
       const door = await this.opened(token);
       if (door?.state !== 'open') return null;

@@ -1,37 +1,19 @@
-import { emptyMemo, type OutwardView, type TellingMemo, type WindowRules } from '@zonal/core/glass';
+import { emptyMemo, type TellingMemo, type WindowRules } from '@zonal/core/glass';
 import type { Range } from '@zonal/core/entries';
-import type { Revision } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
-import { LRUCache } from 'lru-cache';
-import type { BodyWriter } from './writing';
+import type { RenderedView } from './viewDelta';
 
 /** A view as it is in memory: what it shows, and what makes it quick to work out and to write again. */
-export interface State {
-  readonly view: OutwardView;
-  readonly revision: Revision;
+export interface State extends RenderedView {
   readonly memo: {
     readonly rules: WindowRules;
     readonly from: Instant;
     readonly telling: TellingMemo;
   } | null;
-  readonly bodies: Bodies;
 }
 
-/** What writes the bodies of documents, by form, and by address where each has a body of its own. */
-export type Bodies = LRUCache<string, BodyWriter>;
-
-/** As many are kept as a view has forms that are alike for all, and a few of single addresses. */
-const MOST_BODIES = 6;
-
-export function noBodies(): Bodies {
-  return new LRUCache({ max: MOST_BODIES });
-}
-
-/**
- * Bytes that an item takes in memory, more or less: itself, its texts, its stamp, what it was worked out from, and its part
- * of bodies.
- */
-const WEIGHT = 4_500;
+/** Bytes that an item takes in memory, more or less: itself, its texts, its stamp, and what it was worked out from. */
+const WEIGHT = 3_000;
 
 /** Returns how many bytes a view takes in memory, more or less. */
 export function weightOf({ view }: State): number {

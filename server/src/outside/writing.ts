@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { constants, crc32, deflateRawSync } from 'node:zlib';
-import type { WrittenBody, WrittenHead } from './outside';
+import type { Written, WrittenBody, WrittenHead } from './outside';
 
 /** The first ten bytes of a gzip file that says nothing of where or when it was made (RFC 1952 section 2.3). */
 const GZIP_HEAD = Buffer.from([0x1f, 0x8b, 8, 0, 0, 0, 0, 0, 0, 255]);
@@ -46,6 +46,12 @@ export function writeHead(text: string, body: WrittenBody): { head: WrittenHead;
   const gzip = joined([GZIP_HEAD, deflated(plain)]);
   const head = { plain: joined([plain]), gzip, tail: new Uint8Array(tail.buffer) };
   return { head, print: printOf(createHash('sha256').update(plain).update(body.print)) };
+}
+
+/** Returns the memory of a document's bytes, which can go to another thread without being copied. */
+export function buffersOf({ head, body }: Pick<Written, 'head' | 'body'>): ArrayBuffer[] {
+  const bytes = [head.plain, head.gzip, head.tail, ...(body ? [body.plain, body.deflated] : [])];
+  return bytes.map((b) => b.buffer as ArrayBuffer);
 }
 
 /** Returns the body of a document that has nothing in common with others. */

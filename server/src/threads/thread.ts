@@ -7,7 +7,12 @@ import { log } from '../log';
 /** What a thread offers is had from its one function, which takes what it is offered in turn. */
 type Begin<Given, Offered> = (given: Given) => Promise<Offered>;
 
-const AGAIN = 1_000;
+/** A thread that ended is started again after this time, and after twice as long with each start that fails. */
+const RESTART_DELAY_MS = 1_000;
+const MAX_RESTART_DELAY_MS = 30_000;
+
+/** A thread ended before it answered, or has not been started again yet. */
+export class ThreadUnavailable extends Error {}
 
 /**
  * A worker thread that offers something. One that ends by itself is started again; calls that it did not answer are
@@ -30,7 +35,7 @@ export class Thread<Given extends object, Offered extends object> {
     private readonly first: (offered: Comlink.Remote<Offered>) => Promise<void> = () => Promise.resolve(),
   ) {}
 
-  /** Starts the thread; throws what keeps it from starting. */
+  /** Starts the thread; throws what keeps it from starting, and then leaves none behind. */
   async start(): Promise<void> {
     const worker = new Worker(this.file, {
       workerData: this.data,
@@ -38,30 +43,45 @@ export class Thread<Given extends object, Offered extends object> {
       resourceLimits: { maxOldGenerationSizeMb: this.most },
     });
     this.worker = worker;
+    let began = false;
     const gone = new Promise<never>((_resolve, reject) => {
       worker.once('error', (error) => {
         log.error({ err: error, thread: this.name }, 'a thread failed');
         reject(error);
       });
       worker.once('exit', (code) => {
-        reject(new Error(`The thread “${this.name}” ended with ${code}.`));
-        this.lost(worker);
+        reject(new ThreadUnavailable(`The thread “${this.name}” ended with ${code}.`));
+        // One that ends while it starts is started again by whoever started it.
+        if (began) this.lost(worker);
       });
     });
     const begin = Comlink.wrap<Begin<Given, Offered>>(nodeEndpoint(worker));
-    const began = (async () => {
+    const ready = (async () => {
       const offered = (await begin(Comlink.proxy(this.given) as never)) as unknown as Comlink.Remote<Offered>;
       await this.first(offered);
       this.offered = offered;
+      began = true;
     })();
     gone.catch(() => undefined);
-    await Promise.race([began, gone]);
+    try {
+      await Promise.race([ready, gone]);
+    } catch (error) {
+      if (this.worker === worker) this.worker = null;
+      await worker.terminate();
+      throw error;
+    }
+  }
+
+  /** Ends the thread, which is then started again. */
+  async restart(): Promise<void> {
+    await this.worker?.terminate();
   }
 
   /** Asks something of the thread. Throws when it ends before it has answered. */
   call<T>(ask: (offered: Comlink.Remote<Offered>) => Promise<T>): Promise<T> {
     const { offered } = this;
-    if (!offered) return Promise.reject(new Error(`The thread “${this.name}” is not there just now.`));
+    if (!offered)
+      return Promise.reject(new ThreadUnavailable(`The thread “${this.name}” is not there just now.`));
     return new Promise<T>((resolve, reject) => {
       this.waiting.add(reject);
       ask(offered)
@@ -77,28 +97,35 @@ export class Thread<Given extends object, Offered extends object> {
 
   private lost(worker: Worker): void {
     if (this.worker !== worker) return;
-    this.offered = null;
-    for (const reject of this.waiting) reject(new Error(`The thread “${this.name}” ended.`));
+    this.worker = this.offered = null;
+    for (const reject of this.waiting) reject(new ThreadUnavailable(`The thread “${this.name}” ended.`));
     if (this.closing) return;
     log.error({ thread: this.name }, 'a thread ended and is started again');
-    const again = () => {
+    this.startAfter(RESTART_DELAY_MS);
+  }
+
+  private startAfter(delay: number): void {
+    setTimeout(() => {
       if (this.closing) return;
       this.start().catch((error: unknown) => {
-        log.error({ err: error, thread: this.name }, 'a thread could not be started again');
-        setTimeout(again, AGAIN).unref();
+        log.error({ err: error, thread: this.name, delay }, 'a thread could not be started again');
+        this.startAfter(Math.min(2 * delay, MAX_RESTART_DELAY_MS));
       });
-    };
-    setTimeout(again, AGAIN).unref();
+    }, delay).unref();
   }
 }
 
-/** In a worker thread: offers what `begin` returns, and lets the thread that answers readers go first. */
+/**
+ * In a worker thread: offers what `begin` returns, and lets the thread that answers readers go first. Threads of a higher
+ * niceness (default 10, up to 19) leave the processor to those of a lower one.
+ */
 export function offer<Data, Given, Offered extends object>(
   begin: (data: Data, given: Comlink.Remote<Given>) => Promise<Offered>,
+  { niceness = 10 }: { readonly niceness?: number } = {},
 ): void {
   try {
     // On Linux this is of the calling thread alone.
-    setPriority(10);
+    setPriority(niceness);
   } catch (error) {
     log.debug({ err: error }, 'the thread keeps its priority');
   }

@@ -23,7 +23,8 @@ import type {
   Told,
   Written,
 } from './outside';
-import type { State } from './viewState';
+import type { BodyWriters } from './renderer';
+import type { RenderedView } from './viewDelta';
 import { DAV_CLASSES, ENHANCED_GET, FEED_VARY, viewPrint } from './syncToken';
 import { BodyWriter, noBody, writeHead } from './writing';
 
@@ -31,7 +32,8 @@ import { BodyWriter, noBody, writeHead } from './writing';
 const UNLISTED = { 'X-Robots-Tag': 'noindex, nofollow' };
 const ENCODED = 'Accept-Encoding';
 
-interface Place {
+/** What documents depend on besides the view and who asks. */
+export interface Place {
   readonly publicUrl: string;
   /** The beginning of the day up to which the view is worked out. */
   readonly asOf: Instant;
@@ -50,13 +52,18 @@ export function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice 
   return { to: { see, feed }, at: moved.at, until: moved.until };
 }
 
-/** Returns the document that is asked for of a view. */
-export function writeOrder(order: DocumentOrder, state: State, place: Place): Written {
+/** Returns the document that is asked for of a view. `bodies` keeps what the next revision can use again. */
+export function renderDocument(
+  order: DocumentOrder,
+  state: RenderedView,
+  bodies: BodyWriters,
+  place: Place,
+): Written {
   if ('page' in order) return writePageOrder(order, state, place);
   if (order.form === 'entry') return writeEntryOrder(order, state, place);
   if (order.form === 'difference') return writeDifference(order, state, place);
   if (order.form === 'dav') return writeDav(order, state, place);
-  const { view, revision, bodies } = state;
+  const { view, revision } = state;
   const { now, form } = order;
   const { addresses, notice, robots } = placeOf(order, place);
   const { asOf } = place;
@@ -102,7 +109,11 @@ const CONTENTS = { contents: true, had: null };
 const NOT_KNOWN = '<?xml version="1.0" encoding="utf-8"?>\n<error xmlns="DAV:"><valid-sync-token/></error>\n';
 
 /** Writes what changed after a revision, or that it is known no more. */
-function writeDifference(order: Order & DifferenceOrder, { view, revision }: State, place: Place): Written {
+function writeDifference(
+  order: Order & DifferenceOrder,
+  { view, revision }: RenderedView,
+  place: Place,
+): Written {
   const { addresses, notice, robots } = placeOf(order, place);
   const known = knowsSince(revision, order.since);
   const options = { source: addresses.feed, page: addresses.see, notice };
@@ -122,7 +133,7 @@ function writeDifference(order: Order & DifferenceOrder, { view, revision }: Sta
 }
 
 /** Writes what a window answers as a collection. */
-function writeDav(order: Order & DavOrder, { view, revision }: State, place: Place): Written {
+function writeDav(order: Order & DavOrder, { view, revision }: RenderedView, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
   const own = { addresses, notice, of: viewPrint(order.viewId) };
   const { status, contentType, text, tag, learns } = davAnswer(view, revision, own, order.asked);
@@ -168,7 +179,7 @@ function disposition(kept: boolean, fileName: string): Record<string, string> {
   return { 'Content-Disposition': `${kept ? 'attachment' : 'inline'}; filename="${fileName}"` };
 }
 
-function writePageOrder(order: Order & PageOrder, { view, revision }: State, place: Place): Written {
+function writePageOrder(order: Order & PageOrder, { view, revision }: RenderedView, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
   const { form, page, query, accepted, now } = order;
   const path = (address: string) => new URL(address).pathname;
@@ -202,7 +213,7 @@ function writePageOrder(order: Order & PageOrder, { view, revision }: State, pla
   };
 }
 
-function writeEntryOrder(order: Order & EntryOrder, { view, revision }: State, place: Place): Written {
+function writeEntryOrder(order: Order & EntryOrder, { view, revision }: RenderedView, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
   const file = entryFile(view, revision, order, notice?.to?.see ?? addresses.see, order.now);
   const type = file ? 'text/calendar' : 'text/plain';
@@ -221,6 +232,6 @@ function writeEntryOrder(order: Order & EntryOrder, { view, revision }: State, p
   };
 }
 
-function goneText({ wording }: State['view']): string {
+function goneText({ wording }: RenderedView['view']): string {
   return speechFor(wording.language).say('gone');
 }

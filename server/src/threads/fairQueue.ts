@@ -1,0 +1,49 @@
+export interface FairQueueOptions {
+  /** How many tasks run at once (default 1). */
+  readonly concurrency?: number;
+  /** How many tasks of one lane may wait. */
+  readonly maxWaiting: number;
+}
+
+/** Runs tasks of different lanes in turn: somebody who asks for much waits for themselves, not others for them. */
+export class FairQueue {
+  /** Waiting tasks by lane; the lane whose turn it is comes first. */
+  private readonly lanes = new Map<string, (() => Promise<void>)[]>();
+  private running = 0;
+  private readonly concurrency: number;
+  private readonly maxWaiting: number;
+
+  constructor({ concurrency = 1, maxWaiting }: FairQueueOptions) {
+    this.concurrency = concurrency;
+    this.maxWaiting = maxWaiting;
+  }
+
+  /** Returns the result of a task once it was its turn, or null if too many tasks of its lane are waiting. */
+  add<T>(lane: string, task: () => Promise<T>): Promise<T> | null {
+    const waiting = this.lanes.get(lane) ?? [];
+    if (waiting.length >= this.maxWaiting) return null;
+    const result = new Promise<T>((resolve, reject) => {
+      waiting.push(() => task().then(resolve, reject));
+    });
+    this.lanes.set(lane, waiting);
+    this.runNext();
+    return result;
+  }
+
+  private runNext(): void {
+    while (this.running < this.concurrency) {
+      const [next] = this.lanes;
+      if (!next) return;
+      const [lane, waiting] = next;
+      const task = waiting.shift()!;
+      this.lanes.delete(lane);
+      // It goes to the end: the other lanes come first now.
+      if (waiting.length) this.lanes.set(lane, waiting);
+      this.running++;
+      void task().finally(() => {
+        this.running--;
+        this.runNext();
+      });
+    }
+  }
+}
