@@ -1,4 +1,5 @@
 import { compileFigures } from './compile';
+import { crowdedFigures } from './crowded';
 import { expansionFigures } from './expansion';
 import type { Figure } from './figure';
 import { interfaceFigures } from './interface';
@@ -15,6 +16,7 @@ const PARTS: Readonly<Record<string, () => Figure[] | Promise<Figure[]>>> = {
   weight: () => weightFigures(process.env),
   poll: pollFigures,
   standstill: () => standstillFigures(process.env),
+  crowded: () => crowdedFigures(process.env),
   store: () => storeFigures(process.env),
   load: () => loadFigures(process.env),
   year: () => yearFigures(process.env),

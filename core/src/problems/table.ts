@@ -135,6 +135,10 @@ export const PROBLEMS = {
     status: 403,
     say: 'This account is at rest. Ask a steward of your organisation to take it up again.',
   },
+  'too-many-changes': {
+    status: 429,
+    say: '{most} of your changes are waiting to be saved already, so this one was not. Save it again in a minute.',
+  },
   'too-many-streams': {
     status: 429,
     say: 'You have this application open {most} times already. Close some of its pages, and reload this one.',

@@ -1,6 +1,7 @@
 import { Problem } from '@zonal/core/problems';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { callNotes, type Unconfirmed } from '../http/callNotes';
+import { FairQueue } from '../jobs/fairQueue';
 import { sayWhose } from './journal';
 import type { EditTarget, WindowState } from './models';
 
@@ -124,13 +125,23 @@ type Work<T> = (transaction: Transaction) => Promise<{ result: T; touched: reado
 /** Makes a change and waits until it acts outside, as {@link logged} and the publisher say. */
 export type MakeChange = <T>(userId: string | null, work: Work<T>) => Promise<T>;
 
-/** Returns how changes are made where `acts` waits until they act outside, and returns who has not confirmed one in time. */
+/** How many changes of one account may wait in a process. */
+const MAX_WAITING_CHANGES = 1_000;
+
+/**
+ * Returns how changes are made: one after the other, which is how the database takes them, so that none of many has to wait there
+ * until it is given up. Accounts take turns. `acts` waits until a change acts outside, and returns who has not confirmed it in
+ * time. Throws `too-many-changes`.
+ */
 export function changeMaker(
   sequelize: Sequelize,
   acts: (change: LoggedChange) => Promise<Unconfirmed | null>,
 ): MakeChange {
+  const queue = new FairQueue({ maxWaiting: MAX_WAITING_CHANGES });
   return async (userId, work) => {
-    const { result, change } = await logged(sequelize, userId, work);
+    const done = queue.add(userId ?? '', () => logged(sequelize, userId, work));
+    if (!done) throw new Problem('too-many-changes', { most: MAX_WAITING_CHANGES });
+    const { result, change } = await done;
     const left = change.id ? await acts(change) : null;
     const notes = callNotes.getStore();
     if (notes && left) notes.unconfirmed = left;

@@ -13,9 +13,9 @@ export const STORE_TIMES = {
   /** A statement that takes longer is given up, by the store. */
   statement: 20_000,
   /** So long one waits for a lock: what holds it is slow, or fell silent. */
-  lock: 6_000,
+  lock: 12_000,
   /** A transaction whose process says nothing for so long is ended, and its locks are free. */
-  idle: 5_000,
+  idle: 10_000,
   /** A connection on which nothing at all comes for so long is cut: the other side may be gone without a word. */
   silence: 25_000,
 } as const;

@@ -13,8 +13,9 @@ import { nextRevision } from '@zonal/core/reach';
 import { DAY, instantOf, type Instant, dayAt } from '@zonal/core/zones';
 import { LRUCache } from 'lru-cache';
 import PQueue from 'p-queue';
-import { Op, Transaction, type Sequelize } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { groupedBy } from '../db/grouped';
+import { readSnapshot } from '../db/snapshot';
 import {
   ChangeRow,
   KeyRow,
@@ -166,8 +167,7 @@ export class Compiler implements Compiling {
   }
 
   async start(): Promise<void> {
-    const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-    const places = await this.sequelize.transaction({ isolationLevel }, async (transaction) => {
+    const places = await readSnapshot(this.sequelize, async (transaction) => {
       this.begun = Number((await ChangeRow.max('id', { transaction })) ?? 0);
       this.mail = { known: (await MailSettingsRow.count({ transaction })) > 0, askedAt: this.clock() };
       const now = await windowStates(this.sequelize, null, transaction);

@@ -1,7 +1,8 @@
 import type { Entry } from '@zonal/core/entries';
 import { LRUCache } from 'lru-cache';
-import { Op, QueryTypes, Transaction, type Sequelize } from 'sequelize';
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { ChangeRow, EntryRow, type EditTarget, type EntryState } from '../db/models';
+import { readSnapshot } from '../db/snapshot';
 import { entryOf, entryOfState } from '../inside/entryStore';
 
 /** An entry before and after a change; null where it is not in a calendar that is looked at. */
@@ -32,8 +33,7 @@ export class Material {
     const found = new Map(calendarIds.map((id) => [id, this.calendars.get(id)]));
     const missing = calendarIds.filter((id) => !found.get(id));
     if (missing.length) {
-      const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-      const read = await sequelize.transaction({ isolationLevel }, (transaction) =>
+      const read = await readSnapshot(sequelize, (transaction) =>
         asAfter(sequelize, missing, changeId, transaction),
       );
       for (const [id, entries] of read) {

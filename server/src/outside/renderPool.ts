@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { FairQueue } from '../threads/fairQueue';
+import { FairQueue } from '../jobs/fairQueue';
 import { Thread, ThreadUnavailable } from '../threads/thread';
 import { log } from '../log';
 import type { Written } from './outside';

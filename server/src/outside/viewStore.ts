@@ -8,8 +8,9 @@ import {
   type Stamp,
 } from '@zonal/core/reach';
 import { compareTimes, type OutwardView } from '@zonal/core/glass';
-import { QueryTypes, Transaction, type Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { LedgerRow, ViewGoneRow, ViewItemRow, ViewRow } from '../db/models';
+import { readSnapshot } from '../db/snapshot';
 
 declare const BUILD: string | undefined;
 
@@ -38,9 +39,8 @@ type Stored = Omit<Stamp, 'over'> & Partial<Pick<Stamp, 'over'>>;
 
 /** Returns a stored view, or null when there is none yet. Its parts are of one moment. */
 export async function loadView(sequelize: Sequelize, id: string): Promise<StoredView | null> {
-  const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
   const where = { viewId: id };
-  const [row, rows, left] = await sequelize.transaction({ isolationLevel }, async (transaction) => {
+  const [row, rows, left] = await readSnapshot(sequelize, async (transaction) => {
     const found = await ViewRow.findByPk(id, { transaction });
     const items = await ViewItemRow.findAll({ where, raw: true, transaction });
     return [found, items, await ViewGoneRow.findAll({ where, raw: true, transaction })] as const;

@@ -13,28 +13,25 @@ interface Wanted {
 }
 
 /**
- * Works out what is expected of revisions for which that is still wanted, and keeps it. Any process may; each is made by one
- * of them. A revision that nobody follows has none. Returns how many were made.
+ * Stores forecasts of revisions that still want one, and returns how many those were. Any process may: the first one that stores a
+ * forecast counts. A revision that nobody follows has none. Nothing is locked while it is computed.
  */
 export async function makeForecasts(sequelize: Sequelize, now: number = Date.now()): Promise<number> {
-  return sequelize.transaction(async (transaction) => {
-    const wanted = await sequelize.query<Wanted>(
-      `SELECT f.view_id AS view, f.revision FROM forecasts f
-       JOIN ledger l ON l.view_id = f.view_id AND l.number = f.revision
-       WHERE f.made IS NULL AND l.at <= :until
-       ORDER BY f.view_id, f.revision LIMIT ${AT_ONCE} FOR UPDATE OF f SKIP LOCKED`,
-      { replacements: { until: new Date(now + AHEAD) }, transaction, type: QueryTypes.SELECT },
-    );
-    for (const one of wanted) {
-      const made = await forecastFor(sequelize, one, now);
-      const replacements = { ...one, made: JSON.stringify(made) };
-      const sql = made
-        ? 'UPDATE forecasts SET made = :made WHERE view_id = :view AND revision = :revision'
-        : 'DELETE FROM forecasts WHERE view_id = :view AND revision = :revision';
-      await sequelize.query(sql, { replacements, transaction });
-    }
-    return wanted.length;
-  });
+  const wanted = await sequelize.query<Wanted>(
+    `SELECT f.view_id AS view, f.revision FROM forecasts f
+     JOIN ledger l ON l.view_id = f.view_id AND l.number = f.revision
+     WHERE f.made IS NULL AND l.at <= :until
+     ORDER BY f.view_id, f.revision LIMIT ${AT_ONCE}`,
+    { replacements: { until: new Date(now + AHEAD) }, type: QueryTypes.SELECT },
+  );
+  for (const one of wanted) {
+    const made = await forecastFor(sequelize, one, now);
+    const replacements = { ...one, made: JSON.stringify(made) };
+    const which = 'WHERE view_id = :view AND revision = :revision AND made IS NULL';
+    const sql = made ? `UPDATE forecasts SET made = :made ${which}` : `DELETE FROM forecasts ${which}`;
+    await sequelize.query(sql, { replacements });
+  }
+  return wanted.length;
 }
 
 async function forecastFor(

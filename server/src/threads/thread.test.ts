@@ -2,9 +2,10 @@ import { build } from 'esbuild';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { Worker } from 'node:worker_threads';
+import { afterAll, beforeAll, expect, it, onTestFinished, vi } from 'vitest';
 import { eventually } from '../testing';
-import { Thread } from './thread';
+import { Thread, ThreadUnavailable } from './thread';
 
 /** What the thread of this test is given, and what it offers. */
 interface Given {
@@ -38,6 +39,18 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
+it('leaves no thread behind that could not be started', async () => {
+  const ended = vi.spyOn(Worker.prototype, 'terminate');
+  onTestFinished(() => ended.mockRestore());
+  const file = pathToFileURL(join(folder, 'thread.mjs'));
+  const thread = new Thread<Given, Offered>('test', file, 'It', { heard: () => undefined }, 64, () =>
+    Promise.reject(new Error('The database is away.')),
+  );
+  await expect(thread.start()).rejects.toThrow('away');
+  expect(ended).toHaveBeenCalledTimes(1);
+  await expect(thread.call((t) => t.say('too early'))).rejects.toThrow(ThreadUnavailable);
+});
+
 it('answers, is started again when it ends, and leaves no call waiting for ever', async () => {
   const heard: string[] = [];
   const given: Given = { heard: (text) => void heard.push(text) };
@@ -54,7 +67,7 @@ it('answers, is started again when it ends, and leaves no call waiting for ever'
   expect(await thread.call((t) => t.say('one'))).toBe('It says one');
   // What it told was heard before it answered.
   expect(heard).toEqual(['begun', 'one']);
-  await expect(thread.call((t) => t.end())).rejects.toThrow('ended');
+  await expect(thread.call((t) => t.end())).rejects.toThrow(ThreadUnavailable);
   await expect(thread.call((t) => t.say('too early'))).rejects.toThrow('not there');
   await eventually(async () => {
     expect(await thread.call((t) => t.say('again'))).toBe('It says again');
