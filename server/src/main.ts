@@ -2,7 +2,12 @@ import { configFrom } from './config';
 import { log } from './log';
 import { firstAddress } from './people/firstAddress';
 import { startServer } from './server';
+import { surviveStorageLoss } from './threads/storageLoss';
 
+/** A process that could not stop cleanly in this time, such as while the database says nothing, ends all the same. */
+const STOP_DEADLINE_MS = 20_000;
+
+surviveStorageLoss();
 try {
   const config = configFrom(process.env);
   const server = await startServer(config);
@@ -12,6 +17,10 @@ try {
   // Tells the start script that pages can be asked for.
   process.send?.('ready');
   const stop = () => {
+    setTimeout(() => {
+      log.error('could not stop in time; ending now');
+      process.exit(1);
+    }, STOP_DEADLINE_MS).unref();
     server.close().then(
       () => process.exit(0),
       (error: unknown) => {

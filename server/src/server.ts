@@ -40,6 +40,9 @@ export interface RunningServer {
 /** A process that has not heard the database for this time is not ready. */
 const HEALTHY_SILENCE_MS = 20_000;
 
+/** Requests that are under way when the server is to stop may take this long. */
+const ANSWER_DEADLINE_MS = 8_000;
+
 type Handler = (req: IncomingMessage, res: ServerResponse) => void;
 
 /**
@@ -124,11 +127,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
     tell,
     close: async () => {
       await desk?.quiet().catch(() => undefined);
-      server.closeIdleConnections();
-      await new Promise((resolve) => {
-        server.close(resolve);
-        setTimeout(() => server.closeAllConnections(), 1000).unref();
-      });
+      await closeWhenAnswered(server);
       gate.close();
       await organisers.close();
       await counting.close();
@@ -138,6 +137,17 @@ export async function startServer(config: Config): Promise<RunningServer> {
       await sequelize.close();
     },
   };
+}
+
+/** Takes no more requests, and closes each connection once it is answered, at the latest after some seconds. */
+async function closeWhenAnswered(server: Server): Promise<void> {
+  const closed = new Promise((resolve) => server.close(resolve));
+  const idle = setInterval(() => server.closeIdleConnections(), 100);
+  const last = setTimeout(() => server.closeAllConnections(), ANSWER_DEADLINE_MS);
+  server.closeIdleConnections();
+  await closed;
+  clearInterval(idle);
+  clearTimeout(last);
 }
 
 function readersTrouble(publisher: Publisher, gate: ServingGate): string | null {

@@ -30,7 +30,7 @@ function window(rules: WindowRules, parts: Partial<RehearsedWindow> = {}): Rehea
     { id: 'k2', madeOutTo: 'Agents', audience: 'partners' as const, cap: null },
     { id: 'k3', madeOutTo: 'Club', audience: 'partners' as const, cap: null },
   ];
-  return { id: 'w', rules, publicEnd: -Infinity, closed: false, keys, ...parts };
+  return { id: 'w', rules, listed: false, publicUntil: null, closed: false, keys, ...parts };
 }
 const state = (w: RehearsedWindow | null, entries: Entry[]) => ({ window: w, entries: () => entries });
 
@@ -62,6 +62,9 @@ describe('a rehearsal', () => {
     const demands = (before: RehearsedWindow, after: RehearsedWindow) =>
       rehearse(state(before, [one]), state(after, [one]), NOW, NOBODY).demands;
     const everybody = 'Anybody, by the public address';
+    // It goes to a worker as JSON.
+    for (const w of [at(true, null), at(false, NOW), at(false, null)])
+      expect(JSON.parse(JSON.stringify(w))).toEqual(w);
     expect(names(at(true, null))).toEqual(['Paper', everybody]);
     expect(names(at(false, NOW + 1))).toEqual(['Paper', everybody]);
     expect(names(at(false, NOW))).toEqual(['Paper']);
@@ -96,7 +99,7 @@ describe('a rehearsal', () => {
         words: ['sounding'],
         country: '',
       }).demands;
-    expect(told(window(rulesOf('frosted'), { publicEnd: Infinity }))).toEqual(['first-listed']);
+    expect(told(window(rulesOf('frosted'), { listed: true }))).toEqual(['first-listed']);
     expect(told(window(rulesOf('tinted')))).toEqual(['sensitive-on-street']);
     const inner = { keys: w.keys.filter((k) => k.audience !== 'street') };
     expect(told(window(rulesOf('tinted'), inner))).not.toContain('sensitive-on-street');

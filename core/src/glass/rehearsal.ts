@@ -13,8 +13,9 @@ import { occurrencesOfView, type OutwardView } from './view';
 export interface RehearsedWindow {
   readonly id: string;
   readonly rules: WindowRules;
-  /** Instant at which its public address ends: Infinity while it is listed, -Infinity if it never was. */
-  readonly publicEnd: Instant;
+  readonly listed: boolean;
+  /** Instant until which the public address of an unlisted window works; null if it does not. */
+  readonly publicUntil: Instant | null;
   readonly closed: boolean;
   readonly keys: readonly {
     readonly id: string;
@@ -46,9 +47,12 @@ export function rehearsedWindow(
   const { id, closedAt } = window;
   const keys: RehearsedKey[] = window.keys.filter((k) => keyState(k, now) !== 'ended');
   const everybody = { id, madeOutTo: PUBLIC_READERS, audience: 'street', cap: null } as const;
-  const publicEnd = publicAddressEnd(window);
-  const all = publicEnd > now ? [...keys, everybody] : keys;
-  return { id, rules, publicEnd, closed: closedAt !== null, keys: all };
+  const end = publicAddressEnd(window);
+  return {
+    ...{ id, rules, listed: window.listed, closed: closedAt !== null },
+    publicUntil: Number.isFinite(end) ? end : null,
+    keys: end > now ? [...keys, everybody] : keys,
+  };
 }
 
 /** One state of what is inside and of how it is shown; entries by calendar. */
@@ -167,7 +171,7 @@ function demandsOf(
   now: Instant,
 ): Demand[] {
   const most = views.some((view) => lostTimes(view) * 2 > view.difference.times.before);
-  const publicEnd = ({ window }: RehearsedState) => window?.publicEnd ?? -Infinity;
+  const publicEnd = ({ window }: RehearsedState) => (window ? publicAddressEnd(window) : -Infinity);
   const isClosed = before.window?.closed || after.window?.closed;
   const listed = publicEnd(after) === Infinity && publicEnd(before) !== Infinity;
   const isPublic = !!after.window && !isClosed && publicEnd(before) > now;

@@ -11,7 +11,7 @@ import { rangeOfHorizon } from './rules';
 import type { OutwardItem } from './view';
 
 /** A window with what is known of when its keys were last used. */
-export interface SightedWindow extends Omit<RehearsedWindow, 'keys' | 'publicEnd'> {
+export interface SightedWindow extends Omit<RehearsedWindow, 'keys' | 'listed' | 'publicUntil'> {
   readonly keys: readonly (RehearsedWindow['keys'][number] & {
     /** Instant of its last fetch, or null for never. */
     readonly fetchedAt: Instant | null;

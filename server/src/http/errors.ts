@@ -1,7 +1,7 @@
 import { Problem } from '@zonal/core/problems';
 import { randomUUID } from 'node:crypto';
 import type { NextFunction, Request, Response } from 'express';
-import { ConnectionError, TimeoutError } from 'sequelize';
+import { isStorageAway } from '../db/storageAway';
 import { log } from '../log';
 
 /** What every refused request is answered with. */
@@ -11,35 +11,6 @@ export interface ErrorBody {
   readonly details: Record<string, unknown>;
 }
 
-/**
- * Codes of the system and of PostgreSQL (its documentation, appendix A) with which the store does not take anything just
- * now: it cannot be reached, is full or read-only, shuts down, or something held it up for too long.
- */
-const AWAY = new Set([
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-  'ENOENT',
-  'ETIMEDOUT',
-  'EHOSTUNREACH',
-  '08000',
-  '08001',
-  '08003',
-  '08006',
-  '25006',
-  '25P03',
-  '53100',
-  '53200',
-  '53300',
-  '55P03',
-  '57014',
-  '57P01',
-  '57P02',
-  '57P03',
-  '57P05',
-]);
-const AWAY_WORDS = /Connection terminated|timeout exceeded when trying to connect|Query read timeout/;
-
 interface Thrown {
   readonly type?: string;
   readonly code?: string;
@@ -47,18 +18,6 @@ interface Thrown {
   readonly original?: { readonly code?: string };
   readonly limit?: number;
   readonly message?: string;
-}
-
-/** Returns whether an error means that the store does not take or give anything just now. */
-export function isStorageAway(error: unknown): boolean {
-  const { code, original } = error as Thrown;
-  return (
-    error instanceof ConnectionError ||
-    error instanceof TimeoutError ||
-    AWAY.has(code ?? '') ||
-    AWAY.has(original?.code ?? '') ||
-    AWAY_WORDS.test(String(error))
-  );
 }
 
 /** Turns whatever was thrown into a problem of the table. */

@@ -3,6 +3,7 @@ import nodeEndpoint from 'comlink/dist/umd/node-adapter.js';
 import { setPriority } from 'node:os';
 import { parentPort, Worker, workerData } from 'node:worker_threads';
 import { log } from '../log';
+import { surviveStorageLoss } from './storageLoss';
 
 /** What a thread offers is had from its one function, which takes what it is offered in turn. */
 type Begin<Given, Offered> = (given: Given) => Promise<Offered>;
@@ -123,6 +124,7 @@ export function offer<Data, Given, Offered extends object>(
   begin: (data: Data, given: Comlink.Remote<Given>) => Promise<Offered>,
   { niceness = 10 }: { readonly niceness?: number } = {},
 ): void {
+  surviveStorageLoss();
   try {
     // On Linux this is of the calling thread alone.
     setPriority(niceness);
