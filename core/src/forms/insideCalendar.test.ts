@@ -7,9 +7,10 @@ import { HOST, date, entry, zoned } from '../testing/samples';
 import { writeEntries, writeJCal } from './insideCalendar';
 import { readCalendar } from './read/readCalendar';
 
+const NOW = Date.UTC(2026, 5, 1);
 const SETTING = { name: 'Quay; and lock', zone: HOST, now: Date.UTC(2026, 5, 1) };
 const readAgain = (entries: readonly Entry[]) =>
-  readCalendar(new TextEncoder().encode(writeEntries(entries, SETTING)), HOST).entries;
+  readCalendar(new TextEncoder().encode(writeEntries(entries, SETTING)), HOST, { now: NOW }).entries;
 
 /** What the application lets in: one-line titles and places without blanks around them, no control characters. */
 const typed = (text: string) =>

@@ -150,8 +150,14 @@ function keptInPlace(lines: readonly string[], { kept }: Content, task: boolean)
 
 /** The property's own line; nothing in it can end the line and begin another one. */
 function keptLine(property: KeptProperty): string {
-  const [name, parameters, ...rest] = property;
+  const [name, parameters, type, ...values] = property;
   const { [FURTHER]: _mark, ...own } = parameters as Record<string, unknown>;
-  const line = ICAL.stringify.property([name, own, ...rest] as never, ICAL.design.icalendar as never, true);
+  // A rule is no text: its semicolons are not escaped (RFC 5545 section 3.3.10).
+  const kind = name === 'exrule' ? 'unknown' : type;
+  const line = ICAL.stringify.property(
+    [name, own, kind, ...values] as never,
+    ICAL.design.icalendar as never,
+    true,
+  );
   return raw(line);
 }

@@ -5,9 +5,10 @@ import { writeEntries } from './insideCalendar';
 import { mergePlan } from './merge';
 import { readCalendar } from './read/readCalendar';
 
+const NOW = Date.UTC(2026, 5, 1);
 const SETTING = { name: 'Quay', zone: HOST, now: Date.UTC(2026, 5, 1) };
 const fileOf = (...entries: Entry[]) =>
-  readCalendar(new TextEncoder().encode(writeEntries(entries, SETTING)), HOST);
+  readCalendar(new TextEncoder().encode(writeEntries(entries, SETTING)), HOST, { now: NOW });
 
 const tour = entry({ id: 'tour', uid: 'tour@x', title: 'Tour', start: zoned('2026-05-01T10:00') });
 /** The entry as it stands here after it was brought in from a file, and perhaps changed since. */
@@ -77,7 +78,7 @@ describe('the preview of an import', () => {
       'END:VEVENT',
       'END:VCALENDAR',
     ].join('\r\n');
-    const read = readCalendar(new TextEncoder().encode(text), HOST);
+    const read = readCalendar(new TextEncoder().encode(text), HOST, { now: NOW });
     const [item] = mergePlan(read, [series], HOST);
     expect(item).toMatchObject({ kind: 'changed', existing: { id: 'walk' } });
     expect(item!.draft!.overrides).toMatchObject([
@@ -98,7 +99,7 @@ describe('the preview of an import', () => {
 
   it('lists what the file holds and cannot be brought in, with the reason', () => {
     const text = 'BEGIN:VCALENDAR\r\nBEGIN:VJOURNAL\r\nSUMMARY:Note\r\nEND:VJOURNAL\r\nEND:VCALENDAR';
-    const plan = mergePlan(readCalendar(new TextEncoder().encode(text), HOST), [], HOST);
+    const plan = mergePlan(readCalendar(new TextEncoder().encode(text), HOST, { now: NOW }), [], HOST);
     expect(plan).toMatchObject([{ kind: 'left-out', title: 'Note', start: null }]);
     expect(plan[0]!.reason).toContain('Line 2: It is a journal note');
   });

@@ -6,7 +6,6 @@ import { occurrencesOfView, outwardView } from '../glass';
 import { nextRevision } from '../reach';
 import { RANGE, entryArbitrary, rulesArbitrary } from '../testing/arbitraries';
 import { STREET, date, entry, rulesOf, zoned } from '../testing/samples';
-import { instantOf, wallFromText } from '../zones';
 import { FORMS, FORM_NAMES, formAt, writeForm } from './formTable';
 import type { Notice } from './notice';
 
@@ -40,14 +39,23 @@ describe('the forms beside the feed', () => {
           expect(told).toHaveLength(times.length);
           expect(all.every((row) => row.length === head!.length)).toBe(true);
           told.forEach((row, i) => {
-            const { start, from, to, content } = times[i]!;
+            const { start, end, from, to, content } = times[i]!;
             const [startDate, startTime, endDate, endTime, zone] = row;
+            const offsets = row.slice(-2);
             if (start.kind === 'date') return expect([startDate, startTime]).toEqual([start.date, '']);
-            const at = (day: string, time: string) => instantOf(zone!, wallFromText(`${day}T${time}`));
-            // Of a time that clocks show twice a table tells what they show.
-            const close = (a: number, b: number) => expect(Math.abs(a - b) % 3_600_000).toBeLessThan(60_000);
-            close(at(startDate!, startTime!), from);
-            close(at(endDate!, endTime!), to);
+            if (start.kind === 'floating' && end.kind === 'floating') {
+              expect(`${startDate}T${startTime}`).toBe(start.at.slice(0, 16));
+              expect(`${endDate}T${endTime}`).toBe(end.at.slice(0, 16));
+              expect([zone, ...offsets]).toEqual(['', '', '']);
+            } else {
+              expect(zone).toBe(view.hostZone);
+              // Also of a time that clocks show twice; tables tell minutes.
+              const at = (day: string, time: string, offset: string) =>
+                Date.parse(`${day}T${time}:00${offset.slice(3)}`);
+              const minute = (instant: number) => Math.floor(instant / 60_000) * 60_000;
+              expect(at(startDate!, startTime!, offsets[0]!)).toBe(minute(from));
+              expect(at(endDate!, endTime!, offsets[1]!)).toBe(minute(to));
+            }
             const title = content ? content.title : view.wording.busyWord;
             const own = row[head!.indexOf('Title')]!;
             expect(own.replace(/^'(?=[=+\-@\t\r])/, '')).toBe(title);
@@ -84,7 +92,10 @@ describe('the forms beside the feed', () => {
       '11:00',
       'America/Halifax',
       'Taken',
+      'UTC-03:00',
+      'UTC-03:00',
     ]);
+    expect(head!.slice(-2)).toEqual(['Start offset', 'End offset']);
     const days = entry({ start: date('2026-06-12'), end: date('2026-06-14') });
     const view = outwardView([days], rulesOf('clear'), RANGE, STREET);
     const whole = rows(

@@ -12,9 +12,9 @@ import {
   type When,
 } from '../../entries';
 import { Problem } from '../../problems';
-import { DAY, clockChanges, timeOfWall, wallAt, type ZoneName } from '../../zones';
+import { DAY, clockChanges, timeOfWall, wallAt, type Instant, type ZoneName } from '../../zones';
 import { first, type Component } from './components';
-import type { Piece } from './readEvent';
+import type { Piece, ReadSetting } from './readEvent';
 import type { DraftEntry, Outcome, ReadItem } from './report';
 import { after } from './whenOfFile';
 
@@ -31,11 +31,12 @@ export function itemOf(event: Component, outcome: Outcome, notes: Iterable<strin
 
 /** Puts a master and its overrides together; overrides with no master become entries of their own. */
 export function assemble(
-  pieces: readonly Piece[],
-  home: ZoneName,
+  given: readonly Piece[],
+  { home, now }: ReadSetting,
   entries: Map<string, DraftEntry>,
   items: ReadItem[],
 ): void {
+  const pieces = withMaster(given);
   const masters = pieces.filter((p) => !p.slot);
   const master = newest(masters);
   for (const older of masters) {
@@ -65,11 +66,10 @@ export function assemble(
   if (!master) return;
   for (const { piece } of overrides.values())
     items.push(itemOf(piece.event, piece.notes.size ? 'changed' : 'read', piece.notes));
-  const exact = exactDates(master, new Set(overrides.keys()), home);
+  const own = [...periodDates(master, overrides, home), ...[...overrides.values()].map((o) => o.override)];
+  const exact = exactDates(master, new Set(own.map((o) => wallOf(o.slot))), home, now);
   // In the order of their slots, as the editor keeps them.
-  const changed = [...[...overrides.values()].map((o) => o.override), ...exact].sort(
-    (a, b) => wallOf(a.slot) - wallOf(b.slot),
-  );
+  const changed = [...own, ...exact].sort((a, b) => wallOf(a.slot) - wallOf(b.slot));
   store(fitKind({ ...master.draft, overrides: changed }), master, home, entries, items);
 }
 
@@ -131,7 +131,40 @@ function wallOn(start: When, slot: When, home: ZoneName, time: number): number {
   return wallAt(zoneOfWhen(start, home), instantOfWhen(slot, home));
 }
 
-/** So far ahead the dates of a series are looked at whose exact length a clock change would alter. */
+/** Some programs mark the series itself as one of its dates: if there is no other master, what has a rule is it. */
+function withMaster(pieces: readonly Piece[]): readonly Piece[] {
+  const master = pieces.some((p) => !p.slot) ? undefined : newest(pieces.filter((p) => p.ownRecurrence));
+  for (const piece of pieces)
+    if (piece.ownRecurrence && piece !== master)
+      piece.notes.add('It changes one date and has a rule as well; the rule was left out.');
+  if (!master) return pieces;
+  master.notes.add(
+    'The file marks the series as a change of one of its own dates; it was read as the series.',
+  );
+  const series = {
+    ...master,
+    slot: null,
+    draft: fitKind({ ...master.draft, recurrence: master.ownRecurrence }),
+  };
+  return pieces.map((p) => (p === master ? series : p));
+}
+
+/** Returns overrides for further dates with lengths of their own (RFC 5545 section 3.8.5.2), unless the file changes them. */
+function periodDates(
+  { draft, periods, shift }: Piece,
+  taken: ReadonlyMap<number, unknown>,
+  home: ZoneName,
+): Override[] {
+  const { start, end } = draft;
+  const span = wallOf(end) - wallOf(start);
+  return periods.flatMap((period) => {
+    const slot = slotOn(start, period.start, home, shift);
+    if (taken.has(wallOf(slot)) || sameWhen(period.end, whenLike(end, wallOf(slot) + span))) return [];
+    return [{ slot, start: slot, end: period.end, content: contentOf(draft) }];
+  });
+}
+
+/** So far ahead of now the dates of a series are looked at whose exact length a clock change would alter. */
 const AHEAD = 10 * 366 * DAY;
 const MOST_EXACT = 200;
 
@@ -143,13 +176,14 @@ function exactDates(
   { draft, duration, notes }: Piece,
   taken: ReadonlySet<number>,
   home: ZoneName,
+  now: Instant,
 ): Override[] {
   if (!duration || !draft.recurrence || draft.start.kind !== 'zoned') return [];
   const { start, end } = draft;
   const span = wallOf(end) - wallOf(start);
   const from = instantOfWhen(start, home);
   const out: Override[] = [];
-  for (const { at } of clockChanges(start.zone, from, from + AHEAD)) {
+  for (const { at } of clockChanges(start.zone, from, Math.max(from, now) + AHEAD)) {
     for (const wall of slotsOf(draft, { from: at - span - DAY, to: at + DAY }, home)) {
       const slot = whenLike(start, wall);
       const exact = after(slot, duration, home);

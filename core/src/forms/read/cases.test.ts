@@ -9,13 +9,15 @@ import { mergePlan } from '../merge';
 import { readCalendar } from './readCalendar';
 import type { DraftEntry, ReadResult } from './report';
 
+const NOW = Date.UTC(2026, 5, 1);
 const HOME = 'America/Halifax';
 const file = (...lines: string[]) =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR'].join('\r\n');
 const event = (...lines: string[]) => ['BEGIN:VEVENT', 'UID:e1', 'SUMMARY:One', ...lines, 'END:VEVENT'];
 const task = (...lines: string[]) => ['BEGIN:VTODO', 'UID:t1', 'SUMMARY:Task', ...lines, 'END:VTODO'];
 const bytes = (text: string) => new TextEncoder().encode(text);
-const read = (text: string, homes: string | string[] = HOME) => readCalendar(bytes(text), homes);
+const read = (text: string, homes: string | string[] = HOME) =>
+  readCalendar(bytes(text), homes, { now: NOW });
 const only = (r: ReadResult): DraftEntry => {
   expect(r.entries).toHaveLength(1);
   return r.entries[0]!;
@@ -312,6 +314,107 @@ describe('times of files', () => {
     );
     expect(times(only(r)).map((t) => t.slice(8, 16))).toEqual(['06T09:00', '07T12:00', '08T09:00']);
     expect(notes(r)).toContain('the rule was left out');
+  });
+});
+
+describe('lengths and dates that other programs write', () => {
+  it('lasts exactly as long as a duration says where an hour is shown twice', () => {
+    const night = only(
+      read(
+        file(...event('DTSTART;TZID=America/New_York:20260601T013000', 'DURATION:PT30M', 'RRULE:FREQ=DAILY')),
+      ),
+    );
+    const change = [Date.UTC(2026, 9, 31, 12), Date.UTC(2026, 10, 2, 12)] as const;
+    expect(times(night, ...change)).toEqual([
+      '2026-11-01T05:30/2026-11-01T06:00',
+      '2026-11-02T06:30/2026-11-02T07:00',
+    ]);
+    const once = only(read(file(...event('DTSTART;TZID=Europe/Berlin:20261025T013000', 'DURATION:PT1H30M'))));
+    expect(times(once)).toEqual(['2026-10-24T23:30/2026-10-25T01:00']);
+    // A series that begins on the very night is as long as it says on all others.
+    const begins = only(
+      read(
+        file(...event('DTSTART;TZID=Europe/Berlin:20261025T013000', 'DURATION:PT1H30M', 'RRULE:FREQ=DAILY')),
+      ),
+    );
+    expect(times(begins).slice(0, 2)).toEqual([
+      '2026-10-24T23:30/2026-10-25T01:00',
+      '2026-10-26T00:30/2026-10-26T02:00',
+    ]);
+  });
+
+  it('keeps the lengths that further dates have', () => {
+    const periods =
+      'RDATE;VALUE=PERIOD:20260707T100000Z/20260707T140000Z,20260708T100000Z/PT30M,20260709T100000Z/PT1H';
+    const r = read(file(...event('DTSTART:20260706T100000Z', 'DTEND:20260706T110000Z', periods)));
+    expect(times(only(r)).map((t) => t.replaceAll(/2026-|:00/g, ''))).toEqual([
+      '07-06T10/07-06T11',
+      '07-07T10/07-07T14',
+      '07-08T10/07-08T10:30',
+      '07-09T10/07-09T11',
+    ]);
+    // Only those of another length have to be said by themselves.
+    expect(only(r).overrides).toHaveLength(2);
+    const wrong = read(
+      file(...event('DTSTART:20260706T100000Z', 'RDATE;VALUE=PERIOD:20260707T100000Z/-PT1H')),
+    );
+    expect(notes(wrong)).toContain('ends before it starts');
+  });
+
+  it('takes a series that is marked as one of its own dates for the series', () => {
+    const r = read(
+      file(
+        ...event('DTSTART:20260706T100000Z', 'RECURRENCE-ID:20260706T100000Z', 'RRULE:FREQ=DAILY;COUNT=3'),
+        ...event('DTSTART:20260707T130000Z', 'RECURRENCE-ID:20260707T100000Z'),
+      ),
+    );
+    expect(times(only(r)).map((t) => t.slice(8, 16))).toEqual(['06T10:00', '07T13:00', '08T10:00']);
+    expect(notes(r)).toContain('it was read as the series');
+  });
+
+  it('leaves out what a rule of exceptions names', () => {
+    const r = read(
+      file(
+        ...event(
+          'DTSTART:20260706T100000Z',
+          'RRULE:FREQ=DAILY;COUNT=4',
+          'EXRULE:FREQ=DAILY;INTERVAL=2;COUNT=9',
+        ),
+      ),
+    );
+    expect(times(only(r)).map((t) => t.slice(8, 10))).toEqual(['07', '09']);
+    expect(only(r).kept).toEqual([]);
+  });
+
+  it('writes rules out until ten years after today, however long ago they began', () => {
+    const strange = definition('Harbour clock', 5.25, 6.25, ...US);
+    const begins = (year: number, rule: string) =>
+      only(
+        read(file(...strange, ...event(`DTSTART;TZID=Harbour clock:${year}0105T100000`, `RRULE:${rule}`))),
+      );
+    const years = times(begins(2009, 'FREQ=YEARLY'), 0, Date.UTC(2060, 0, 1)).map((t) => t.slice(0, 4));
+    expect([years[0], years.at(-1)]).toEqual(['2009', '2036']);
+    // Of too many those long past are left out, not those that are still to come.
+    const weekly = begins(2009, 'FREQ=WEEKLY');
+    expect(times(weekly, Date.UTC(2034, 0, 1), Date.UTC(2035, 0, 1)).length).toBeGreaterThan(50);
+  });
+
+  it('does not take a part of a word for a city', () => {
+    const eastern = definition('US Eastern standard clock', -5, -4, ...US);
+    const r = read(file(...eastern, ...event('DTSTART;TZID=US Eastern standard clock:20260706T100000')));
+    expect(only(r).start).toMatchObject({ zone: 'America/New_York' });
+    const winter = [
+      'BEGIN:VTIMEZONE',
+      'TZID:Eastern crews',
+      'BEGIN:STANDARD',
+      'DTSTART:19700101T000000',
+      'TZOFFSETFROM:-0500',
+      'TZOFFSETTO:-0500',
+      'END:STANDARD',
+      'END:VTIMEZONE',
+    ];
+    const january = read(file(...winter, ...event('DTSTART;TZID=Eastern crews:20260112T100000')));
+    expect(only(january).start).not.toMatchObject({ zone: 'Pacific/Easter' });
   });
 });
 

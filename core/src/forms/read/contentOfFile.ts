@@ -13,6 +13,7 @@ const READ_ELSEWHERE = new Set([
   'rrule',
   'rdate',
   'exdate',
+  'exrule',
   'recurrence-id',
   'dtstamp',
   'due',

@@ -1,12 +1,19 @@
 import { changeDate, contentOf, usualAt, wallOf, whenLike } from '../../entries';
 import { Problem } from '../../problems';
-import type { ZoneName } from '../../zones';
+import type { Instant, ZoneName } from '../../zones';
 import { assemble, itemOf, slotOn } from './assemble';
 import { componentsOf, first, type Component } from './components';
 import { decodeFile } from './decode';
 import { readEvent, type Piece } from './readEvent';
 import type { Cancelled, DraftEntry, ReadItem, ReadResult } from './report';
 import { zoneReader } from './zoneOfFile';
+
+export interface ReadOptions {
+  /** Dates that have to be written one by one are written up to ten years after this. */
+  readonly now: Instant;
+  /** Called now and then with the share (0 to 1) that is read (default: nothing). */
+  readonly tell?: (share: number) => void;
+}
 
 /**
  * Returns the entries of an iCalendar file (RFC 5545), what it takes back, and a report with one line per component.
@@ -18,8 +25,7 @@ import { zoneReader } from './zoneOfFile';
 export function readCalendar(
   bytes: Uint8Array,
   homes: ZoneName | readonly ZoneName[],
-  /** Is told now and then which share (0 to 1) is read. */
-  tell: (share: number) => void = () => undefined,
+  { now, tell = () => undefined }: ReadOptions,
 ): ReadResult {
   const { text, notes } = decodeFile(bytes);
   const calendars = componentsOf(text);
@@ -34,14 +40,14 @@ export function readCalendar(
     checkVersion(calendar);
     notes.push(...calendar.notes);
     const cancels = first(calendar, 'method')?.text.trim().toUpperCase() === 'CANCEL';
-    for (const piece of piecesOf(calendar, likely, items, tell)) {
+    for (const piece of piecesOf(calendar, likely, items, now, tell)) {
       if (cancels) taken.push(piece);
       else if (groups.has(piece.uid)) groups.get(piece.uid)!.push(piece);
       else groups.set(piece.uid, [piece]);
     }
   }
   const entries = new Map<string, DraftEntry>();
-  for (const pieces of groups.values()) assemble(pieces, home, entries, items);
+  for (const pieces of groups.values()) assemble(pieces, { home, now }, entries, items);
   const cancelled = taken.map((piece) => takenBack(piece, home, entries, items));
   return {
     names: calendars.flatMap((c) => first(c, 'name')?.text ?? first(c, 'x-wr-calname')?.text ?? []),
@@ -62,9 +68,10 @@ function piecesOf(
   calendar: Component,
   homes: readonly ZoneName[],
   items: ReadItem[],
+  now: Instant,
   tell: (share: number) => void,
 ): Piece[] {
-  const zoneOf = zoneReader(calendar, homes);
+  const zoneOf = zoneReader(calendar, homes, now);
   const pieces: Piece[] = [];
   for (const [i, child] of calendar.children.entries()) {
     if (i % 500 === 0) tell(i / calendar.children.length);
@@ -74,7 +81,7 @@ function piecesOf(
       continue;
     }
     try {
-      pieces.push(readEvent(child, zoneOf, homes[0]!));
+      pieces.push(readEvent(child, zoneOf, { home: homes[0]!, now }));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       items.push(itemOf(child, 'left-out', [...child.notes, error.message]));

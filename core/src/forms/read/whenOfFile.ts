@@ -107,14 +107,16 @@ export function durationFromText(text: string): Duration | null {
 
 /**
  * Returns the moment a duration after another one: days by the clock, then the rest exactly (RFC 5545 sections 3.3.6 and
- * 3.8.2.5). A whole day ends with a whole day.
+ * 3.8.2.5). A whole day ends with a whole day. The result is in UTC if no clock of the zone shows it unmistakably.
  */
 export function after(when: When, { days, exact }: Duration, home: ZoneName): When {
   const wall = wallOf(when) + days * DAY;
   if (when.kind === 'date') return whenLike(when, wall + Math.ceil(exact / DAY) * DAY);
   if (!exact) return whenLike(when, wall);
-  const zone = zoneOfWhen(when, home);
-  return whenLike(when, wallAt(zone, instantOfWhen(whenLike(when, wall), home) + exact));
+  const at = instantOfWhen(whenLike(when, wall), home) + exact;
+  const local = whenLike(when, wallAt(zoneOfWhen(when, home), at));
+  // Where clocks go back an hour is shown twice; only UTC can name the second one.
+  return when.kind === 'zoned' && instantOfWhen(local, home) !== at ? utcWhen(at) : local;
 }
 
 /**

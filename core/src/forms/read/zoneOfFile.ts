@@ -33,7 +33,11 @@ const AHEAD = 11 * 366 * DAY;
  * definition says over all of the file's time, the likeliest counts: one of `homes` (the calendar's own zone, the
  * house's), one that the file names elsewhere, one whose city stands in the name, or the one that most people mean.
  */
-export function zoneReader(calendar: Component, homes: readonly ZoneName[]): (tzid: string) => FileZone {
+export function zoneReader(
+  calendar: Component,
+  homes: readonly ZoneName[],
+  now: Instant,
+): (tzid: string) => FileZone {
   const definitions = new Map<string, Component>();
   for (const child of calendar.children) {
     if (child.name !== 'VTIMEZONE') continue;
@@ -46,7 +50,7 @@ export function zoneReader(calendar: Component, homes: readonly ZoneName[]): (tz
     const id = plainTzid(tzid);
     let zone = known.get(id);
     if (!zone) {
-      setting ??= { ...spanOf(calendar), likely: [...homes, ...zonesNamed(calendar)] };
+      setting ??= { ...spanOf(calendar, now), likely: [...homes, ...zonesNamed(calendar)] };
       known.set(id, (zone = understand(id, definitions.get(id), setting)));
     }
     return zone;
@@ -122,8 +126,9 @@ function likeliest(
   tzid: string,
   likely: readonly ZoneName[],
 ): ZoneName | undefined {
-  const named = tzid.toLowerCase().replace(/[\s_]+/g, '_');
-  const city = (zone: ZoneName) => zone.split('/').at(-1)!.toLowerCase();
+  // Whole words: “Eastern” does not name Easter Island.
+  const named = wordsOf(tzid);
+  const city = (zone: ZoneName) => wordsOf(zone.split('/').at(-1)!);
   return (
     likely.find((zone) => same.includes(zone)) ??
     same.find((zone) => zone !== 'UTC' && named.includes(city(zone))) ??
@@ -133,6 +138,11 @@ function likeliest(
       undefined,
     )
   );
+}
+
+/** Returns the words of a name in small letters, each between two spaces. */
+function wordsOf(name: string): string {
+  return ` ${name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ')} `;
 }
 
 /** Returns the zone that a name such as `/example.org/2024a/Europe/London` ends with, or null. */
@@ -167,8 +177,8 @@ function zonesNamed(calendar: Component): ZoneName[] {
 
 const DATED = /^(dtstart|dtend|due|rdate|exdate|recurrence-id|rrule)$/;
 
-/** The first and last date that a calendar's entries name, with some days around; years more where a series goes on. */
-function spanOf(calendar: Component): Pick<Setting, 'from' | 'to'> {
+/** The first and last date that a calendar's entries name, with some days around; years from now where a series goes on. */
+function spanOf(calendar: Component, now: Instant): Pick<Setting, 'from' | 'to'> {
   let [low, high] = [Infinity, -Infinity];
   let endless = false;
   for (const child of calendar.children) {
@@ -188,5 +198,6 @@ function spanOf(calendar: Component): Pick<Setting, 'from' | 'to'> {
     }
   }
   if (low === Infinity) [low, high] = [0, 0];
-  return { from: low - 2 * DAY, to: high + 40 * DAY + (endless ? AHEAD : 0) };
+  const to = endless ? Math.max(high, now) + AHEAD : high;
+  return { from: low - 2 * DAY, to: to + 40 * DAY };
 }

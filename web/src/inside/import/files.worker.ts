@@ -62,7 +62,9 @@ const files: Files & { hear(told: Progress): void } = {
     if (!/\.(csv|tsv|txt)$/i.test(file.name) && file.type !== 'text/csv') {
       // Where a file's own zone could be several, the calendar's is likely, and the house's next.
       const house = await call('GET /house', {});
-      return compare(readCalendar(bytes, [zone, house.zone], progress('Reading the file')));
+      return compare(
+        readCalendar(bytes, [zone, house.zone], { now: Date.now(), tell: progress('Reading the file') }),
+      );
     }
     table = csvTable(bytes);
     const mapping = guessMapping(table.headings);
