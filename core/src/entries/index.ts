@@ -89,7 +89,7 @@ export { continuedLineages, lineageOf, type Step } from './lineage';
 export { checkedEntry, checkedWhen } from './checkEntry';
 export { ENTRY_LIMITS } from './limits';
 export { fitKind } from './kind';
-export { slipOf, workingDaysBetween, type Slip } from './slip';
+export { hasSlipped, slipOf, workingDaysBetween, type Slip } from './slip';
 export { FIND_IN, compareText, finder, found, plainText, wordsOf, type FindIn, type FindQuery } from './find';
 export {
   PROPERTY_KINDS,

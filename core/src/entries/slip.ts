@@ -22,6 +22,11 @@ export function slipOf(planned: When, present: When, hostZone: ZoneName): Slip {
   };
 }
 
+/** Returns whether a milestone is not where it was planned. */
+export function hasSlipped({ days, minutes }: Slip): boolean {
+  return days !== 0 || minutes !== 0;
+}
+
 function wallIn(when: When, hostZone: ZoneName): number {
   return when.kind === 'zoned' ? wallAt(hostZone, instantOfWhen(when, hostZone)) : wallOf(when);
 }

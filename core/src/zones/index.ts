@@ -10,6 +10,7 @@ export {
   dayToText,
   instantOfUtc,
   daysInMonth,
+  isoOffset,
   isoWeekOf,
   partsOfDay,
   timeOfWall,

@@ -145,6 +145,12 @@ export function isoWeekOf(day: Day): number {
   return 1 + Math.floor((thursday - dayFromParts(partsOfDay(thursday).year, 1, 1)) / 7);
 }
 
+/** Returns a distance from UTC in milliseconds as `-03:30`, to the minute (ISO 8601, RFC 3339 section 5.6). */
+export function isoOffset(offset: number): string {
+  const minutes = Math.round(Math.abs(offset) / MINUTE);
+  return `${offset < 0 ? '-' : '+'}${pad(Math.floor(minutes / 60), 2)}:${pad(minutes % 60, 2)}`;
+}
+
 const TWO_DIGITS = Array.from({ length: 100 }, (_, n) => String(n).padStart(2, '0'));
 
 function pad(n: number, width: number): string {

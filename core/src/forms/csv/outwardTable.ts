@@ -10,7 +10,7 @@ import {
   type OutwardView,
 } from '../../glass';
 import type { Revision } from '../../reach';
-import { DAY, dayAt, dayToText, wallAt, wallToText, type ZoneName } from '../../zones';
+import { DAY, dayAt, dayToText, isoOffset, offsetAt, wallAt, wallToText, type ZoneName } from '../../zones';
 import { fieldText } from '../fieldText';
 import { noticeWords, sayOf, type Notice } from '../notice';
 import type { Parts } from '../parts';
@@ -19,6 +19,8 @@ import { safeCell } from './writeCsv';
 
 /** Columns for when something is, and by which clocks; then a column for each field that can go out at all. */
 const TIMES = ['Start date', 'Start time', 'End date', 'End time', 'Time zone'] as const;
+/** The last columns: they tell apart the two times that a clock shows an hour when it goes back. */
+const OFFSETS = ['Start offset', 'End offset'] as const;
 const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
 /** One block for so much time. */
 const STRETCH = 16 * DAY;
@@ -29,7 +31,7 @@ const STRETCH = 16 * DAY;
  * nothing of what is kept back; cells that a spreadsheet would take for a formula get an apostrophe in front.
  */
 export function outwardTable(view: OutwardView, _revision: Revision, notice: Notice | null): Parts {
-  const headings = [...TIMES, ...FIELDS.map((f) => capital(fieldWord(f)))];
+  const headings = [...TIMES, ...FIELDS.map((f) => capital(fieldWord(f))), ...OFFSETS];
   const told = notice ? [noticeRow(notice, view)] : [];
   const blocks: string[][] = [];
   let stretch = NaN;
@@ -49,23 +51,34 @@ function line(cells: readonly string[]): string {
 function rowOf(one: OutwardOccurrence, { hostZone, wording }: OutwardView): string[] {
   const { content, tentative } = one;
   const times = timesOf(one, hostZone);
+  const offsets = offsetsOf(one, hostZone);
   if (!content)
     return [
       ...times,
       ...FIELDS.map((f) =>
         f === 'title' ? wording.busyWord : f === 'status' && tentative ? 'tentative' : '',
       ),
+      ...offsets,
     ];
-  return [...times, ...FIELDS.map((f) => textOf(content, f))];
+  return [...times, ...FIELDS.map((f) => textOf(content, f)), ...offsets];
 }
 
-/** A whole day has no times; its end is the last day that is meant, as people write it. */
+/**
+ * A whole day has no times; its end is the last day that is meant, as people write it. Floating times are those of any clock, and
+ * name none.
+ */
 function timesOf({ start, end, from, to }: OutwardOccurrence, hostZone: ZoneName): string[] {
   if (start.kind === 'date' && end.kind === 'date')
     return [start.date, '', dayToText(dayAt('UTC', Date.parse(end.date)) - 1), '', ''];
-  const clock = (at: number) => wallToText(wallAt(hostZone, at));
-  const [a, b] = [clock(from), clock(to)];
-  return [a.slice(0, 10), a.slice(11, 16), b.slice(0, 10), b.slice(11, 16), hostZone];
+  const clocks = (a: string, b: string) => [a.slice(0, 10), a.slice(11, 16), b.slice(0, 10), b.slice(11, 16)];
+  if (start.kind === 'floating' && end.kind === 'floating') return [...clocks(start.at, end.at), ''];
+  const walls = [from, to].map((at) => wallToText(wallAt(hostZone, at))) as [string, string];
+  return [...clocks(...walls), hostZone];
+}
+
+/** Returns such as `UTC-03:00` for start and end; nothing for whole days and floating times. */
+function offsetsOf({ start, from, to }: OutwardOccurrence, hostZone: ZoneName): string[] {
+  return [from, to].map((at) => (start.kind === 'zoned' ? `UTC${isoOffset(offsetAt(hostZone, at))}` : ''));
 }
 
 function textOf(content: OutwardContent, field: OutwardField): string {
@@ -86,5 +99,6 @@ function noticeRow(notice: Notice, view: OutwardView): string[] {
     '',
     '',
     ...FIELDS.map((f) => cells[f] ?? (f === 'publicLink' ? (notice.to?.see ?? '') : '')),
+    ...OFFSETS.map(() => ''),
   ];
 }

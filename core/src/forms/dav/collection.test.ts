@@ -1,13 +1,14 @@
 import { XMLParser } from 'fast-xml-parser';
 import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
-import { outwardView, type WindowRules } from '../../glass';
-import type { Entry } from '../../entries';
+import { outwardView, type OutwardView, type WindowRules } from '../../glass';
+import { canonical, type Entry } from '../../entries';
 import { nextRevision, type Revision } from '../../reach';
 import { RANGE } from '../../testing/arbitraries';
 import { STREET, date, entry, rulesOf, zoned } from '../../testing/samples';
 import type { Notice } from '../notice';
 import { davAnswer, davForbidden, type DavAsked } from './collection';
+import { Members } from './members';
 
 const NOW = Date.UTC(2026, 5, 10, 15);
 const ADDRESSES = {
@@ -120,6 +121,29 @@ describe('a collection', () => {
       ).toBe(1);
       expect(parsed.getAllSubcomponents('vtimezone')).toHaveLength(1);
     }
+  });
+
+  it('has tags that depend on nothing but the bytes', () => {
+    const tagsAndTexts = (view: OutwardView, revision: Revision) => {
+      const members = new Members(view, revision, { addresses: ADDRESSES, of: 'print' }).all();
+      return members.map((m) => ({ tag: m.tag, text: m.text() }));
+    };
+    const viewFrom = (from: number) =>
+      outwardView([market, weekly], rulesOf('clear'), { ...RANGE, from }, STREET);
+    const view = viewFrom(RANGE.from);
+    const revision = nextRevision(null, view, NOW);
+    // A view that was loaded from the database may have the keys of its objects in another order.
+    const items = view.items.map((item) => JSON.parse(canonical(item)) as (typeof view.items)[number]);
+    expect(items.map((i) => JSON.stringify(i))).not.toEqual(view.items.map((i) => JSON.stringify(i)));
+    expect(tagsAndTexts({ ...view, items }, revision)).toEqual(tagsAndTexts(view, revision));
+    // At New Year definitions of zones begin with another year.
+    const years = [2025, 2026].map((year) => {
+      const view = viewFrom(Date.UTC(year, 11, 31, 12) - 365 * 86_400_000);
+      return tagsAndTexts(view, nextRevision(revision, view, NOW));
+    }) as [ReturnType<typeof tagsAndTexts>, ReturnType<typeof tagsAndTexts>];
+    for (const [i, { tag, text }] of years[0].entries())
+      expect(tag === years[1][i]!.tag).toBe(text === years[1][i]!.text);
+    expect(years[0].map((m) => m.text)).not.toEqual(years[1].map((m) => m.text));
   });
 
   it('refuses what is no request, with a condition that says why', () => {

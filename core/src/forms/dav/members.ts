@@ -1,3 +1,4 @@
+import { canonical } from '../../entries';
 import { quickPrint, slotsApart, type OutwardItem, type OutwardView } from '../../glass';
 import type { Revision } from '../../reach';
 import { DAY, dayFromParts, partsOfDay, type Instant, type ZoneName } from '../../zones';
@@ -47,7 +48,7 @@ export class Members {
     // Whole years, or what is defined of a zone would be another thing each day.
     this.years = [yearOf(range.from), yearOf(range.to) + 2];
     const { busyWord, dueAs, remind, language } = wording;
-    const told = [busyWord, dueAs, remind ?? 0, language, hostZone, this.years[1], this.pages];
+    const told = [busyWord, dueAs, remind ?? 0, language, hostZone, ...this.years, this.pages];
     this.print = quickPrint(JSON.stringify(told)).slice(0, 12);
   }
 
@@ -66,11 +67,11 @@ export class Members {
 
   ofItem(item: OutwardItem): Member {
     const stamp = this.revision.stamps[item.uid]!;
-    // Dates that are told apart follow from the horizon too.
+    // Overrides follow from the horizon too. The order of an object's keys depends on where it was loaded from.
     const apart = item.kind === 'series' ? slotsApart(item) : [];
     return {
       name: nameOf(item.uid),
-      tag: `"${stamp.sequence}-${quickPrint(JSON.stringify([stamp.print, this.print, apart]))}"`,
+      tag: `"${stamp.sequence}-${quickPrint(canonical([stamp.print, this.print, apart]))}"`,
       item,
       text: () => this.documentOf(itemText(item, stamp, this.setting), this.zonesText(item)),
     };

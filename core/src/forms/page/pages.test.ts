@@ -228,6 +228,16 @@ describe('what programs that pass a page on are told', () => {
     });
   });
 
+  it('says that a milestone was moved only if it was', () => {
+    const on = (planned: string) => {
+      const parts = { kind: 'milestone', planned: date(planned), shows: 'free' } as const;
+      const view = viewOf([entry({ ...parts, start: date('2026-06-12'), end: date('2026-06-13') })]);
+      return write(view, { listed: true, page: { kind: 'entry', uid: view.items[0]!.uid, on: '' } }).html;
+    };
+    expect(on('2026-06-12')).toContain('schema.org/EventScheduled"');
+    expect(on('2026-06-10')).toContain('schema.org/EventRescheduled","previousStartDate":"2026-06-10"');
+  });
+
   it('names the last day of whole days, and no busy time', () => {
     const days = viewOf([entry({ start: date('2026-06-12'), end: date('2026-06-14') })]);
     const of = (v: OutwardView) =>

@@ -1,6 +1,6 @@
 import type { OutwardView } from '../../glass';
-import { instantOfWhen, type When } from '../../entries';
-import { dayFromText, dayToText, offsetAt, wallAt, wallToText } from '../../zones';
+import { hasSlipped, instantOfWhen, slipOf, type When } from '../../entries';
+import { dayFromText, dayToText, isoOffset, offsetAt, wallAt, wallToText } from '../../zones';
 import type { PageEntry } from './agenda';
 import type { Choice, PageOptions } from './choice';
 import { Html, html } from './html';
@@ -47,7 +47,9 @@ function jsonLd(data: object): Html {
 function eventData({ title, address, entry }: Told, view: OutwardView): object {
   const { one } = entry!;
   const content = one.content!;
-  const moved = content.planned !== undefined;
+  const { planned } = content;
+  const slip = planned ? slipOf(planned, one.start, view.hostZone) : null;
+  const moved = slip !== null && hasSlipped(slip);
   return {
     '@context': 'https://schema.org',
     '@type': 'Event',
@@ -57,6 +59,7 @@ function eventData({ title, address, entry }: Told, view: OutwardView): object {
       ? { endDate: one.end.kind === 'date' ? lastDayText(one.end.date) : isoText(one.end, view) }
       : {}),
     eventStatus: `https://schema.org/${content.status === 'cancelled' ? 'EventCancelled' : moved ? 'EventRescheduled' : 'EventScheduled'}`,
+    ...(moved ? { previousStartDate: isoText(planned!, view) } : {}),
     ...(content.place ? { location: { '@type': 'Place', name: content.place } } : {}),
     ...(content.description ? { description: content.description } : {}),
     url: address,
@@ -68,10 +71,7 @@ function isoText(when: When, { hostZone }: OutwardView): string {
   if (when.kind === 'date') return when.date;
   const zone = when.kind === 'zoned' ? when.zone : hostZone;
   const at = instantOfWhen(when, hostZone);
-  const minutes = Math.round(offsetAt(zone, at) / 60_000);
-  const two = (n: number) => String(n).padStart(2, '0');
-  const off = Math.abs(minutes);
-  return `${wallToText(wallAt(zone, at))}${minutes < 0 ? '-' : '+'}${two(Math.floor(off / 60))}:${two(off % 60)}`;
+  return `${wallToText(wallAt(zone, at))}${isoOffset(offsetAt(zone, at))}`;
 }
 
 /** People mean the last day itself. */

@@ -71,8 +71,19 @@ describe('speech', () => {
   const wall = wallFromText('2026-06-12T14:30:00');
 
   it.each([
+    ['en', '09:05', '09:00'],
+    ['fr', '9\u00a0h\u00a005', '9\u00a0h'],
+    ['es', '9:05', '9:00'],
+    ['pt', '9h05', '9h'],
+  ])('writes times of the morning as %s does', (language, ...told) => {
+    const times = ['09:05', '09:00'].map((time) => wallFromText(`2026-06-12T${time}:00`));
+    expect(times.map(speechFor(language).time)).toEqual(told);
+  });
+
+  it.each([
     ['en', 'Fri, 12 Jun 2026', 'June 2026', '14:30', 'a, b and c'],
-    ['fr', 'ven. 12 juin 2026', 'juin 2026', '14:30', 'a, b et c'],
+    ['fr', 'ven. 12 juin 2026', 'juin 2026', '14\u00a0h\u00a030', 'a, b et c'],
+    ['pt', 'sex., 12 de jun. de 2026', 'junho de 2026', '14h30', 'a, b e c'],
     ['de', 'Fr., 12. Juni 2026', 'Juni 2026', '14:30', 'a, b und c'],
     ['es', 'vie, 12 jun 2026', 'junio de 2026', '14:30', 'a, b y c'],
   ])('tells days, times and lists by the customs of %s', (language, ...told) => {

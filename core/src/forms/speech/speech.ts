@@ -1,9 +1,20 @@
 import { IntlMessageFormat } from 'intl-messageformat';
-import { slipOf, wallOf, type Slip, type When, instantOfWhen } from '../../entries';
+import { hasSlipped, instantOfWhen, slipOf, wallOf, type Slip, type When } from '../../entries';
 import type { OutwardContent } from '../../glass';
-import { DAY, nextClockChange, wallAt, type Day, type Instant, type Wall, type ZoneName } from '../../zones';
+import {
+  DAY,
+  HOUR,
+  MINUTE,
+  nextClockChange,
+  timeOfWall,
+  wallAt,
+  type Day,
+  type Instant,
+  type Wall,
+  type ZoneName,
+} from '../../zones';
 import { zoneText } from '../page/words';
-import { CATALOGUE, type Message } from './catalogue';
+import { CATALOGUE, type Language, type Message } from './catalogue';
 import { readingOf, type Reading } from './reading';
 
 type Values = Readonly<Record<string, string | number>>;
@@ -45,6 +56,20 @@ export function speechFor(language: string): Speech {
   return speechOf(readingOf({ own: language }));
 }
 
+/** Times of the 24-hour clock as they are written in a language, if that is not `09:05`. */
+const HOURS_AND_MINUTES: Partial<Record<Language, (wall: Wall) => string>> = {
+  es: written((hour, minute) => `${hour}:${minute}`),
+  fr: written((hour, minute) => (minute === '00' ? `${hour}\u00a0h` : `${hour}\u00a0h\u00a0${minute}`)),
+  pt: written((hour, minute) => (minute === '00' ? `${hour}h` : `${hour}h${minute}`)),
+};
+
+function written(form: (hour: number, minute: string) => string): (wall: Wall) => string {
+  return (wall) => {
+    const time = timeOfWall(wall);
+    return form(Math.floor(time / HOUR), String(Math.floor((time % HOUR) / MINUTE)).padStart(2, '0'));
+  };
+}
+
 function newSpeech(reading: Reading): Speech {
   const { language, locale, clock } = reading;
   const dates = (options: Intl.DateTimeFormatOptions) => {
@@ -69,11 +94,10 @@ function newSpeech(reading: Reading): Speech {
     },
     day: inDays({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }),
     month: inDays({ month: 'long', year: 'numeric' }),
-    time: dates(
+    time:
       clock === '12'
-        ? { hour: 'numeric', minute: '2-digit', hourCycle: 'h12' }
-        : { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
-    ),
+        ? dates({ hour: 'numeric', minute: '2-digit', hourCycle: 'h12' })
+        : (HOURS_AND_MINUTES[language] ?? dates({ hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })),
     weekday: inDays({ weekday: 'short' }),
     weekdayLong: inDays({ weekday: 'long' }),
     list: (texts) => lists.format(texts),
@@ -113,8 +137,9 @@ function momentWords(speech: Speech, when: When): string {
 }
 
 /** Returns `6 days (4 working days) later than planned`, or `as planned`. */
-export function slipIn(speech: Speech, { days, workingDays, minutes }: Slip): string {
-  if (!days && !minutes) return speech.say('asPlanned');
+export function slipIn(speech: Speech, slip: Slip): string {
+  const { days, workingDays, minutes } = slip;
+  if (!hasSlipped(slip)) return speech.say('asPlanned');
   const way = days > 0 || minutes > 0 ? 'later' : 'earlier';
   return days
     ? speech.say('slipDays', { days: Math.abs(days), working: Math.abs(workingDays), way })
