@@ -184,6 +184,22 @@ describe('the outward view', () => {
   });
 });
 
+describe('the limit of a view', () => {
+  it('counts what readers see: not how many hidden entries a busy time is made of', () => {
+    const daily = { rule: 'FREQ=DAILY;COUNT=3', dates: [], exceptDates: [] };
+    const many = Array.from({ length: 10 }, (_, n) =>
+      entry({ id: `e${n}`, start: zoned('2026-02-01T10:00'), recurrence: daily }),
+    );
+    const view = (glass: Glass, times: number, spans: number) =>
+      outwardView(many, rulesOf(glass), RANGE, STREET, emptyMemo(), { times, spans });
+    expect(view('frosted', 3, 30).items).toHaveLength(3);
+    expect(() => view('frosted', 2, 30)).toThrow('everything that this window shows');
+    expect(() => view('frosted', 3, 29)).toThrow('the busy time of this window');
+    expect(view('tinted', 30, 0).items).toHaveLength(10);
+    expect(() => view('tinted', 29, 0)).toThrow('everything that this window shows');
+  });
+});
+
 describe('merging', () => {
   it('keeps order and joins what touches', () => {
     const span = (from: number, to: number, tentative = false) => ({ from, to, tentative });

@@ -8,6 +8,8 @@ export const WINDOW_LIMITS = {
   rollingDays: 1830,
   /** Single times that it shows, so that no reader's program is sent more than it can take in. */
   times: 500_000,
+  /** Busy times of single entries that are merged, so that nothing that somebody writes takes all memory. */
+  spans: 2_000_000,
   /** Letters of its name, of a calendar's name as it is told, of its topic and place: they stand on one line. */
   nameLetters: 120,
   descriptionLetters: 2_000,

@@ -188,10 +188,12 @@ export function outwardView(
   range: Range,
   reader: Reader,
   memo: TellingMemo = emptyMemo(),
+  limits: { readonly times: number; readonly spans: number } = WINDOW_LIMITS,
 ): OutwardView {
   const items: OutwardItem[] = [];
   const spans: Span[] = [];
-  const budget = new Budget(WINDOW_LIMITS.times, 'everything that this window shows');
+  const shown = new Budget(limits.times, 'everything that this window shows');
+  const merging = new Budget(limits.spans, 'the busy time of this window');
   const setting = settingOf(rules, range, reader);
   const all = Array.isArray(entries) ? (entries as readonly Entry[]) : [...entries];
   // Few entries are pieces of a lineage; all others are told by themselves.
@@ -201,7 +203,8 @@ export function outwardView(
   const telling = { secret: rules.secret, range, hostZone: rules.hostZone };
   for (const entry of all) {
     const told = toldOf(entry, setting, memo);
-    budget.spend(told.visible.length + told.spans.length);
+    shown.spend(told.visible.length);
+    merging.spend(told.spans.length);
     for (const span of told.spans) spans.push(span);
     if (!told.visible.length) continue;
     const lineage = lineageOf(entry);
@@ -214,6 +217,8 @@ export function outwardView(
   for (const [lineage, times] of pieces)
     for (const item of tellLineage(lineage, times, telling)) items.push(item);
   memo.busy = busyItems(spans, rules, range, memo.busy);
+  // Only what readers can see counts: how many entries a busy time is made of is hidden from them.
+  shown.spend(memo.busy.size);
   for (const item of memo.busy.values()) items.push(item);
   memo.sorted = inOrder(items, memo);
   memo.items = items;
