@@ -209,7 +209,7 @@ const CONCERNED: Readonly<
   },
   'all of a window': ({ param }) => allOf(param('id')),
   'all of a window and sources': async (asked, _user, rights) => [
-    ...(await allOf(asked.param('id'))),
+    ...(await allOfKnown(asked.param('id'), rights)),
     ...ofSources((asked.body as { sources: { calendarId: string }[] }).sources, rights),
   ],
   'all of a window and sent draft': async ({ param, body }, _user, rights) => [

@@ -279,6 +279,29 @@ describe('every call of the API', () => {
     ).toContain(answer.body.code);
   });
 
+  it.each(asked)('$name does not say whether there is what the asker may not know of', async ({ name }) => {
+    const none = '7b0bbe40-0000-4000-8000-000000000000';
+    // The stranger sees nothing of the one place; the reader sees entries of the other, and no windows.
+    const unknown: readonly [TestClient, Place, (keyof Place)[]][] = [
+      [clients.stranger, hidden, ['calendar', 'entry', 'window']],
+      [clients.reader, open, ['window']],
+    ];
+    for (const [client, at, parts] of unknown) {
+      const [path, body] = await CALLS[name]!(at, client);
+      const ids = parts.flatMap((part) => [
+        at[part].id,
+        ...(part === 'window' ? [at.window.keys[0].id] : []),
+      ]);
+      const without = (text: string) => ids.reduce((t, id) => t.replaceAll(id, none), text);
+      if (without(path) === path) continue;
+      const method = name.split(' ')[0]!;
+      const there = await client.call(method, path, body);
+      const other = body === undefined ? undefined : JSON.parse(without(JSON.stringify(body)));
+      const missing = await client.call(method, without(path), other);
+      expect([there.status, there.body]).toEqual([missing.status, missing.body]);
+    }
+  });
+
   it.each(
     Object.entries(CALL_RIGHTS)
       .filter(([, right]) => right === 'steward')
