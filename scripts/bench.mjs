@@ -18,7 +18,7 @@ await main(async () => {
     Object.entries(parts).map(([name, file]) => [name, join(ROOT, 'bench', `${file}.ts`)]),
   );
   await bundleForNode(entryPoints, outdir);
-  const postgres = await startPostgres('bench', { durable: false });
+  const postgres = await startPostgres('bench', { durable: false, fresh: true });
   try {
     postgres.createDatabase('bench');
     const env = {
