@@ -1,7 +1,6 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Sequelize } from 'sequelize';
 import { outsideApp } from './app';
@@ -26,6 +25,7 @@ import { ServingGate } from './outside/servingGate';
 import { countingThread } from './reach/countingThread';
 import { PollLog } from './reach/pollLog';
 import { startCounting } from './reach/startCounting';
+import { socketFolder } from './threads/socketFolder';
 import { Thread } from './threads/thread';
 import { told } from './threads/told';
 
@@ -170,7 +170,7 @@ async function deskHere(config: Config, sequelize: Sequelize, front: Front): Pro
 
 /** The organisers' side in a thread of its own, behind a socket that only this user can open. */
 function deskThread(config: Config, front: Front, folder: URL): Organisers {
-  const place = mkdtempSync(join(tmpdir(), 'zonal-'));
+  const place = socketFolder();
   const socketPath = join(place, 'desk.sock');
   const data: DeskData = { config: { ...config, threads: null }, socketPath };
   const thread = new Thread<Front, Desk>('desk', new URL('deskThread.js', folder), data, front, 2048);

@@ -1,3 +1,4 @@
+import { log } from '../log';
 import { Thread } from '../threads/thread';
 import type { Compiler } from './compiler';
 import type { Compiling, Order, Outside, Written } from './outside';
@@ -12,6 +13,21 @@ export interface CompilerData {
   readonly room: number;
   /** The folder of the built threads. */
   readonly folder: string;
+}
+
+/** A start reads the whole change log: on a busy machine the database may give up on it. */
+const START_TRIES = 4;
+const START_RETRY_MS = 2_000;
+
+async function startPatiently(thread: { start(): Promise<void> }): Promise<void> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await thread.start();
+    } catch (error) {
+      if (tries === START_TRIES) throw error;
+      log.warn({ err: error, tries }, 'the compiler could not be started; trying again');
+      await new Promise((resolve) => setTimeout(resolve, START_RETRY_MS * tries));
+    }
 }
 
 /** Returns a compiler in a thread of its own. */
@@ -31,7 +47,7 @@ export function compilingThread(
     (compiler) => compiler.start(),
   );
   return {
-    start: () => thread.start(),
+    start: () => startPatiently(thread),
     catchUp: () => thread.call((c) => c.catchUp()),
     rest: () => thread.call((c) => c.rest()),
     nextTurn: () => thread.call((c) => c.nextTurn()),

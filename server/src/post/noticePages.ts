@@ -60,10 +60,6 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
     const keyId = shown.keyId === shown.windowId ? null : shown.keyId;
     const place = { windowId: shown.windowId, keyId, mailPrint: mailPrintOf(said.mail) };
     const now = new Date();
-    const recent = { mailPrint: place.mailPrint, leftAt: { [Op.gt]: new Date(now.getTime() - HOUR) } };
-    // Nobody is told whether an address is known already, nor how often it was asked for.
-    if ((await NoticeRow.count({ where: { ...recent, confirmedAt: null } })) >= MOST_ASKED)
-      return tell(res, speech, 'Look');
     const row = NoticeRow.build({
       ...place,
       token: seal(said.at),
@@ -78,7 +74,17 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
     const told = await noticing.told(said.at, null, { as: 'confirm', reading: said.reading, href });
     const letter = told?.letter;
     if (!letter) return tell(res, speech, 'NoMail');
+    const { mailPrint } = place;
+    const recent = { mailPrint, leftAt: { [Op.gt]: new Date(now.getTime() - HOUR) }, confirmedAt: null };
     await sequelize.transaction(async (transaction) => {
+      // One after the other for each address: of many at once none goes uncounted.
+      const replacements = { mailPrint };
+      await sequelize.query('SELECT pg_advisory_xact_lock(hashtext(:mailPrint))', {
+        transaction,
+        replacements,
+      });
+      // Nobody is told whether an address is known already, nor how often it was asked for.
+      if ((await NoticeRow.count({ where: recent, transaction })) >= MOST_ASKED) return;
       await row.save({ transaction });
       await outbox.put(said.mail, 'notice-confirm', letter, transaction, { toReader: true });
     });
