@@ -1,4 +1,4 @@
-export { COLOURS, type Colour } from './colours';
+export { COLOURS, COLOUR_CODES, type Colour } from './colours';
 export { PLATE_PATTERNS, PLATE_SHAPES, type PlatePattern, type PlateShape } from './plates';
 export {
   AUDIENCES,

@@ -136,7 +136,7 @@ it('is offered by the feed, by its own answer, and to people as a page', async (
   const feed = await ask('HEAD', new URL(key.feed).pathname);
   expect(feed.headers.get('link')).toContain(`${key.dav}>; rel="subscribe-caldav"`);
   const offered = await ask('OPTIONS', at());
-  expect([offered.status, offered.headers.get('dav')]).toEqual([200, '1, calendar-access']);
+  expect([offered.status, offered.headers.get('dav')]).toEqual([200, '1, access-control, calendar-access']);
   expect(offered.headers.get('allow')).toBe('OPTIONS, GET, HEAD, PROPFIND, REPORT');
   const person = await ask('GET', at(), { accept: 'text/html' });
   expect([person.status, person.headers.get('location')]).toEqual([303, `${key.see}/follow`]);

@@ -50,6 +50,23 @@ it('a token is that of its view alone', () => {
   ]);
 });
 
+it('scripts of other sites may ask a feed for what has changed, and learn nothing from the question', async () => {
+  const question = (path: string) =>
+    fetch(server.base + path, {
+      method: 'OPTIONS',
+      headers: { origin: 'https://far.example', 'access-control-request-headers': 'prefer, sync-token' },
+    });
+  const { pathname } = new URL(window.keys[0].feed);
+  const answers = await Promise.all([pathname, '/feed/nobody-has-this-key.ics'].map(question));
+  for (const { status, headers } of answers) {
+    expect([status, headers.get('allow')]).toEqual([204, 'GET, HEAD, OPTIONS']);
+    expect(headers.get('access-control-allow-origin')).toBe('*');
+    expect(headers.get('access-control-allow-headers')).toContain('Sync-Token');
+  }
+  const page = await question(new URL(window.keys[0].see).pathname);
+  expect([page.status, page.headers.get('access-control-allow-origin')]).toEqual([204, null]);
+});
+
 describe('a program that asks only for what has changed', () => {
   it('is offered to, gets everything first, and then what came, changed and left', async () => {
     const plain = await ask();
@@ -63,6 +80,8 @@ describe('a program that asks only for what has changed', () => {
 
     const same = await ask({ ...ENHANCED, 'sync-token': first.token });
     expect([same.status, same.token, same.text]).toEqual([304, first.token, '']);
+    expect(same.headers.get('etag')).toBe(first.headers.get('etag'));
+    expect(same.headers.get('vary')).toBe(plain.headers.get('vary'));
 
     const film = await write('Film', 20);
     await write('Walk', 14);

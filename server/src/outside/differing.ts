@@ -1,8 +1,8 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { heldOf, type Answering } from './answering';
-import { sendDocument } from './document';
+import { sendDocument, sendUnchanged } from './document';
 import type { Publisher } from './publisher';
-import { ENHANCED_GET, FEED_VARY, revisionIn, revisionOfToken, syncToken } from './syncToken';
+import { ENHANCED_GET, revisionIn, revisionOfToken, syncToken } from './syncToken';
 
 /**
  * Returns a route that answers programs which ask only for what has changed since the revision that they hold, by the
@@ -19,22 +19,24 @@ export function differing(publisher: Publisher, { refuseAt, count }: Answering):
     const since = said === undefined ? null : (revisionOfToken(said, viewId) ?? 0);
     const told = first.place.moved ?? first.place.farewell;
     const current = since === first.shown.number && !told;
-    const document = current
-      ? null
-      : await (since === null
-          ? publisher.document(token, 'feed')
-          : publisher.difference(token, viewId, since));
+    // A 304 has the ETag that the whole feed has (RFC 9110 section 15.4.5).
+    let document = await (since === null || current
+      ? publisher.document(token, 'feed')
+      : publisher.difference(token, viewId, since));
+    // It may have changed meanwhile.
+    const isUnchanged = current && document !== null && revisionIn(document.identity.etag) === since;
+    if (current && !isUnchanged) document = await publisher.difference(token, viewId, since);
     const door = publisher.door(token);
-    if (door?.state !== 'open' || (!document && !current)) return refuseAt(req, res, door);
-    const number = document ? (revisionIn(document.identity.etag) ?? 0) : first.shown.number;
+    if (door?.state !== 'open' || !document) return refuseAt(req, res, door);
+    const number = revisionIn(document.identity.etag) ?? 0;
     res.set('Preference-Applied', ENHANCED_GET);
     // Nothing is held by whom it tells to ask for everything again.
-    if (document?.status !== 409) {
+    if (document.status !== 409) {
       res.set('Sync-Token', syncToken(door.shown.viewId, number));
       count(req, 'difference', door, heldOf(since));
     }
-    if (document) sendDocument(req, res, document);
-    else res.status(304).set('Vary', FEED_VARY).end();
+    if (isUnchanged) sendUnchanged(req, res, document);
+    else sendDocument(req, res, document);
   };
 }
 

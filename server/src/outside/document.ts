@@ -129,6 +129,13 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
   return doc.status;
 }
 
+/** Answers 304 to a reader who said in another way than by an ETag that they have a document. */
+export function sendUnchanged(req: IncomingMessage, res: ServerResponse, doc: Document): void {
+  const { unchanged } = doc[encodingFor(req.headers['accept-encoding'])] ?? doc.identity;
+  res.writeHead(304, unchanged);
+  res.end();
+}
+
 /** Caches may keep a document, and must ask before each use: a change shows at once. */
 const CACHE = 'public, no-cache';
 

@@ -48,6 +48,7 @@ export function outwardRoutes(
     if (headers) headers(req, res, () => refuseAt(req, res, null, true));
     else refuseAt(req, res, null);
   };
+  router.use(FOLDERS, (req, res, next) => (req.method === 'OPTIONS' ? offerReading(req, res) : next()));
   router.use(FOLDERS, (req, res, next) => (isReadable(req.path) ? next() : nowhere(req, res)));
 
   for (const [folder, headers, form] of [
@@ -100,6 +101,22 @@ export function outwardRoutes(
 }
 
 const FOLDERS = ['/see', '/embed', '/feed', '/copy'];
+
+const READING = 'GET, HEAD, OPTIONS';
+/** Scripts of other sites may read what programs fetch, and ask whether it changed. */
+const PREFLIGHT = {
+  'Access-Control-Allow-Origin': '*',
+  'Access-Control-Allow-Methods': READING,
+  'Access-Control-Allow-Headers': 'If-None-Match, If-Modified-Since, Prefer, Sync-Token',
+  'Access-Control-Max-Age': '86400',
+};
+
+/** Answers OPTIONS (RFC 9110 section 9.3.7), in the same way whether or not there is anything at an address. */
+function offerReading({ baseUrl }: Request, res: Response): void {
+  const isShared = baseUrl === '/feed' || baseUrl === '/copy';
+  res.status(204).set({ Allow: READING, ...(isShared ? PREFLIGHT : {}) });
+  res.end();
+}
 
 /** What an address says of the page, as far as it is something that a page can be told. */
 function queryOf(req: Request): PageQuery {

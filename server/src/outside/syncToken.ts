@@ -3,8 +3,8 @@ import { createHash } from 'node:crypto';
 /** What a program that asks only for what has changed names this in its Prefer header (RFC 7240). */
 export const ENHANCED_GET = 'subscribe-enhanced-get';
 
-/** What a collection can do (RFC 4918 section 10.1, RFC 4791 section 5.1). */
-export const DAV_CLASSES = '1, calendar-access';
+/** What a collection can do (RFC 4918 section 10.1, RFC 3744 section 7.2, RFC 4791 section 5.1). */
+export const DAV_CLASSES = '1, access-control, calendar-access';
 
 /** What of a request the answer at a feed's address depends on. */
 export const FEED_VARY = 'Accept-Encoding, Prefer, Sync-Token';

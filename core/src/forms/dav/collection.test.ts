@@ -123,6 +123,13 @@ describe('a collection', () => {
     }
   });
 
+  it('says its colour as programs ask for it', () => {
+    const { ask } = collection([market]);
+    const body = `<propfind xmlns="DAV:" xmlns:I="http://apple.com/ns/ical/"><prop><I:calendar-color/></prop></propfind>`;
+    const [answer] = ask({ body }).responses;
+    expect(answer.propstat[0].prop['calendar-color']).toBe('#4682B4');
+  });
+
   it('has tags that depend on nothing but the bytes', () => {
     const tagsAndTexts = (view: OutwardView, revision: Revision) => {
       const members = new Members(view, revision, { addresses: ADDRESSES, of: 'print' }).all();

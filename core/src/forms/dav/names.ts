@@ -4,9 +4,11 @@ import { html, type Html } from '../page/html';
 const DAV = 'DAV:';
 const CALDAV = 'urn:ietf:params:xml:ns:caldav';
 const TAGS = 'http://calendarserver.org/ns/';
+/** Of the colour of a collection, which no RFC names and many programs ask for. */
+const COLOURS = 'http://apple.com/ns/ical/';
 
 /** Namespaces in use, each with its prefix in what is written. */
-const PREFIXES: Readonly<Record<string, string>> = { [DAV]: 'D', [CALDAV]: 'C', [TAGS]: 'S' };
+const PREFIXES: Readonly<Record<string, string>> = { [DAV]: 'D', [CALDAV]: 'C', [TAGS]: 'S', [COLOURS]: 'I' };
 
 /** What the outermost element of an answer says of its prefixes. */
 export const DECLARED = html`${Object.entries(PREFIXES).map(
@@ -19,6 +21,7 @@ export type Name = `${string} ${string}`;
 export const dav = (local: string): Name => `${DAV} ${local}`;
 export const cal = (local: string): Name => `${CALDAV} ${local}`;
 export const tag = (local: string): Name => `${TAGS} ${local}`;
+export const colour = (local: string): Name => `${COLOURS} ${local}`;
 
 /** Returns an element; names that nobody here knows come back as they were asked for. */
 export function element(name: Name, inside: Html | readonly Html[] | string = '', attributes?: Html): Html {

@@ -5,7 +5,8 @@ import { joinLines } from '../icsText';
 import { PRODUCT } from '../icsCalendar';
 import type { Member, Members } from './members';
 import { COLLATION_NAMES } from './filter';
-import { cal, dav, element, tag, type Name } from './names';
+import { COLOUR_CODES } from '../../glass';
+import { cal, colour, dav, element, tag, type Name } from './names';
 import { tokenOf } from './syncing';
 
 /** What of a window can be asked for properties: its collection, one of its members, or who follows it. */
@@ -68,6 +69,7 @@ export const PROPERTIES: Readonly<Record<Name, Row>> = {
   [dav('principal-URL')]: { account },
   [dav('current-user-privilege-set')]: { collection: privileges, account: privileges, member: privileges },
   [cal('calendar-home-set')]: { collection: account, account },
+  [colour('calendar-color')]: { collection: ({ view }) => COLOUR_CODES[view.wording.colour] },
   [cal('calendar-description')]: { collection: ({ view }) => view.wording.description },
   [cal('calendar-timezone')]: {
     collection: ({ view: { hostZone, range } }) =>
