@@ -50,21 +50,25 @@ it('a token is that of its view alone', () => {
   ]);
 });
 
-it('scripts of other sites may ask a feed for what has changed, and learn nothing from the question', async () => {
+it('answers what may be done at an address alike, whether or not there is anything', async () => {
   const question = (path: string) =>
     fetch(server.base + path, {
       method: 'OPTIONS',
-      headers: { origin: 'https://far.example', 'access-control-request-headers': 'prefer, sync-token' },
+      headers: { origin: 'https://far.example', 'access-control-request-headers': 'if-none-match' },
     });
   const { pathname } = new URL(window.keys[0].feed);
-  const answers = await Promise.all([pathname, '/feed/nobody-has-this-key.ics'].map(question));
-  for (const { status, headers } of answers) {
+  for (const [path, shared] of [
+    [pathname, null],
+    [pathname.replace('.ics', '.json'), '*'],
+    ['/feed/nobody-has-this-key.json', '*'],
+    [new URL(window.keys[0].see).pathname, null],
+    ['/see/nobody-has-this-key', null],
+  ] as const) {
+    const { status, headers } = await question(path);
     expect([status, headers.get('allow')]).toEqual([204, 'GET, HEAD, OPTIONS']);
-    expect(headers.get('access-control-allow-origin')).toBe('*');
-    expect(headers.get('access-control-allow-headers')).toContain('Sync-Token');
+    expect(headers.get('access-control-allow-origin'), path).toBe(shared);
+    expect(headers.get('access-control-allow-headers')).toBe(shared && 'If-None-Match, If-Modified-Since');
   }
-  const page = await question(new URL(window.keys[0].see).pathname);
-  expect([page.status, page.headers.get('access-control-allow-origin')]).toEqual([204, null]);
 });
 
 describe('a program that asks only for what has changed', () => {

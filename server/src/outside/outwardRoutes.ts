@@ -1,4 +1,12 @@
-import { FORMS, FORM_NAMES, QUERY_NAMES, type PageKind, type PageQuery } from '@zonal/core/forms';
+import {
+  FORMS,
+  FORM_NAMES,
+  QUERY_NAMES,
+  formAt,
+  type Form,
+  type PageKind,
+  type PageQuery,
+} from '@zonal/core/forms';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import QRCode from 'qrcode';
@@ -103,17 +111,18 @@ export function outwardRoutes(
 const FOLDERS = ['/see', '/embed', '/feed', '/copy'];
 
 const READING = 'GET, HEAD, OPTIONS';
-/** Scripts of other sites may read what programs fetch, and ask whether it changed. */
+/** Scripts of other sites may read the forms that are made for them, and ask whether they changed. */
 const PREFLIGHT = {
   'Access-Control-Allow-Origin': '*',
   'Access-Control-Allow-Methods': READING,
-  'Access-Control-Allow-Headers': 'If-None-Match, If-Modified-Since, Prefer, Sync-Token',
+  'Access-Control-Allow-Headers': 'If-None-Match, If-Modified-Since',
   'Access-Control-Max-Age': '86400',
 };
 
 /** Answers OPTIONS (RFC 9110 section 9.3.7), in the same way whether or not there is anything at an address. */
-function offerReading({ baseUrl }: Request, res: Response): void {
-  const isShared = baseUrl === '/feed' || baseUrl === '/copy';
+function offerReading({ baseUrl, path }: Request, res: Response): void {
+  const form = formAt(baseUrl.slice(1) as Form['folder'], path.slice(path.lastIndexOf('.') + 1));
+  const isShared = form !== null && FORMS[form].shared;
   res.status(204).set({ Allow: READING, ...(isShared ? PREFLIGHT : {}) });
   res.end();
 }
