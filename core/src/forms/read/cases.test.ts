@@ -384,6 +384,24 @@ describe('lengths and dates that other programs write', () => {
     );
     expect(times(only(r)).map((t) => t.slice(8, 10))).toEqual(['07', '09']);
     expect(only(r).kept).toEqual([]);
+    // Its first date, which no rule names, stays.
+    const monday = ['DTSTART:20260706T100000Z', 'RRULE:FREQ=WEEKLY;BYDAY=MO,TU;COUNT=4'];
+    const tuesdays = read(file(...event(...monday, 'EXRULE:FREQ=WEEKLY;BYDAY=TU')));
+    expect(times(only(tuesdays)).map((t) => t.slice(8, 10))).toEqual(['06', '13']);
+  });
+
+  it('costs no other entry of the file where a milestone is marked so', () => {
+    const milestone = event(
+      ...['DTSTART;VALUE=DATE:20260706', 'RECURRENCE-ID;VALUE=DATE:20260706', 'RRULE:FREQ=DAILY;COUNT=3'],
+      'X-ZONAL-KIND:MILESTONE',
+    );
+    const r = read(
+      file(...milestone, ...event('DTSTART:20260706T090000Z').map((l) => l.replace('e1', 'e2'))),
+    );
+    expect(r.entries.map((e) => [e.kind, e.recurrence !== null])).toEqual([
+      ['event', true],
+      ['event', false],
+    ]);
   });
 
   it('writes rules out until ten years after today, however long ago they began', () => {

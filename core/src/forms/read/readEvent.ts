@@ -4,6 +4,7 @@ import {
   expandRule,
   fitKind,
   instantOfWhen,
+  localRule,
   moveSeries,
   ruleFromText,
   slotsOf,
@@ -89,9 +90,9 @@ export function readEvent(
   if (slotProperty && parameter(slotProperty, 'range'))
     notes.add('The file changes this and all later dates (RANGE=THISANDFUTURE); only this date was changed.');
   const recurrence = slotProperty ? null : times.recurrence;
-  if (content.kind === 'milestone' && recurrence)
-    notes.add('A milestone takes place once; as it recurs, it was read as an event.');
-  const kind = content.kind === 'milestone' && recurrence ? 'event' : content.kind;
+  const recurs = content.kind === 'milestone' && times.recurrence !== null;
+  if (recurs) notes.add('A milestone takes place once; as it recurs, it was read as an event.');
+  const kind = recurs ? 'event' : content.kind;
   const plannedProperty = first(event, 'x-zonal-planned');
   const planned = plannedProperty ? whens.whens(plannedProperty)[0]! : null;
   const { start, end } = times;
@@ -121,8 +122,7 @@ function readTimes(event: Component, whens: WhenReader, { home, now }: ReadSetti
   const duration = first(event, 'dtend') ? null : readDuration(event, whens);
   const periods = readPeriods(event, whens, home);
   const recurrence = readRecurrence(event, start, whens, whens.clocksOf(property), now);
-  const recurs = recurrence && !first(event, 'recurrence-id');
-  const end = readEnd(event, start, duration, whens, home, Boolean(recurs));
+  const end = readEnd(event, start, duration, whens, home, recurrence !== null);
   return { start, end, recurrence, duration: duration?.exact ? duration : null, shift: 0, periods };
 }
 
@@ -270,16 +270,12 @@ function withoutRuled(
   if (!rules.length) return recurrence;
   const from = instantOfWhen(start, 'UTC') - DAY;
   const to = Math.max(from, now) + AHEAD;
-  const slotsFrom = (rule: string) => (first: Instant) =>
-    slotsOf(
-      { start, end: start, recurrence: { rule, dates: [], exceptDates: [] } },
-      { from: first, to },
-      'UTC',
-    );
+  const at = wallOf(start);
   const shown = new Set(slotsOf({ start, end: start, recurrence }, { from, to }, 'UTC'));
   const excepted = rules.flatMap((rule) => {
     checkRecurrence({ start, recurrence: { rule, dates: [], exceptDates: [] } });
-    return slotsFrom(rule)(from).filter((wall) => shown.has(wall));
+    // The first date is an exception only if the rule meets it.
+    return expandRule(localRule(rule, start), at, at, to + DAY).filter((wall) => shown.has(wall));
   });
   notes.add('Its rule of exceptions (EXRULE) was written out as single dates, ten years ahead.');
   const walls = mostUseful((first) => excepted.filter((wall) => wall >= first), from, now, notes);
