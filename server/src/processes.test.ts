@@ -4,16 +4,11 @@ import { Client } from 'pg';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, onTestFinished } from 'vitest';
 import { connect, storeOptions } from './db/connect';
-import { migrate } from './db/migrate';
-import { UserRow } from './db/models';
-import { hashPassword } from './people/passwords';
 import {
-  EMAIL,
-  PASSWORD,
   TestClient,
   cuttableProxy,
+  databaseWithAccount,
   eventually,
-  freshDatabase,
   serverProcess,
   startingProcess,
   windowInput,
@@ -35,16 +30,7 @@ const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().s
 const start = (url: string) => serverProcess(url, { UNHEARD_SECONDS: String(UNHEARD) });
 
 beforeAll(async () => {
-  database = await freshDatabase();
-  const sequelize = connect(database, { patient: true });
-  await migrate(sequelize);
-  await UserRow.create({
-    name: 'Ida',
-    email: EMAIL,
-    role: 'steward',
-    passwordHash: await hashPassword(PASSWORD),
-  });
-  await sequelize.close();
+  database = await databaseWithAccount();
   const url = new URL(database);
   proxy = await cuttableProxy(new URL(url));
   url.port = String(proxy.port);

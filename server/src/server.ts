@@ -139,7 +139,7 @@ export async function startServer(config: Config): Promise<RunningServer> {
   };
 }
 
-/** Takes no more requests, and closes each connection once it is answered, at the latest after some seconds. */
+/** Accepts no new requests, and closes each connection once it is answered, at the latest after some seconds. */
 async function closeWhenAnswered(server: Server): Promise<void> {
   const closed = new Promise((resolve) => server.close(resolve));
   const idle = setInterval(() => server.closeIdleConnections(), 100);

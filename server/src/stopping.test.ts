@@ -2,28 +2,18 @@ import { once } from 'node:events';
 import { createServer, type Socket } from 'node:net';
 import { Client } from 'pg';
 import { beforeAll, expect, it, onTestFinished } from 'vitest';
-import { connect } from './db/connect';
-import { migrate } from './db/migrate';
-import { UserRow } from './db/models';
-import { hashPassword } from './people/passwords';
 import {
   EMAIL,
-  PASSWORD,
   TestClient,
   cuttableProxy,
+  databaseWithAccount,
   eventually,
-  freshDatabase,
   startingProcess,
 } from './testing';
 
 let database: string;
 beforeAll(async () => {
-  database = await freshDatabase();
-  const sequelize = connect(database, { patient: true });
-  await migrate(sequelize);
-  const passwordHash = await hashPassword(PASSWORD);
-  await UserRow.create({ name: 'Ida', email: EMAIL, role: 'steward', passwordHash });
-  await sequelize.close();
+  database = await databaseWithAccount();
 });
 
 /** Starts a process that reaches the database through a proxy, and keeps what it logs. */
@@ -46,7 +36,7 @@ async function proxiedProcess(env: Record<string, string> = {}) {
 }
 
 it('goes on if the database is lost while a job is done', async () => {
-  // A mail server that says nothing until it is told to.
+  // A mail server that never answers.
   const asked: Socket[] = [];
   const mailServer = createServer((socket) => {
     socket.on('error', () => undefined);
@@ -80,7 +70,7 @@ it('goes on if the database is lost while a job is done', async () => {
 });
 
 it('answers an edit that is under way when it is to stop', async () => {
-  const { client, child, lines } = await proxiedProcess();
+  const { client, child } = await proxiedProcess();
   const holder = new Client({ connectionString: database });
   await holder.connect();
   onTestFinished(() => holder.end().catch(() => undefined));
@@ -97,13 +87,14 @@ it('answers an edit that is under way when it is to stop', async () => {
   child.kill('SIGTERM');
   await holder.query('COMMIT');
   expect((await edit).status).toBe(201);
-  expect([await gone, lines.text]).toEqual([[0, null], expect.any(String)]);
+  expect(await gone).toEqual([0, null]);
 });
 
-it('ends when it is told to, also while the database says nothing', async () => {
+it('ends on SIGTERM, also while the database says nothing', async () => {
   const { child, proxy } = await proxiedProcess();
   proxy.silence(true);
   const gone = once(child, 'exit');
   child.kill('SIGTERM');
-  await gone;
+  // By itself, and not without saying that something was left.
+  expect(await gone).toEqual([1, null]);
 });

@@ -5,6 +5,8 @@ import { randomBytes } from 'node:crypto';
 import { createConnection, createServer, type Socket } from 'node:net';
 import { Client } from 'pg';
 import type { Config } from './config';
+import { connect } from './db/connect';
+import { migrate } from './db/migrate';
 import { MailRow, StandingRow, UserRow } from './db/models';
 import { contentOf } from './db/outbox';
 import { hashPassword } from './people/passwords';
@@ -23,6 +25,17 @@ export async function freshDatabase(): Promise<string> {
   await client.query(`CREATE DATABASE ${name}`);
   await client.end();
   return cluster.replace(/\/[^/]*$/, `/${name}`);
+}
+
+/** Returns the address of a new database with all tables and one account, for server processes. */
+export async function databaseWithAccount(): Promise<string> {
+  const database = await freshDatabase();
+  const sequelize = connect(database, { patient: true });
+  await migrate(sequelize);
+  const passwordHash = await hashPassword(PASSWORD);
+  await UserRow.create({ name: 'Ida', email: EMAIL, role: 'steward', passwordHash });
+  await sequelize.close();
+  return database;
 }
 
 /** Starts a server on a free port, with one account. */

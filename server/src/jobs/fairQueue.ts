@@ -1,20 +1,16 @@
 export interface FairQueueOptions {
-  /** How many tasks run at once (default 1). */
-  readonly concurrency?: number;
   /** How many tasks of one lane may wait. */
   readonly maxWaiting: number;
 }
 
-/** Runs tasks of different lanes in turn: somebody who asks for much waits for themselves, not others for them. */
+/** Runs tasks one at a time, and those of different lanes in turn: who asks for much waits for themselves alone. */
 export class FairQueue {
   /** Waiting tasks by lane; the lane whose turn it is comes first. */
   private readonly lanes = new Map<string, (() => Promise<void>)[]>();
-  private running = 0;
-  private readonly concurrency: number;
+  private isRunning = false;
   private readonly maxWaiting: number;
 
-  constructor({ concurrency = 1, maxWaiting }: FairQueueOptions) {
-    this.concurrency = concurrency;
+  constructor({ maxWaiting }: FairQueueOptions) {
     this.maxWaiting = maxWaiting;
   }
 
@@ -31,19 +27,17 @@ export class FairQueue {
   }
 
   private runNext(): void {
-    while (this.running < this.concurrency) {
-      const [next] = this.lanes;
-      if (!next) return;
-      const [lane, waiting] = next;
-      const task = waiting.shift()!;
-      this.lanes.delete(lane);
-      // It goes to the end: the other lanes come first now.
-      if (waiting.length) this.lanes.set(lane, waiting);
-      this.running++;
-      void task().finally(() => {
-        this.running--;
-        this.runNext();
-      });
-    }
+    const [next] = this.lanes;
+    if (!next || this.isRunning) return;
+    const [lane, waiting] = next;
+    const task = waiting.shift()!;
+    this.lanes.delete(lane);
+    // It goes to the end: the other lanes come first now.
+    if (waiting.length) this.lanes.set(lane, waiting);
+    this.isRunning = true;
+    void task().finally(() => {
+      this.isRunning = false;
+      this.runNext();
+    });
   }
 }

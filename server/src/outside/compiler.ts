@@ -359,7 +359,7 @@ export class Compiler implements Compiling {
   async write(order: Order): Promise<Written | null> {
     if (order.form === 'told') return this.writeTold(order);
     const shown = await this.queue.add(() => this.toRender(order), { priority: ASKED });
-    // Changes do not wait for it: what has changed by then is noticed by whoever sends the document.
+    // Changes do not wait for it: the thread that sends the document checks that it is still to be shown.
     return shown ? this.rendering.render(shown.request, shown.state) : null;
   }
 

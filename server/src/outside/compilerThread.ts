@@ -8,7 +8,7 @@ import type { Order, Outside } from './outside';
 import { RenderPool } from './renderPool';
 import { buffersOf } from './writing';
 
-/** The thread that works views out: it holds the material, and has documents rendered in further threads. */
+/** The thread that compiles views: it holds the entries, and has documents rendered in further threads. */
 offer<CompilerData, Outside, Compiler>(
   async ({ databaseUrl, keysSecret, folder, room, ...options }, outside) => {
     sealWith(keysSecret);

@@ -112,13 +112,11 @@ export function withBrotli(document: Document): Promise<void> {
 
 /** Answers with a document: 304 when the reader has these bytes already, else in an encoding that it takes. */
 export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Document): number {
-  const asked = encodingFor(req.headers['accept-encoding']);
-  const { headers, unchanged, pieces } = doc[asked] ?? doc.identity;
   if (doc.status === 200 && isHeld(req.headers, doc)) {
-    res.writeHead(304, unchanged);
-    res.end();
+    sendUnchanged(req, res, doc);
     return 304;
   }
+  const { headers, pieces } = doc[encodingFor(req.headers['accept-encoding'])] ?? doc.identity;
   res.writeHead(doc.status, headers);
   const last = pieces.length - 1;
   if (req.method === 'HEAD') res.end();
@@ -129,7 +127,7 @@ export function sendDocument(req: IncomingMessage, res: ServerResponse, doc: Doc
   return doc.status;
 }
 
-/** Answers 304 to a reader who said in another way than by an ETag that they have a document. */
+/** Answers 304 to a reader who has a document already. */
 export function sendUnchanged(req: IncomingMessage, res: ServerResponse, doc: Document): void {
   const { unchanged } = doc[encodingFor(req.headers['accept-encoding'])] ?? doc.identity;
   res.writeHead(304, unchanged);

@@ -3,7 +3,7 @@ import { FairQueue } from '../jobs/fairQueue';
 import { Thread, ThreadUnavailable } from '../threads/thread';
 import { log } from '../log';
 import type { Written } from './outside';
-import type { RenderRequest, Rendering } from './renderer';
+import { bytesOfView, type RenderRequest, type Rendering } from './renderer';
 import type { RenderThread, RenderThreadData } from './renderThread';
 import { deltaBetween, type RenderedView } from './viewDelta';
 
@@ -13,8 +13,6 @@ const RENDER_DEADLINE_MS = 60_000;
 const MAX_WAITING_PER_ADDRESS = 100;
 /** Items that are sent at once: the thread that applies changes does nothing else meanwhile. */
 const ITEMS_PER_MESSAGE = 250;
-/** Bytes that an item takes in a thread's memory, roughly, with what is rendered of it. */
-const ITEM_BYTES = 4_500;
 const MEGABYTE = 1024 * 1024;
 
 export interface RenderPoolOptions {
@@ -76,7 +74,7 @@ class RenderLane implements Rendering {
     this.thread = new Thread(name, new URL('renderThread.js', folder), data, {}, memory);
     this.sent = new LRUCache({
       maxSize: half,
-      sizeCalculation: ({ state }) => Math.min(half, (state.view.items.length + 5) * ITEM_BYTES),
+      sizeCalculation: ({ state }) => bytesOfView(state, half),
     });
   }
 

@@ -30,6 +30,11 @@ export function bodyWriters(): BodyWriters {
 /** Bytes that an item takes in memory, roughly, with its part of the encoded bodies. */
 const ITEM_BYTES = 4_500;
 
+/** Returns how many bytes a rendered view takes in memory, roughly, and at most all of the room that there is. */
+export function bytesOfView({ view }: RenderedView, room: number): number {
+  return Math.min(room, (view.items.length + 5) * ITEM_BYTES);
+}
+
 interface KeptView {
   readonly state: RenderedView;
   readonly bodies: BodyWriters;
@@ -41,8 +46,7 @@ export class Renderer implements Rendering {
 
   /** `room` is in bytes, roughly. */
   constructor(room: number) {
-    const weightOf = ({ state }: KeptView) => Math.min(room, (state.view.items.length + 5) * ITEM_BYTES);
-    this.views = new LRUCache({ maxSize: room, sizeCalculation: weightOf });
+    this.views = new LRUCache({ maxSize: room, sizeCalculation: ({ state }) => bytesOfView(state, room) });
   }
 
   /** Returns the state of a view that is kept here, or undefined. */

@@ -12,7 +12,7 @@ export interface State extends RenderedView {
   } | null;
 }
 
-/** Bytes that an item takes in memory, more or less: itself, its texts, its stamp, and what it was worked out from. */
+/** Bytes that an item takes in memory, more or less: itself, its texts, its stamp, and what it was computed from. */
 const WEIGHT = 3_000;
 
 /** Returns how many bytes a view takes in memory, more or less. */

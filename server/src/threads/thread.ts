@@ -52,7 +52,7 @@ export class Thread<Given extends object, Offered extends object> {
       });
       worker.once('exit', (code) => {
         reject(new ThreadUnavailable(`The thread “${this.name}” ended with ${code}.`));
-        // One that ends while it starts is started again by whoever started it.
+        // If it ends while it starts, the caller of start() decides what to do.
         if (began) this.lost(worker);
       });
     });
