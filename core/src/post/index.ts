@@ -14,4 +14,12 @@ export {
   testLetter,
   type LetterKind,
 } from './letters';
+export {
+  MAIL_LIMITS,
+  MAIL_LIMIT_PERIOD_MS,
+  RECIPIENT_LIMITS,
+  exceededMailLimit,
+  type MailLimit,
+  type SentMails,
+} from './mailLimits';
 export { MAIL_STATES, type MailState } from './mailState';

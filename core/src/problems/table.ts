@@ -139,6 +139,18 @@ export const PROBLEMS = {
     status: 429,
     say: '{most} of your changes are waiting to be saved already, so this one was not. Save it again in a minute.',
   },
+  'too-many-mails': {
+    status: 429,
+    say: 'You have caused {most} mails within an hour, so this one was not sent. Try again in an hour.',
+  },
+  'too-many-mails-of-house': {
+    status: 429,
+    say: 'Your organisation has sent {most} mails within an hour, so this one was not sent. Try again in an hour.',
+  },
+  'too-many-mails-to-one': {
+    status: 429,
+    say: 'This address got {most} mails of this kind within an hour, so this one was not sent. Try again in an hour.',
+  },
   'too-many-streams': {
     status: 429,
     say: 'You have this application open {most} times already. Close some of its pages, and reload this one.',

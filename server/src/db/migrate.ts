@@ -29,6 +29,7 @@ import * as telling from './migrations/024-telling';
 import * as serving from './migrations/025-serving';
 import * as publicAddresses from './migrations/026-public-addresses';
 import * as movedKeys from './migrations/027-moved-keys';
+import * as mailLimits from './migrations/028-mail-limits';
 
 export const MIGRATIONS = [
   first,
@@ -58,6 +59,7 @@ export const MIGRATIONS = [
   serving,
   publicAddresses,
   movedKeys,
+  mailLimits,
 ];
 
 /**

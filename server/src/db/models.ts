@@ -464,6 +464,10 @@ export class MailRow extends Model<InferAttributes<MailRow>, InferCreationAttrib
   declare kind: LetterKind;
   declare recipient: string;
   declare subject: string;
+  /** Stands for the recipient's address, so that mails to it are counted though it may be sealed. */
+  declare recipientPrint: CreationOptional<string>;
+  /** The account that caused it; null if nobody's did. */
+  declare authorId: CreationOptional<string | null>;
   /** Sealed; null once it was sent. */
   declare content: string | null;
   declare state: MailState;
@@ -866,6 +870,8 @@ export function initModels(sequelize: Sequelize): void {
       id: uuid(),
       kind: text(),
       recipient: text(),
+      recipientPrint: { ...text(), defaultValue: '' },
+      authorId: some(DataTypes.UUID),
       subject: text(),
       content: some(DataTypes.TEXT),
       state: text(),

@@ -1,8 +1,19 @@
-import { headerText, letterHtml, letterText, type Letter, type LetterKind } from '@zonal/core/post';
+import {
+  MAIL_LIMIT_PERIOD_MS,
+  exceededMailLimit,
+  headerText,
+  letterHtml,
+  letterText,
+  type Letter,
+  type LetterKind,
+  type MailLimit,
+} from '@zonal/core/post';
+import { Problem, type ProblemCode } from '@zonal/core/problems';
 import type { DeferredEffect } from '@zonal/core/rights';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
+import { log } from '../log';
 import { MailRow } from './models';
-import { seal, unsealed } from './sealed';
+import { mailPrintOf, seal, unsealed } from './sealed';
 
 /** A mail as it goes out. */
 export interface MailContent {
@@ -39,7 +50,18 @@ export interface NoticeDue {
 export interface MailMore extends Pick<MailContent, 'headers' | 'onlyIf'> {
   /** Whether it goes to a reader outside, whose address nobody here is to see. */
   readonly toReader?: boolean;
+  /** The account that causes it (default: nobody's). */
+  readonly authorId?: string | null;
+  /** What is done if it exceeds a limit (default: refuse for an account's mail, else skip). */
+  readonly ifTooMany?: 'refuse' | 'skip';
 }
+
+const REFUSALS: Readonly<Record<MailLimit['of'], ProblemCode>> = {
+  account: 'too-many-mails',
+  house: 'too-many-mails-of-house',
+  outside: 'too-many-mails-of-house',
+  recipient: 'too-many-mails-to-one',
+};
 
 /** Asks, as part of a transaction, that a mail be handed over. */
 export type AskForMail = (id: string, transaction: Transaction) => Promise<void>;
@@ -52,18 +74,31 @@ export class Outbox {
   /** Without somebody to ask, mails wait until somebody is there. */
   constructor(private readonly ask: AskForMail | null) {}
 
+  /**
+   * Puts a mail into the outbox; returns its id, or null if it was skipped because of a limit. Throws `too-many-mails`,
+   * `too-many-mails-of-house` and `too-many-mails-to-one`.
+   */
   async put(
     to: string,
     kind: LetterKind,
     letter: Letter,
     transaction: Transaction,
-    { toReader = false, ...more }: MailMore = {},
-  ): Promise<string> {
+    { toReader = false, authorId = null, ifTooMany = authorId ? 'refuse' : 'skip', ...more }: MailMore = {},
+  ): Promise<string | null> {
+    const recipientPrint = mailPrintOf(to);
+    const limit = await limitFor(kind, authorId, recipientPrint, transaction);
+    if (limit && ifTooMany === 'refuse') throw new Problem(REFUSALS[limit.of], { most: limit.most });
+    if (limit) {
+      log.warn({ kind, limit }, 'a mail was not written because of a limit');
+      return null;
+    }
     const content: MailContent = { text: letterText(letter), html: letterHtml(letter), ...more };
     const row = await MailRow.create(
       {
         kind,
         recipient: toReader ? seal(headerText(to)) : headerText(to),
+        recipientPrint,
+        authorId,
         subject: headerText(letter.subject),
         content: seal(JSON.stringify(content)),
         state: 'waiting',
@@ -83,6 +118,29 @@ export class Outbox {
     if (changed) await this.ask?.(id, transaction);
     return changed > 0;
   }
+}
+
+/** Returns the limit that one more mail would exceed, or null. */
+async function limitFor(
+  kind: LetterKind,
+  authorId: string | null,
+  recipientPrint: string | null,
+  transaction: Transaction | null,
+): Promise<MailLimit | null> {
+  const createdAt = { [Op.gt]: new Date(Date.now() - MAIL_LIMIT_PERIOD_MS) };
+  const count = (where: object) => MailRow.count({ where: { createdAt, ...where }, transaction });
+  return exceededMailLimit(kind, authorId, {
+    byAccount: authorId ? await count({ authorId }) : 0,
+    byHouse: authorId ? await count({ authorId: { [Op.ne]: null } }) : 0,
+    fromOutside: authorId ? 0 : await count({ authorId: null, kind: ['password', 'notice-confirm'] }),
+    toRecipient: recipientPrint ? await count({ recipientPrint, kind }) : 0,
+  });
+}
+
+/** Throws if an account may cause no more mails of a kind for now, whoever they go to: `too-many-mails` and `too-many-mails-of-house`. */
+export async function requireMailsLeft(kind: LetterKind, authorId: string): Promise<void> {
+  const limit = await limitFor(kind, authorId, null, null);
+  if (limit) throw new Problem(REFUSALS[limit.of], { most: limit.most });
 }
 
 /** Returns to whom a mail goes. */

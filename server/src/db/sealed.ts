@@ -81,3 +81,10 @@ export async function sealTokens(sequelize: Sequelize): Promise<void> {
     }
   });
 }
+
+/** Returns what stands for a mail address, so that it is found again though it is sealed. */
+export function mailPrintOf(mail: string): string {
+  return createHmac('sha256', secretFor('mail addresses'))
+    .update(mail.trim().toLowerCase())
+    .digest('base64url');
+}

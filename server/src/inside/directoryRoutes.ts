@@ -151,7 +151,8 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
           const to = again ? [] : ((await publishersOf([calendar.id])).get(calendar.id) ?? []);
           for (const { id, email } of to) {
             const onlyIf = { effect: 'access-request', authorId: id, calendarIds: [calendar.id] } as const;
-            await outbox.put(email, 'sight-request', letter, transaction, { onlyIf });
+            const by = { authorId: user.id, ifTooMany: 'skip' } as const;
+            await outbox.put(email, 'sight-request', letter, transaction, { ...by, onlyIf });
           }
           return { result: undefined, touched: [] };
         });
@@ -187,7 +188,8 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
             wish: wishWords(wish, calendar.name),
             given: body.grant ? wishWords(given, calendar.name) : null,
           });
-          await outbox.put(asker.email, 'sight-reply', letter, transaction);
+          const by = { authorId: user.id, ifTooMany: 'skip' } as const;
+          await outbox.put(asker.email, 'sight-reply', letter, transaction, by);
           return { result: undefined, touched: body.grant ? [{ calendarId }] : [] };
         });
         return wishes(call);

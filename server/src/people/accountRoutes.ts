@@ -7,7 +7,7 @@ import type { Sequelize } from 'sequelize';
 import { PEOPLE_TOUCHED, type MakeChange } from '../db/changes';
 import { houseName } from '../db/houseName';
 import { UserRow } from '../db/models';
-import type { Outbox } from '../db/outbox';
+import { requireMailsLeft, type Outbox } from '../db/outbox';
 import { route } from '../http/route';
 import { log } from '../log';
 import { AddressInput, NameInput, PasswordInput, RestInput, StewardInput } from './accountInput';
@@ -96,19 +96,21 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
       body: AddressInput,
       handle: async ({ body, user }) => {
         await requirePassword(user, body.password);
+        await requireMailsLeft('address', user.id);
+        const by = { authorId: user.id, ifTooMany: 'skip' } as const;
         afterwards(() =>
           change(user.id, async (transaction) => {
             const house = await houseName(transaction);
             const taken = await UserRow.findOne({ where: { email: body.email }, transaction });
             if (taken) {
               if (taken.id !== user.id)
-                await outbox.put(body.email, 'address-known', addressKnownLetter({ house }), transaction);
+                await outbox.put(body.email, 'address-known', addressKnownLetter({ house }), transaction, by);
               return { result: undefined, touched: [] };
             }
             const pass = { kind: 'address', userId: user.id, concerns: body.email } as const;
             const href = await makePass(publicUrl, { ...pass, endsAt: passEnds('address') }, transaction);
             const letter = addressLetter({ house, name: user.name, href, minutes: PASS_MINUTES.address });
-            await outbox.put(body.email, 'address', letter, transaction);
+            await outbox.put(body.email, 'address', letter, transaction, by);
             return { result: undefined, touched: [] };
           }),
         );

@@ -74,7 +74,7 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
             },
             { transaction },
           );
-          await mailInvitation(row, { publicUrl, outbox, by: user.name }, transaction);
+          await mailInvitation(row, { publicUrl, outbox, by: user }, transaction);
         }
         return { result: undefined, touched: PEOPLE_TOUCHED };
       });
@@ -112,7 +112,7 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
       await change(user.id, async (transaction) => {
         const row = await pending(param('id'), transaction);
         await row.update({ sentAt: new Date(), endsAt: invitationEnds() }, { transaction });
-        await mailInvitation(row, { publicUrl, outbox, by: user.name }, transaction);
+        await mailInvitation(row, { publicUrl, outbox, by: user }, transaction);
         return { result: undefined, touched: PEOPLE_TOUCHED };
       });
       return allInvitations();

@@ -31,7 +31,11 @@ export async function standingLines(
 /** Writes the mail of an invitation, with an address that works once; those that were sent before work no more. */
 export async function mailInvitation(
   row: InvitationRow,
-  { publicUrl, outbox, by }: { readonly publicUrl: string; readonly outbox: Outbox; readonly by: string },
+  {
+    publicUrl,
+    outbox,
+    by,
+  }: { readonly publicUrl: string; readonly outbox: Outbox; readonly by: Pick<UserRow, 'id' | 'name'> },
   transaction: Transaction,
 ): Promise<void> {
   const pass = { kind: 'invitation', userId: null, concerns: row.id, endsAt: row.endsAt } as const;
@@ -40,8 +44,8 @@ export async function mailInvitation(
   const own = await standingLines(row.standings, transaction);
   const lines = row.role === 'steward' ? ['steward of the house', ...own] : own;
   const ends = row.endsAt.toLocaleDateString('en-GB', { dateStyle: 'long', timeZone: house.zone });
-  const letter = invitationLetter({ house: house.name, by, lines, href, ends });
-  await outbox.put(row.email, 'invitation', letter, transaction);
+  const letter = invitationLetter({ house: house.name, by: by.name, lines, href, ends });
+  await outbox.put(row.email, 'invitation', letter, transaction, { authorId: by.id });
 }
 
 /** Returns the invitations that wait for an answer, then those that are over, newest first. */

@@ -1,27 +1,17 @@
 import { NOTICE_WAYS, plainPage, readingOf, speechOf, type NoticeWay, type Speech } from '@zonal/core/forms';
 import type { DigestReading } from '@zonal/core/post';
 import { nextMorning } from '@zonal/core/reach';
-import { HOUR, zoneNamed } from '@zonal/core/zones';
+import { zoneNamed } from '@zonal/core/zones';
 import { isEmail } from 'class-validator';
 import { Router, urlencoded, type ErrorRequestHandler, type Request, type Response } from 'express';
 import { Op } from 'sequelize';
 import { WindowRow } from '../db/models';
-import { seal, unsealed } from '../db/sealed';
+import { mailPrintOf, seal, unsealed } from '../db/sealed';
 import { NoticeRow } from '../db/tellingModels';
 import { mailAskedLimit } from '../http/limits';
 import { log } from '../log';
 import { acceptedBy, isReadable, pageHeaders, textIn } from '../outside/reader';
-import {
-  CONFIRM_FOR,
-  mailPrintOf,
-  noticeAddress,
-  noticeOfPass,
-  type NoticePass,
-  type Noticing,
-} from './notices';
-
-/** So many times an address that nobody confirmed is written to within an hour. */
-const MOST_ASKED = 5;
+import { CONFIRM_FOR, noticeAddress, noticeOfPass, type NoticePass, type Noticing } from './notices';
 
 type Page = 'Look' | 'Begun' | 'Stopped' | 'Ended' | 'NoMail' | 'Bad' | 'Many';
 
@@ -75,7 +65,6 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
     const letter = told?.letter;
     if (!letter) return tell(res, speech, 'NoMail');
     const { mailPrint } = place;
-    const recent = { mailPrint, leftAt: { [Op.gt]: new Date(now.getTime() - HOUR) }, confirmedAt: null };
     await sequelize.transaction(async (transaction) => {
       // One after the other for each address: of many at once none goes uncounted.
       const replacements = { mailPrint };
@@ -83,10 +72,9 @@ export function noticePages(noticing: Noticing, mayMail: () => Promise<boolean>)
         transaction,
         replacements,
       });
-      // Nobody is told whether an address is known already, nor how often it was asked for.
-      if ((await NoticeRow.count({ where: recent, transaction })) >= MOST_ASKED) return;
-      await row.save({ transaction });
-      await outbox.put(said.mail, 'notice-confirm', letter, transaction, { toReader: true });
+      // Nobody learns whether an address is known already, nor how often it was asked for.
+      const written = await outbox.put(said.mail, 'notice-confirm', letter, transaction, { toReader: true });
+      if (written) await row.save({ transaction });
     });
     return tell(res, speech, 'Look');
   });

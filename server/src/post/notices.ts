@@ -57,13 +57,6 @@ function macOf(id: string, what: NoticePass): string {
   return createHmac('sha256', secretFor('change notices')).update(`${what}|${id}`).digest('base64url');
 }
 
-/** Returns what stands for a mail address, so that it is found again though it is sealed. */
-export function mailPrintOf(mail: string): string {
-  return createHmac('sha256', secretFor('mail addresses'))
-    .update(mail.trim().toLowerCase())
-    .digest('base64url');
-}
-
 /** Lets whoever is due be written to, by this process or another one. Never throws for one of them. */
 export async function tellReaders(noticing: Noticing, now: () => number = Date.now): Promise<void> {
   for (;;) {

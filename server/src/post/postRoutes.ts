@@ -122,7 +122,9 @@ export const postRoutes = (change: MakeChange, outbox: Outbox, usual: MailServer
         if (!(await mailServerNow(usual))) throw new Problem('mail-server-missing');
         await change(user.id, async (transaction) => {
           const house = await houseName(transaction);
-          await outbox.put(user.email, 'test', testLetter({ house, by: user.name }), transaction);
+          await outbox.put(user.email, 'test', testLetter({ house, by: user.name }), transaction, {
+            authorId: user.id,
+          });
           return { result: undefined, touched: [] };
         });
         return answer();

@@ -117,7 +117,7 @@ export const reachRoutes = (
           for (const { key, to } of reached) {
             const { see, feed } = addressesOf(publicUrl, unsealed(key.token));
             const letter = reachLetter({ house, window: window.name, words: body.words.trim(), see, feed });
-            await outbox.put(to, 'reach-note', letter, transaction, { onlyIf });
+            await outbox.put(to, 'reach-note', letter, transaction, { authorId: user.id, onlyIf });
           }
           const without = keys.filter((k) => mailOf(k.contact) === null).map((k) => k.madeOutTo);
           return { result: { sent: reached.length, without }, touched: [] };
