@@ -45,6 +45,24 @@ export interface JobTimes {
   readonly again: number;
 }
 
+/** PostgreSQL's code for a statement that was ended because it and another one waited for each other. */
+const DEADLOCK_DETECTED = '40P01';
+const MAX_DEADLOCKS = 10;
+
+/**
+ * Runs a statement again if it was ended in a deadlock: two processes that start for the first time, or one beside another
+ * one's jobs, may each wait for a table of the other's.
+ */
+export async function retryDeadlocks<T>(work: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await work();
+    } catch (error) {
+      if ((error as { code?: string }).code !== DEADLOCK_DETECTED || tries >= MAX_DEADLOCKS) throw error;
+    }
+  }
+}
+
 /**
  * Jobs that any process does, each once: they are kept in the database, beside what made them necessary, and outlast every
  * process. One that fails is tried again later and later.
@@ -72,7 +90,7 @@ export class Jobs {
   async start(): Promise<void> {
     await this.boss.start();
     for (const [name, retryLimit] of Object.entries(RETRIES))
-      await this.boss.createQueue(name, { name, policy: 'standard', retryLimit });
+      await retryDeadlocks(() => this.boss.createQueue(name, { name, policy: 'standard', retryLimit }));
   }
 
   /** Does jobs of a name, one after the other or some at once. What throws is tried again. */
