@@ -95,14 +95,14 @@ export const EVERYBODY: Reader = { audience: 'street', cap: null };
 
 /** Returns who can read a window by its keys or by its public name, each with the time at which the last address ends. */
 export function openReaders(
-  { closedAt, closesAt, ...address }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed' | 'publicUntil'>,
+  { closedAt, closesAt, listed, publicUntil }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed' | 'publicUntil'>,
   keys: readonly Pick<KeyRow, 'audience' | 'cap' | 'expiresAt' | 'withdrawnAt'>[],
 ): OpenReader[] {
   if (closedAt) return [];
   const addresses = keys
     .filter((key) => !key.withdrawnAt)
     .map(({ audience, cap, expiresAt }) => ({ reader: { audience, cap }, end: endOf({ expiresAt }) }));
-  const publicEnd = publicAddressEnd(address);
+  const publicEnd = publicAddressEnd({ listed, publicUntil });
   if (publicEnd > -Infinity) addresses.push({ reader: EVERYBODY, end: publicEnd });
   const byReader = groupedBy(addresses, ({ reader }) => `${reader.audience}|${reader.cap ?? ''}`);
   return [...byReader.values()].map((all) => {

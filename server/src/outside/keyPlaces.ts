@@ -11,12 +11,12 @@ export type PublicColumns = Pick<WindowRow, 'slug' | 'listed' | 'unlistedAt' | '
  * window, as it has no key.
  */
 export function publicPlace(
-  { slug, unlistedAt, ...address }: PublicColumns,
+  { slug, listed, unlistedAt, publicUntil }: PublicColumns,
   windowId: string,
   viewId: string,
 ): KeyPlace | null {
   if (slug === null) return null;
-  const end = publicAddressEnd(address);
+  const end = publicAddressEnd({ listed, publicUntil });
   const isEnding = unlistedAt !== null && end > unlistedAt.getTime();
   return {
     ...{ token: slug, keyId: windowId, viewId, look: {}, hosts: [] },
