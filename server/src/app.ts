@@ -21,7 +21,6 @@ import { houseRoutes } from './glass/houseRoutes';
 import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
 import {
-  accountLimit,
   forgottenLimit,
   ownPasswordLimit,
   passLimit,
@@ -178,7 +177,7 @@ function api(
   const mayMail = async () => (await mailServerNow(config.mailServer)) !== null;
   const account = { sequelize, change, publicUrl, outbox, feedsOf };
   const routes = [
-    ...sessionRoutes(door, config),
+    ...sessionRoutes(sequelize, door, config),
     ...passRoutes(door, config, account),
     ...accountRoutes(door, account),
     ...invitationRoutes(change, publicUrl, outbox),
@@ -215,7 +214,7 @@ function api(
   });
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
-  router.post('/session', signInLimit(), accountLimit());
+  router.post('/session', signInLimit());
   router.post('/forgotten', ...forgottenLimit());
   router.post('/keys/:id/push/test', pushTestLimit());
   router.post(['/passes', '/passes/{*kind}'], passLimit());

@@ -15,6 +15,7 @@ import type { Trouble } from './glass/trouble';
 import { Outbox } from './db/outbox';
 import { Jobs } from './jobs/jobs';
 import { startPost } from './post/mailer';
+import { forgetSignInTries } from './people/signInTries';
 import { forgetNotices, stillTold, tellReaders } from './post/notices';
 import { startTelling } from './reach/telling';
 import { startRollUps } from './reach/rollUp';
@@ -140,6 +141,7 @@ async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
     await dropOldChanges(sequelize);
     await forgetReaders(sequelize);
     await forgetNotices(sequelize);
+    await forgetSignInTries(sequelize);
   };
   await tidy();
   const note = (error: unknown) => log.warn({ err: error }, 'old edits could not be dropped');

@@ -102,14 +102,16 @@ export type Answer = { status: number; body: any };
 
 /** A signed-in client of the API. */
 export class TestClient {
-  private cookie = '';
+  private readonly cookies = new Map<string, string>();
   private csrf = '';
 
   constructor(private readonly base: string) {}
 
-  async signIn(password = PASSWORD, email = EMAIL): Promise<Answer> {
+  /** Signs in, as a client at another address if one is named and the server trusts a proxy. */
+  async signIn(password = PASSWORD, email = EMAIL, from?: string): Promise<Answer> {
+    const more = from ? { 'x-forwarded-for': from } : {};
     await this.call('GET', '/session');
-    return this.call('POST', '/session', { email, password });
+    return this.call('POST', '/session', { email, password }, 'application/json', more);
   }
 
   async call(
@@ -122,8 +124,7 @@ export class TestClient {
     const response = await fetch(`${this.base}/api${path}`, {
       method,
       headers: {
-        cookie: this.cookie,
-        'x-csrf-token': this.csrf,
+        ...this.headers(),
         ...(body === undefined ? {} : { 'content-type': type }),
         ...more,
       },
@@ -131,8 +132,10 @@ export class TestClient {
         ? {}
         : { body: type === 'application/json' ? JSON.stringify(body) : (body as BodyInit) }),
     });
-    const set = response.headers.getSetCookie().at(-1);
-    if (set) this.cookie = set.split(';')[0]!;
+    for (const set of response.headers.getSetCookie()) {
+      const [pair] = set.split(';');
+      this.cookies.set(pair!.slice(0, pair!.indexOf('=')), pair!);
+    }
     const text = await response.text();
     const parsed = text ? JSON.parse(text) : null;
     if (parsed?.csrf) this.csrf = parsed.csrf;
@@ -141,7 +144,7 @@ export class TestClient {
 
   /** What its requests carry. */
   headers(): Record<string, string> {
-    return { cookie: this.cookie, 'x-csrf-token': this.csrf };
+    return { cookie: [...this.cookies.values()].join('; '), 'x-csrf-token': this.csrf };
   }
 
   withoutToken(): void {
@@ -229,9 +232,9 @@ export async function cuttableProxy(target: URL) {
 }
 
 /** How long a test waits for a state: far longer than it takes on a busy machine. */
-const PATIENCE_MS = 180_000;
+const PATIENCE_MS = Number(process.env['PATIENCE_SECONDS'] ?? 180) * 1000;
 
-/** Waits until a check no longer throws. Throws its last error after three minutes. */
+/** Waits until a check no longer throws. Throws its last error when that takes too long: three minutes, if nothing else is set. */
 export async function eventually(check: () => Promise<void>): Promise<void> {
   const end = performance.now() + PATIENCE_MS;
   for (;;) {
@@ -262,7 +265,7 @@ async function freePort(): Promise<number> {
 /** Starts the built server as a process of its own, and waits until it is ready. */
 export async function serverProcess(
   databaseUrl: string,
-  env: Record<string, string> = {},
+  env: Readonly<Record<string, string | undefined>> = {},
 ): Promise<ServerProcess> {
   const { ready, ...server } = await startingProcess(databaseUrl, env);
   await ready;
@@ -272,7 +275,7 @@ export async function serverProcess(
 /** Starts the built server as a process of its own; `ready` rejects if it ends before it is ready. */
 export async function startingProcess(
   databaseUrl: string,
-  env: Record<string, string> = {},
+  env: Readonly<Record<string, string | undefined>> = {},
   output: 'inherit' | 'pipe' = 'inherit',
 ): Promise<ServerProcess & { readonly ready: Promise<unknown> }> {
   const main = process.env['SERVER_MAIN'];

@@ -30,6 +30,7 @@ import * as serving from './migrations/025-serving';
 import * as publicAddresses from './migrations/026-public-addresses';
 import * as movedKeys from './migrations/027-moved-keys';
 import * as mailLimits from './migrations/028-mail-limits';
+import * as signInTries from './migrations/029-sign-in-tries';
 
 export const MIGRATIONS = [
   first,
@@ -60,6 +61,7 @@ export const MIGRATIONS = [
   publicAddresses,
   movedKeys,
   mailLimits,
+  signInTries,
 ];
 
 /**

@@ -33,9 +33,6 @@ function limiter(
 /** Failed sign-ins from one address. */
 export const signInLimit = () => limiter(20, 5, true);
 
-/** Failed sign-ins to one account, from wherever. */
-export const accountLimit = () => limiter(20, 15, true, emailOf);
-
 /** Addresses tried that lead nowhere, from one client. */
 export const unknownKeyLimit = () => limiter(120, 5, true);
 

@@ -226,6 +226,7 @@ describe('the journal', () => {
         'journal',
         'processes',
         'moved_keys',
+        'sign_in_tries',
       ],
     ];
     const left = tables

@@ -2,11 +2,13 @@ import type { Session } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import { IsEmail, IsString, MaxLength, MinLength } from 'class-validator';
 import type { Request, Response } from 'express';
+import type { Sequelize } from 'sequelize';
 import type { Config } from '../config';
 import { UserRow } from '../db/models';
 import { route } from '../http/route';
 import { passwordFits } from './passwords';
 import type { Doorkeeper } from './session';
+import { countSignInTry, rememberDevice } from './signInTries';
 
 export class SignIn {
   @IsEmail()
@@ -19,7 +21,7 @@ export class SignIn {
   password!: string;
 }
 
-export type SessionSetting = Pick<Config, 'tryOut' | 'demoAccounts' | 'postbox'>;
+export type SessionSetting = Pick<Config, 'tryOut' | 'demoAccounts' | 'postbox' | 'publicUrl'>;
 
 /** Returns who is signed in, and what pages need to know before anything else. */
 export async function sessionAnswer(
@@ -39,7 +41,7 @@ export async function sessionAnswer(
   };
 }
 
-export const sessionRoutes = (door: Doorkeeper, setting: SessionSetting) => [
+export const sessionRoutes = (sequelize: Sequelize, door: Doorkeeper, setting: SessionSetting) => [
   route('GET /session', {
     tag: 'Signing in',
     summary: 'Who is signed in, and the CSRF token',
@@ -52,9 +54,13 @@ export const sessionRoutes = (door: Doorkeeper, setting: SessionSetting) => [
     body: SignIn,
     open: true,
     handle: async ({ req, res, body }) => {
-      const user = await UserRow.findOne({ where: { email: body.email.toLowerCase() } });
+      const email = body.email.toLowerCase();
+      const user = await UserRow.findOne({ where: { email } });
+      const takeBack = await countSignInTry(sequelize, req, { email, userId: user?.id });
       if (!(await passwordFits(user?.passwordHash, body.password))) throw new Problem('sign-in-failed');
       await door.signIn(req, user!);
+      await takeBack();
+      rememberDevice(res, user!.id, setting.publicUrl.startsWith('https:'));
       return sessionAnswer(door, setting, req, res);
     },
   }),
