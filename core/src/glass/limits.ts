@@ -40,8 +40,8 @@ export const KEY_LIMITS = {
 
 /** What a link sheet may hold at most: each of its addresses is looked at whenever somebody opens it. */
 export const SHEET_LIMITS = {
-  /** Sheets that are in use. */
-  sheets: 500,
+  /** Sheets in use in a house. One account has fewer (`ACCOUNT_LIMITS`). */
+  sheets: 5_000,
   links: 200,
   nameLetters: 120,
   noteLetters: 2_000,

@@ -304,7 +304,27 @@ export const PROBLEMS = {
   },
   'too-many-sheets': {
     status: 422,
-    say: 'There are {most} link sheets already. Withdraw some that are not used.',
+    say: 'You have {most} link sheets already. Withdraw some that are not used.',
+  },
+  'too-many-sheets-of-house': {
+    status: 422,
+    say: 'Your organisation has {most} link sheets already. Withdraw some that are not used.',
+  },
+  'too-many-calendars': {
+    status: 422,
+    say: 'You have made {most} calendars already. Delete some that are not used, or let a colleague make this one.',
+  },
+  'too-many-windows': {
+    status: 422,
+    say: 'You have opened {most} windows already. Let a colleague open this one.',
+  },
+  'too-many-staged-edits': {
+    status: 422,
+    say: '{most} of your edits wait to be applied. Apply or discard some first; each ends after a day.',
+  },
+  'too-many-ceiling-requests': {
+    status: 422,
+    say: '{most} of your requests for a higher ceiling wait for an answer already. Wait until some are answered.',
   },
   'schedule-past': { status: 422, say: 'That time has passed. Choose one that is still to come.' },
   'label-in-use': {

@@ -11,6 +11,7 @@ export {
   type InsideGlass,
   type InsideSetting,
 } from './insideView';
+export { ACCOUNT_LIMITS } from './accountLimits';
 export { PASSWORD_LIMITS, passwordTrouble } from './passwords';
 export {
   INVITATION_DAYS,

@@ -1,13 +1,17 @@
 import { AUDIENCES, DEMANDS, GLASSES, rehearsedWindow, withCeiling, type Demand } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
+import { ACCOUNT_LIMITS } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
-import { Op, type Transaction } from 'sequelize';
+import { Op, type Order, type Transaction } from 'sequelize';
 import { calendarOf } from '../inside/calendarStore';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
 import { route, type Call } from '../http/route';
 import { windowIdsOn, type Publishing } from './publishWindow';
 import { requireConfirmed } from './requireConfirmed';
 import { namesOf, windowAnswers } from './windowStore';
+
+/** Answered requests that are listed, newest first. Those that wait for an answer are all listed. */
+const MAX_ANSWERED_REQUESTS = 100;
 
 export class CeilingInput {
   /** The calendar; null for the whole house. */
@@ -36,7 +40,15 @@ export class CeilingReplyInput {
 async function answer({ rights, user }: Pick<Call, 'rights' | 'user'>) {
   const where = { calendarId: { [Op.or]: [{ [Op.is]: null }, { [Op.in]: rights.calendarsFor('see-all') }] } };
   const rows = await CeilingRow.findAll({ where });
-  const requests = await CeilingRequestRow.findAll({ where, order: [['createdAt', 'DESC']], limit: 100 });
+  const order: Order = [['createdAt', 'DESC']];
+  const requests = [
+    ...(await CeilingRequestRow.findAll({ where: { ...where, state: 'open' }, order })),
+    ...(await CeilingRequestRow.findAll({
+      where: { ...where, state: { [Op.ne]: 'open' } },
+      order,
+      limit: MAX_ANSWERED_REQUESTS,
+    })),
+  ];
   // What is asked for the whole house concerns those who look after a calendar, and whoever asked.
   const ofHouse = rights.calendarsFor('ask-ceiling').length > 0;
   const told = requests.filter((r) => r.calendarId !== null || ofHouse || r.userId === user.id);
@@ -138,7 +150,23 @@ export const ceilingRoutes = (publishing: Publishing) => {
       handle: async ({ body, user, rights }) => {
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
         const { audience, glass, reason } = body;
-        await CeilingRequestRow.create({ calendarId, audience, glass, reason, userId: user.id });
+        await sequelize.transaction(async (transaction) => {
+          // One after the other for each account: of many at once none goes uncounted.
+          await sequelize.query('SELECT id FROM users WHERE id = :id FOR UPDATE', {
+            transaction,
+            replacements: { id: user.id },
+          });
+          const most = ACCOUNT_LIMITS.ceilingRequests;
+          if (
+            (await CeilingRequestRow.count({ where: { userId: user.id, state: 'open' }, transaction })) >=
+            most
+          )
+            throw new Problem('too-many-ceiling-requests', { most });
+          await CeilingRequestRow.create(
+            { calendarId, audience, glass, reason, userId: user.id },
+            { transaction },
+          );
+        });
         return answer({ rights, user });
       },
     }),

@@ -1,7 +1,7 @@
 import type { Calendar, CalendarImpact, EntryChange } from '@zonal/core/api';
 import { rezone } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import type { HouseRights } from '@zonal/core/rights';
+import { ACCOUNT_LIMITS, type HouseRights } from '@zonal/core/rights';
 import { randomUUID } from 'node:crypto';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { MakeChange } from '../db/changes';
@@ -127,6 +127,10 @@ export const calendarRoutes = (sequelize: Sequelize, change: MakeChange, views: 
         const id = randomUUID();
         await checkName(body.name, rights);
         await telling(user, id, async (transaction) => {
+          const most = ACCOUNT_LIMITS.calendars;
+          const made = { userId: user.id, byId: user.id, standing: 'publisher' };
+          if ((await StandingRow.count({ where: made, transaction })) >= most)
+            throw new Problem('too-many-calendars', { most });
           await CalendarRow.create({ id, ...rest }, { transaction });
           const maker = { calendarId: id, userId: user.id, standing: 'publisher' as const, glass: null };
           await StandingRow.create({ ...maker, byId: user.id, since: new Date() }, { transaction });

@@ -2,9 +2,9 @@ import type { DirectoryCalendar, Wish } from '@zonal/core/api';
 import { READ_THROUGH, type Glass } from '@zonal/core/glass';
 import { sightReplyLetter, sightRequestLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
-import { STANDINGS, wishWords, type Standing } from '@zonal/core/rights';
+import { ACCOUNT_LIMITS, STANDINGS, wishWords, type Standing } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, MaxLength, isUUID } from 'class-validator';
-import { Op } from 'sequelize';
+import { Op, type Order } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/models';
 import { houseName } from '../db/houseName';
@@ -14,10 +14,8 @@ import { mayStillAct } from '../people/deferred';
 import { glassOf, setStandings } from '../people/standings';
 import { offDesk } from './calendarStore';
 
-/** Wishes that are told, newest first. */
-const TOLD = 200;
-/** Wishes of one person that wait for an answer. */
-const MOST_OPEN = 50;
+/** Answered requests that are listed, newest first. Those that wait for an answer are all listed. */
+const MAX_ANSWERED_REQUESTS = 200;
 
 export class DeskInput {
   @IsBoolean() onDesk!: boolean;
@@ -66,16 +64,21 @@ async function directory({ rights, user }: Asker): Promise<DirectoryCalendar[]> 
 
 /** Returns one's own wishes of calendars of which one may still know, and those that one may answer. */
 async function wishes({ rights, user }: Asker): Promise<Wish[]> {
-  const rows = await WishRow.findAll({
-    where: {
-      [Op.or]: [
-        { userId: user.id, calendarId: rights.inKnowledge() },
-        { calendarId: rights.calendarsFor('people') },
-      ],
-    },
-    order: [['createdAt', 'DESC']],
-    limit: TOLD,
-  });
+  const concerned = {
+    [Op.or]: [
+      { userId: user.id, calendarId: rights.inKnowledge() },
+      { calendarId: rights.calendarsFor('people') },
+    ],
+  };
+  const order: Order = [['createdAt', 'DESC']];
+  const rows = [
+    ...(await WishRow.findAll({ where: { ...concerned, state: 'open' }, order })),
+    ...(await WishRow.findAll({
+      where: { ...concerned, state: { [Op.ne]: 'open' } },
+      order,
+      limit: MAX_ANSWERED_REQUESTS,
+    })),
+  ];
   const calendars = await CalendarRow.findAll({ where: { id: rows.map((r) => r.calendarId) } });
   const ids = rows.flatMap((r) => [r.userId, ...(r.answeredBy ? [r.answeredBy] : [])]);
   const users = new Map((await UserRow.findAll({ where: { id: ids } })).map((u) => [u.id, u.name]));
@@ -136,8 +139,9 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
         await change(user.id, async (transaction) => {
           const own = { userId: user.id, state: 'open' as const };
           const open = await WishRow.findAll({ where: own, transaction });
-          if (open.filter((w) => w.calendarId !== calendar.id).length >= MOST_OPEN)
-            throw new Problem('too-many-wishes', { most: MOST_OPEN });
+          const most = ACCOUNT_LIMITS.accessRequests;
+          if (open.filter((w) => w.calendarId !== calendar.id).length >= most)
+            throw new Problem('too-many-wishes', { most });
           const again = open.some((w) => w.calendarId === calendar.id);
           await WishRow.destroy({ where: { ...own, calendarId: calendar.id }, transaction });
           const glass = glassOf(body);

@@ -1,5 +1,8 @@
+import { Problem } from '@zonal/core/problems';
+import { ACCOUNT_LIMITS } from '@zonal/core/rights';
 import type { Sequelize } from 'sequelize';
 import type { MakeChange } from '../db/changes';
+import { EditRow } from '../db/models';
 import { route } from '../http/route';
 import { ChangesInput, EditInput } from './editInput';
 import { addChanges, editNow, editOf, stageEdit, turnEdit } from './editStore';
@@ -13,6 +16,9 @@ export const editRoutes = (sequelize: Sequelize, change: MakeChange) => [
     status: 201,
     handle: async ({ body, user }) => {
       if (!body.staged) return editNow(sequelize, change, user.id, body.label, body.changes);
+      const most = ACCOUNT_LIMITS.stagedEdits;
+      if ((await EditRow.count({ where: { userId: user.id, state: 'staged' } })) >= most)
+        throw new Problem('too-many-staged-edits', { most });
       const edit = await stageEdit(user.id, body.label);
       await addChanges(edit, body.changes);
       return { id: edit.id, label: edit.label, state: edit.state, size: body.changes.length, entries: [] };

@@ -1,6 +1,7 @@
 import type { Sheet, SheetCheck, SheetInput as SheetSaid } from '@zonal/core/api';
 import { SHEET_LIMITS, canComeBack } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
+import { ACCOUNT_LIMITS } from '@zonal/core/rights';
 import { DAY } from '@zonal/core/zones';
 import { ArrayUnique, IsOptional, IsString, IsUUID, MaxLength, MinLength, isUUID } from 'class-validator';
 import { Op } from 'sequelize';
@@ -88,9 +89,12 @@ export const sheetRoutes = (publishing: Publishing) => {
       handle: async ({ body, user }) => {
         await checkItems(publishing, body.items);
         const id = await change(user.id, async (transaction) => {
-          const most = SHEET_LIMITS.sheets;
-          if ((await SheetRow.count({ where: { withdrawnAt: null }, transaction })) >= most)
-            throw new Problem('too-many-sheets', { most });
+          const where = { withdrawnAt: null };
+          const count = (own: object) => SheetRow.count({ where: { ...where, ...own }, transaction });
+          if ((await count({ userId: user.id })) >= ACCOUNT_LIMITS.linkSheets)
+            throw new Problem('too-many-sheets', { most: ACCOUNT_LIMITS.linkSheets });
+          if ((await count({})) >= SHEET_LIMITS.sheets)
+            throw new Problem('too-many-sheets-of-house', { most: SHEET_LIMITS.sheets });
           const columns = { ...columnsOf(body), ...newAddress(), userId: user.id };
           const row = await SheetRow.create(columns, { transaction });
           return { result: row.id, touched: [] };

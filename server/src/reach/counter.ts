@@ -42,6 +42,11 @@ interface Stored {
 }
 
 const EVERY = 1_000;
+/**
+ * Readers of one key in one week, and subscribers of one address in one week, that are stored one by one at most. Somebody who
+ * pretends to be ever new readers makes no more rows; their polls still count as uses of the key.
+ */
+const MAX_READERS_PER_KEY = 100_000;
 /** So many subscribers are looked for no more before they are counted. */
 const MET = 200_000;
 /** All processes store one after the other: two may count polls of one subscriber. */
@@ -147,10 +152,16 @@ export class Counter implements Storing {
       return { id: fetched.keyId, week: reader.week, hash: reader.hash.toString('hex'), many };
     });
     await this.rows(
-      `INSERT INTO key_readers (key_id, week, reader, many)
+      `WITH full_keys AS (
+         SELECT key_id, week FROM key_readers
+         WHERE (key_id, week) IN (SELECT r.id, r.week FROM jsonb_to_recordset(:rows) AS r(id uuid, week date))
+         GROUP BY key_id, week HAVING count(*) >= ${MAX_READERS_PER_KEY}
+       )
+       INSERT INTO key_readers (key_id, week, reader, many)
        SELECT k.id, r.week, decode(r.hash, 'hex'), r.many
        FROM jsonb_to_recordset(:rows) AS r(id uuid, week date, hash text, many int)
        JOIN keys k ON k.id = r.id
+       WHERE NOT EXISTS (SELECT 1 FROM full_keys f WHERE f.key_id = r.id AND f.week = r.week)
        ON CONFLICT (key_id, week, reader) DO UPDATE SET many = excluded.many WHERE key_readers.many <> excluded.many`,
       rows,
       transaction,
@@ -170,7 +181,7 @@ export class Counter implements Storing {
     const reached: Reached[] = [];
     for (const [name, own] of bySubscriber) {
       const one = stored.get(name);
-      // Its key is gone.
+      // Its key is gone, or has as many subscribers as are stored.
       if (!one) continue;
       const records = recordsOf(own, one);
       const last = own.at(-1)!;
@@ -238,9 +249,15 @@ export class Counter implements Storing {
       transaction,
     );
     await this.rows(
-      `INSERT INTO subscribers (place, key_id, window_id, week, reader, readers, form, view_id, revision, last_at, habit)
+      `WITH full_places AS (
+         SELECT place, week FROM subscribers
+         WHERE (place, week) IN (SELECT r.key, r.week FROM jsonb_to_recordset(:rows) AS r(key uuid, week date))
+         GROUP BY place, week HAVING count(*) >= ${MAX_READERS_PER_KEY}
+       )
+       INSERT INTO subscribers (place, key_id, window_id, week, reader, readers, form, view_id, revision, last_at, habit)
        SELECT p.id, p.key_id, p.window_id, r.week, decode(r.hash, 'hex'), 1, 0, r.view, 0, r.at, 'null' FROM ${recordset}
        JOIN places p ON p.id = r.key
+       WHERE NOT EXISTS (SELECT 1 FROM full_places f WHERE f.place = r.key AND f.week = r.week)
        ON CONFLICT (place, reader, week) DO NOTHING`,
       unmet,
       transaction,
