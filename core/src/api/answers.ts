@@ -428,6 +428,8 @@ export interface AllCeilings {
 export interface Label {
   readonly name: string;
   readonly count: number;
+  /** The calendars that know it, of those of which the asker sees everything: filters over them may name it. */
+  readonly calendarIds: readonly string[];
   readonly windows: readonly string[];
 }
 

@@ -19,7 +19,6 @@ export type Touched =
 export const PEOPLE_TOUCHED = [{ people: true }] as const;
 
 type StateReader = (
-  sequelize: Sequelize,
   windowIds: readonly string[],
   transaction: Transaction,
 ) => Promise<readonly WindowState[]>;
@@ -88,7 +87,7 @@ export async function logged<T>(
           calendarIds: JSON.stringify(calendarIds),
           edit: edits[0] ? JSON.stringify(edits[0].edit) : null,
           dropped: JSON.stringify(dropped),
-          windows: JSON.stringify(windowIds.length ? await statesOf!(sequelize, windowIds, transaction) : []),
+          windows: JSON.stringify(windowIds.length ? await statesOf!(windowIds, transaction) : []),
         },
       },
     );

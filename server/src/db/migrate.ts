@@ -31,6 +31,7 @@ import * as publicAddresses from './migrations/026-public-addresses';
 import * as movedKeys from './migrations/027-moved-keys';
 import * as mailLimits from './migrations/028-mail-limits';
 import * as signInTries from './migrations/029-sign-in-tries';
+import * as calendarLabels from './migrations/030-calendar-labels';
 
 export const MIGRATIONS = [
   first,
@@ -62,6 +63,7 @@ export const MIGRATIONS = [
   movedKeys,
   mailLimits,
   signInTries,
+  calendarLabels,
 ];
 
 /**

@@ -4,7 +4,8 @@ import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
 import type { Sequelize } from 'sequelize';
 import type { MakeChange } from '../db/changes';
-import { labelCounts } from '../db/labels';
+import { groupedBy } from '../db/grouped';
+import { labelCounts, labelsOfCalendars } from '../db/labels';
 import { WindowRow } from '../db/models';
 import { windowIdsSeen } from '../people/windowsSeen';
 import { route } from '../http/route';
@@ -39,7 +40,15 @@ export const labelRoutes = (sequelize: Sequelize, change: MakeChange, views: Ins
       const ids = await windowIdsSeen(rights);
       const windows = await WindowRow.findAll({ where: ids ? { id: ids } : {} });
       const labels = await labelsSeen(sequelize, rights, views);
-      return labels.map((l) => ({ ...l, windows: naming(windows, l.name).map((w) => w.name) }));
+      const known = groupedBy(
+        await labelsOfCalendars(sequelize, rights.calendarsFor('see-all')),
+        (l) => l.name,
+      );
+      return labels.map((l) => ({
+        ...l,
+        calendarIds: (known.get(l.name) ?? []).map((k) => k.calendarId),
+        windows: naming(windows, l.name).map((w) => w.name),
+      }));
     },
   }),
   route('DELETE /labels/:name', {

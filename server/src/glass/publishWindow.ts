@@ -68,13 +68,13 @@ export async function checkConfirmed(
   body: WindowInput,
   confirmed: readonly Demand[],
 ): Promise<void> {
-  const context = await ruleContext(publishing.sequelize);
+  const context = await ruleContext();
   const settings = settingsOf(body);
   const row = {
     name: body.name,
     settings,
     secret: before?.secret ?? 'not opened yet',
-    lostLabels: lostLabelsOf(settings, context),
+    lostLabels: await lostLabelsOf(publishing.sequelize, body),
     listed: body.listed,
   };
   const firstKey = {
@@ -118,7 +118,7 @@ export async function publishWindow(
     const version = body.version ?? 0;
     const row = (await WindowRow.findByPk(id, { transaction, lock: true }))!;
     const settings = settingsOf(body);
-    const lostLabels = lostLabelsOf(settings, await ruleContext(sequelize, transaction));
+    const lostLabels = await lostLabelsOf(sequelize, body, transaction);
     const [changed] = await WindowRow.update(
       {
         name: body.name,

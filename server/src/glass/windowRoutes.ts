@@ -1,5 +1,6 @@
 import { WINDOW_LIMITS, saidOf, settingsOf, unfitIn } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
+import { ACCOUNT_LIMITS } from '@zonal/core/rights';
 import { randomBytes } from 'node:crypto';
 import { UniqueConstraintError } from 'sequelize';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
@@ -22,7 +23,6 @@ import {
   namesOf,
   newToken,
   rememberVersion,
-  ruleContext,
   sourceRowsOf,
   windowAnswers,
 } from './windowStore';
@@ -78,13 +78,16 @@ export const windowRoutes = (publishing: Publishing) => {
         await checkInput(body);
         await checkConfirmed(publishing, null, body, body.confirmed ?? []);
         const id = await change(user.id, async (transaction) => {
+          const most = ACCOUNT_LIMITS.windows;
+          if ((await VersionRow.count({ where: { userId: user.id, version: 1 }, transaction })) >= most)
+            throw new Problem('too-many-windows', { most });
           const settings = settingsOf(body);
           const row = await WindowRow.create(
             {
               ...(await listingColumns(null, body, transaction)),
               name: body.name,
               settings,
-              lostLabels: lostLabelsOf(settings, await ruleContext(sequelize, transaction)),
+              lostLabels: await lostLabelsOf(sequelize, body, transaction),
               secret: randomBytes(32).toString('base64url'),
               closedAt: null,
             },

@@ -14,7 +14,6 @@ import {
   type WindowInput,
   type WindowRules,
   type WindowSaid,
-  type WindowSettings,
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
@@ -37,28 +36,27 @@ import {
 import { provideWindowStates } from '../db/changes';
 import { ceilingsNow } from '../db/ceilings';
 import { groupedBy } from '../db/grouped';
+import { labelsOfCalendars } from '../db/labels';
 import { readersOf } from '../db/readers';
 import { seal, unsealed } from '../db/sealed';
 
 /** A window as the API gives it, but for what of it cannot be worked out. */
 export type WindowAnswer = Omit<OutwardWindow, 'trouble'>;
 
-/** What rules depend on besides the window itself. */
+/** What rules depend on besides the window itself. Which labels there are is asked when a window is published. */
 export interface RuleContext {
   readonly ceilings: Ceilings;
-  readonly known: KnownNames;
+  readonly known: Omit<KnownNames, 'labels'>;
 }
 
-/** Returns the ceilings in force and the names that filters may use. */
-export async function ruleContext(sequelize: Sequelize, transaction?: Transaction): Promise<RuleContext> {
+/** Returns the ceilings in force and the names that filters may use, labels apart. */
+export async function ruleContext(transaction?: Transaction): Promise<RuleContext> {
   const t = transaction ?? null;
   const rows = await CalendarRow.findAll({ attributes: ['id'], transaction: t });
-  const [labels] = await sequelize.query('SELECT name FROM labels', { transaction: t });
   return {
     ceilings: await ceilingsNow(transaction),
     known: {
       calendars: rows.map((r) => r.id),
-      labels: (labels as { name: string }[]).map((l) => l.name),
       properties: ((await HouseRow.findByPk(1, { transaction: t }))?.properties ?? []).map((p) => p.name),
     },
   };
@@ -66,12 +64,11 @@ export async function ruleContext(sequelize: Sequelize, transaction?: Transactio
 
 /** Returns what decides what windows show now: some of them, or all. */
 export async function windowStates(
-  sequelize: Sequelize,
   ids: readonly string[] | null,
   transaction: Transaction,
 ): Promise<WindowState[]> {
   const rows = await WindowRow.findAll({ where: ids ? { id: [...ids] } : {}, transaction });
-  const context = await ruleContext(sequelize, transaction);
+  const context = await ruleContext(transaction);
   const where = { windowId: rows.map((r) => r.id) };
   const sources = groupedBy(await WindowSourceRow.findAll({ where, transaction }), (s) => s.windowId);
   const keys = groupedBy(await KeyRow.findAll({ where, raw: true, transaction }), (k) => k.windowId);
@@ -95,7 +92,12 @@ export const EVERYBODY: Reader = { audience: 'street', cap: null };
 
 /** Returns who can read a window by its keys or by its public name, each with the time at which the last address ends. */
 export function openReaders(
-  { closedAt, closesAt, listed, publicUntil }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed' | 'publicUntil'>,
+  {
+    closedAt,
+    closesAt,
+    listed,
+    publicUntil,
+  }: Pick<WindowRow, 'closedAt' | 'closesAt' | 'listed' | 'publicUntil'>,
   keys: readonly Pick<KeyRow, 'audience' | 'cap' | 'expiresAt' | 'withdrawnAt'>[],
 ): OpenReader[] {
   if (closedAt) return [];
@@ -113,9 +115,22 @@ export function openReaders(
 
 provideWindowStates(windowStates);
 
-/** Returns the labels in a filter that are not known, as goneFrom writes them. */
-export function lostLabelsOf({ filter }: Pick<WindowSettings, 'filter'>, { known }: RuleContext): string[] {
-  return goneFrom(filter, known).filter(isLabel);
+/**
+ * Returns the labels in a window's filter that its own calendars do not know, as goneFrom writes them. Labels of other calendars
+ * have no say: nobody finds out by a filter what is there.
+ */
+export async function lostLabelsOf(
+  sequelize: Sequelize,
+  { filter, sources }: Pick<WindowInput, 'filter' | 'sources'>,
+  transaction?: Transaction,
+): Promise<string[]> {
+  const labels = await labelsOfCalendars(
+    sequelize,
+    sources.map((s) => s.calendarId),
+    transaction,
+  );
+  const names = labels.map((l) => l.name);
+  return goneFrom(filter, { calendars: [], properties: [], labels: names }).filter(isLabel);
 }
 
 const isLabel = (name: string) => name.startsWith('label:');
@@ -148,7 +163,7 @@ export function rulesOf(
   { ceilings, known }: RuleContext,
 ): WindowRules {
   const said = saidOfRow(row, sources);
-  const others = goneFrom(said.filter, known).filter((name) => !isLabel(name));
+  const others = goneFrom(said.filter, { ...known, labels: [] }).filter((name) => !isLabel(name));
   const gone = [...others, ...row.lostLabels].sort();
   return rulesOfSaid(said, { secret: row.secret, ceilings, gone });
 }
@@ -226,7 +241,7 @@ export async function windowAnswers(
 ): Promise<WindowAnswer[]> {
   const rows = await WindowRow.findAll({ where: ids ? { id: [...ids] } : {}, order: [['name', 'ASC']] });
   const where = { windowId: rows.map((r) => r.id) };
-  const context = await ruleContext(sequelize);
+  const context = await ruleContext();
   const sources = groupedBy(await WindowSourceRow.findAll({ where }), (s) => s.windowId);
   const keys = await KeyRow.findAll({ where, order: [['createdAt', 'ASC']] });
   const keysOf = groupedBy(keys, (k) => k.windowId);

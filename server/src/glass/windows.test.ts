@@ -164,7 +164,10 @@ describe('rules of a window', () => {
     expect((await client.call('DELETE', '/labels/brief')).body.code).toBe('label-in-use');
     await client.call('DELETE', `/entries/${entry.id}?version=1`);
     const listed = (await client.call('GET', '/labels')).body.find((l: any) => l.name === 'brief');
-    expect(listed).toEqual({ name: 'brief', count: 0, windows: [window.wording.name] });
+    expect(listed).toEqual({
+      ...{ name: 'brief', count: 0, windows: [window.wording.name] },
+      calendarIds: [id],
+    });
     expect((await client.call('DELETE', '/labels/brief')).status).toBe(204);
     expect(await feed(window)).not.toContain('Other');
     expect((await client.call('GET', `/windows/${window.id}`)).body.gone).toEqual(['label:brief']);
@@ -182,6 +185,23 @@ describe('rules of a window', () => {
     const filter = { not: { field: 'label', value: 'brief' } };
     expect((await put(window, { filter })).body.gone).toEqual([]);
     expect(await feed(window)).toContain('Other');
+  });
+
+  it('may name the labels of their own calendars; others have no say', async () => {
+    const [own, other] = [await calendar(), await calendar()];
+    await write(own.id, { title: 'Other', labels: ['ours'] });
+    await write(other.id, { labels: ['theirs'] });
+    const filter = (value: string) => ({ filter: { not: { field: 'label', value } } });
+    // A label of another calendar is as unknown as one that nobody has.
+    for (const label of ['theirs', 'nobody’s']) {
+      const window = await open(own.id, 'tinted', filter(label));
+      expect(window.gone).toEqual([`label:${label}`]);
+      expect(await feed(window)).not.toContain('Other');
+    }
+    const window = await open(own.id, 'tinted', { ...filter('ours') });
+    expect(window.gone).toEqual([]);
+    const shared = windowInput([own.id, other.id], 'tinted', { name: 'Shared', ...filter('theirs') });
+    expect((await client.call('POST', '/windows', shared)).body.gone).toEqual([]);
   });
 });
 

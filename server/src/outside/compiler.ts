@@ -170,7 +170,7 @@ export class Compiler implements Compiling {
     const places = await readSnapshot(this.sequelize, async (transaction) => {
       this.begun = Number((await ChangeRow.max('id', { transaction })) ?? 0);
       this.mail = { known: (await MailSettingsRow.count({ transaction })) > 0, askedAt: this.clock() };
-      const now = await windowStates(this.sequelize, null, transaction);
+      const now = await windowStates(null, transaction);
       const attributes = ['id', ...COLUMNS];
       const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
       const rowById = new Map(rows.map((r) => [r.id, r]));

@@ -227,6 +227,7 @@ describe('the journal', () => {
         'processes',
         'moved_keys',
         'sign_in_tries',
+        'calendar_labels',
       ],
     ];
     const left = tables

@@ -123,17 +123,22 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
   const problem = problemOf(shutting.error);
   const lack = lackOf(draft);
   const closed = !!window?.closedAt;
+  // A filter may name the labels of the window's own calendars.
+  const ownLabels = useMemo(
+    () => labels.filter((l) => draft.sources.some((s) => l.calendarIds.includes(s.calendarId))),
+    [labels, draft.sources],
+  );
   const setting = useMemo(
     (): DraftSetting => ({
       window,
       ceilings: ceilingsOf(ceilings, calendars),
       known: {
         calendars: calendars.map((c) => c.id),
-        labels: labels.map((l) => l.name),
+        labels: ownLabels.map((l) => l.name),
         properties: house?.properties.map((p) => p.name) ?? [],
       },
     }),
-    [window, ceilings, calendars, labels, house],
+    [window, ceilings, calendars, ownLabels, house],
   );
   const gone = useMemo(() => goneFrom(draft.filter, setting.known), [draft.filter, setting.known]);
 
@@ -228,7 +233,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
         <section aria-labelledby="inside">
           <InsidePanel
             calendars={calendars}
-            labels={labels}
+            labels={ownLabels}
             house={house}
             ceilings={ceilings}
             draft={draft}

@@ -1,5 +1,4 @@
 import type { Sequelize, Transaction } from 'sequelize';
-import { learnLabels } from '../labels';
 
 /** Filters, cut glass, wording, ceilings, drafts, the ledger, labels that filters may name, and when keys were used. */
 export const name = '003-windows';
@@ -87,5 +86,13 @@ export async function up(sequelize: Sequelize, transaction: Transaction): Promis
   `,
     { transaction },
   );
-  await learnLabels(sequelize, { transaction });
+  await sequelize.query(
+    `INSERT INTO labels (name)
+     SELECT DISTINCT label #>> '{}' FROM entries AS e, LATERAL (
+       SELECT jsonb_path_query(e.data, '$.labels[*]') AS label
+       UNION ALL SELECT jsonb_path_query(e.data, '$.overrides[*].content.labels[*]')
+     ) AS found
+     ON CONFLICT DO NOTHING`,
+    { transaction },
+  );
 }
