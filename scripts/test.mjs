@@ -2,7 +2,14 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, STANDINS_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { claim, freeFrom } from './lib/launch.mjs';
-import { checkClocks, environmentAt, momentForDay, momentNamed, readClocks } from './lib/moments.mjs';
+import {
+  checkClocks,
+  environmentAt,
+  fakeTimeLibrary,
+  momentForDay,
+  momentNamed,
+  readClocks,
+} from './lib/moments.mjs';
 import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT, run } from './lib/run.mjs';
@@ -93,7 +100,7 @@ await main(async () => {
   if (bare && !momentName) return run('npx', ['vitest', 'run', ...only.unit]);
   const release = claim('test.mjs');
   const moment = chosenMoment(momentName);
-  await ensureDebianPackages(['postgresql', 'chromium', ...(moment ? ['faketime'] : [])]);
+  await ensureDebianPackages(['postgresql', 'chromium', 'faketime']);
   rmSync(REPORTS, { recursive: true, force: true });
   const total = { passed: 0, failed: 0 };
   const step = async (name, work) => {
@@ -139,11 +146,12 @@ await main(async () => {
       ...simulated,
       TEST_DATABASE_URL: postgres.url('tests'),
       E2E_DATABASE_URL: postgres.url('e2e'),
-      SERVER_MAIN,
+      SERVER_MAIN: process.env.SERVER_MAIN ?? SERVER_MAIN,
       SEED_MAIN,
       STANDINS_MAIN,
       WEB_FOLDER,
       OUTSIDE_FOLDER,
+      FAKETIME_LIBRARY: fakeTimeLibrary(),
       REPORTS,
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'silent',
     };

@@ -89,7 +89,9 @@ function packAll(folder) {
 
 async function buildServer(stamp) {
   const { bundleForNode } = await import('./bundle.mjs');
-  await bundleForNode(SERVER_ENTRIES, join(DIST, 'server'), { BUILD: JSON.stringify(stamp) });
+  await bundleForNode(SERVER_ENTRIES, join(DIST, 'server'), {
+    define: { BUILD: JSON.stringify(stamp) },
+  });
   const { answerSchemas } = await import('./answerSchemas.mjs');
   writeFileSync(join(DIST, 'server', 'answers.json'), JSON.stringify(answerSchemas()));
 }

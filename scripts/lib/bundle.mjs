@@ -32,8 +32,9 @@ const optionsOf = (entryPoints, outdir, define) => ({
 });
 
 /** Bundles TypeScript for Node: our own packages go in, all others are taken from node_modules. */
-export async function bundleForNode(entryPoints, outdir, define = {}) {
-  await build(optionsOf(entryPoints, outdir, define));
+export async function bundleForNode(entryPoints, outdir, { define = {}, plugins = [] } = {}) {
+  const options = optionsOf(entryPoints, outdir, define);
+  await build({ ...options, plugins: [...options.plugins, ...plugins] });
 }
 
 /** Bundles again whenever a source changes; `built` is called after each time that it could be done. */
