@@ -80,7 +80,8 @@ async function publisherOf(state: RenderedView): Promise<Publisher> {
           board: null,
         };
         await outside.windows([{ window, keys: [key] }]);
-        await outside.view({ viewId, number: state.revision.number, day: 0, listed: true });
+        const { number } = state.revision;
+        await outside.view({ viewId, number, fingerprint: '', day: 0, listed: true });
       },
       catchUp: () => Promise.resolve(1),
       rest: () => Promise.resolve(),

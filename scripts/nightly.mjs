@@ -54,7 +54,9 @@ await main(async () => {
     note(isRight, `${counts ?? 'did not finish'}  ${path}`);
   }
   const folder = join(ROOT, 'dist', 'faulty');
-  for (const fault of PLANTED_FAULTS.filter(({ name }) => !words.length || words.some((w) => name.includes(w)))) {
+  for (const fault of PLANTED_FAULTS.filter(
+    ({ name }) => !words.length || words.some((w) => name.includes(w)),
+  )) {
     const SERVER_MAIN = await buildFaulty(fault, folder);
     const { counts, output } = await test(['server/src/histories'], { ...FAULTY, SERVER_MAIN });
     const isFound = counts === '0 passed, 1 failed';

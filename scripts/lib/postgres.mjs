@@ -47,6 +47,17 @@ export function freePort() {
   });
 }
 
+/** Returns the address of a database on this checkout's PostgreSQL if it runs, or null. */
+export function runningDatabase(name, database) {
+  const { folder } = userFor(join(ROOT, '.data', name));
+  const [pidFile, passwordFile] = [join(folder, 'cluster', 'postmaster.pid'), join(folder, 'password')];
+  if (!existsSync(pidFile) || !existsSync(passwordFile)) return null;
+  // The process is on the first line of the file, and the port on the fourth.
+  const [pid, , , port] = readFileSync(pidFile, 'utf8').split('\n');
+  if (!alive(Number(pid))) return null;
+  return `postgres://zonal:${readFileSync(passwordFile, 'utf8')}@127.0.0.1:${port}/${database}`;
+}
+
 /**
  * Starts a PostgreSQL of this checkout's own on loopback and returns its address and a function that stops it. A
  * server that an earlier run left behind is stopped first; a cluster that was killed recovers by itself. Options:

@@ -20,13 +20,7 @@ import { editRoutes } from './inside/editRoutes';
 import { houseRoutes } from './glass/houseRoutes';
 import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
-import {
-  forgottenLimit,
-  ownPasswordLimit,
-  passLimit,
-  pushTestLimit,
-  signInLimit,
-} from './http/limits';
+import { forgottenLimit, ownPasswordLimit, passLimit, pushTestLimit, signInLimit } from './http/limits';
 import { answersIn, openApi } from './http/openApi';
 import { STRICT_POLICY, WORKER_POLICY } from './http/policy';
 import { mount } from './http/route';

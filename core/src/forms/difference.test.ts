@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { outwardView } from '../glass';
-import { nextRevision, type Revision } from '../reach';
+import { fingerprintOf, nextRevision, type Revision } from '../reach';
 import { RANGE } from '../testing/arbitraries';
 import { STREET, entry, rulesOf, zoned } from '../testing/samples';
 import { DAY } from '../zones';
@@ -59,4 +59,34 @@ it('is known since a revision unless what left after it is known no more', () =>
   const third = nextRevision(second, viewOf([{ ...a, title: 'Later' }]), NOW + 100 * DAY);
   expect([0, 1, 2, 3].map((n) => knowsSince(second, n))).toEqual([false, true, true, false]);
   expect([0, 1, 2, 3, 4].map((n) => knowsSince(third, n))).toEqual([false, false, true, true, false]);
+});
+
+it('is not known since a revision of another history, though it has the number of one of this', () => {
+  const a = entry({ id: 'a', start: zoned('2026-06-01T10:00') });
+  const b = entry({ id: 'b', start: zoned('2026-06-02T10:00') });
+  const first = nextRevision(null, viewOf([a]), NOW);
+  // After the first revision a back-up was made; what came then was lost, and something else came.
+  const lost = nextRevision(first, viewOf([a, b]), NOW + 5_000);
+  const second = nextRevision(first, viewOf([{ ...a, title: 'Later' }]), NOW + 9_000);
+  const third = nextRevision(second, viewOf([a]), NOW + 12_000);
+  for (const revision of [second, third]) {
+    expect(knowsSince(revision, 1, fingerprintOf(first)!)).toBe(true);
+    expect(knowsSince(revision, 2, fingerprintOf(second)!)).toBe(true);
+    expect(knowsSince(revision, 2, fingerprintOf(lost)!)).toBe(false);
+  }
+  // The same content at another time is another history: its stamps are others.
+  const later = nextRevision(first, viewOf([{ ...a, title: 'Later' }]), NOW + 20_000);
+  expect(fingerprintOf(later)).not.toBe(fingerprintOf(second));
+});
+
+it('is known since revisions of before there were fingerprints, and since two hundred at most', () => {
+  const a = entry({ id: 'a', start: zoned('2026-06-01T10:00') });
+  const { fingerprints: _none, ...old } = nextRevision(null, viewOf([a]), NOW);
+  const held = fingerprintOf(old)!;
+  let revision = nextRevision(old, viewOf([{ ...a, title: 'Later' }]), NOW + 5_000);
+  expect(knowsSince(revision, 1, held)).toBe(true);
+  for (let i = 0; i < 300; i++)
+    revision = nextRevision(revision, viewOf([{ ...a, title: `No. ${i}` }]), NOW + 10_000 + i * 1_000);
+  expect(knowsSince(revision, 1, held)).toBe(false);
+  expect(revision.fingerprints).toHaveLength(200);
 });

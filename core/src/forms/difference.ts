@@ -1,11 +1,16 @@
 import type { OutwardView } from '../glass';
-import { touchedSince, type Revision } from '../reach';
+import { fingerprintOf, touchedSince, type Revision } from '../reach';
 import { calendarParts, type CalendarOptions } from './icsCalendar';
 import type { Parts } from './parts';
 
-/** Returns whether everything that changed after a revision is still known. */
-export function knowsSince({ number, forgotten }: Revision, since: number): boolean {
-  return since >= Math.max(1, forgotten) && since <= number;
+/**
+ * Returns whether everything that changed after a revision is still known. `fingerprint` is that of the revision which a program
+ * holds: after a restored back-up another one may have its number.
+ */
+export function knowsSince(revision: Revision, since: number, fingerprint?: string): boolean {
+  const { number, forgotten } = revision;
+  if (since < Math.max(1, forgotten) || since > number) return false;
+  return fingerprint === undefined || fingerprintOf(revision, since) === fingerprint;
 }
 
 /**

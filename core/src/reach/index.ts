@@ -1,5 +1,6 @@
 export {
   byLeaving,
+  fingerprintOf,
   isTold,
   leavingAt,
   nextRevision,

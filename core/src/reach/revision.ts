@@ -55,6 +55,34 @@ export interface Revision {
   readonly gone: readonly Gone[];
   /** What left with an earlier revision than this is no longer known. */
   readonly forgotten: number;
+  /**
+   * Fingerprints of the newest revisions, this one's last: each stands for all that readers could see up to then. After a restored
+   * back-up a number may belong to other content than before, a fingerprint never does. Missing in revisions of before there were
+   * any.
+   */
+  readonly fingerprints?: readonly string[];
+}
+
+/** How many revisions have their fingerprints kept: programs that hold an older one read everything again. */
+const MAX_FINGERPRINTS = 200;
+const FINGERPRINT_LETTERS = 12;
+
+/** Returns the fingerprints of a revision and of those before it, oldest first. */
+function fingerprintsOf({ number, at, print, stamps, fingerprints }: Revision): readonly string[] {
+  if (fingerprints) return fingerprints;
+  const items = Object.entries(stamps).map(([uid, s]) => [uid, s.print, s.at]);
+  const text = JSON.stringify([
+    number,
+    at,
+    print,
+    items.sort(([a], [b]) => compareText(String(a), String(b))),
+  ]);
+  return [quickPrint(text).slice(0, FINGERPRINT_LETTERS)];
+}
+
+/** Returns the fingerprint of a numbered revision (default: of this one), or null if it is not known. */
+export function fingerprintOf(revision: Revision, number = revision.number): string | null {
+  return fingerprintsOf(revision).at(number - revision.number - 1) ?? null;
 }
 
 const prints = new WeakMap<OutwardItem, string>();
@@ -119,6 +147,8 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
   const after = (known: { readonly at: Instant } | undefined) =>
     Math.max(at, (known?.at ?? -Infinity) + 1000);
   const stamps: Record<string, Stamp> = {};
+  /** What is different from the revision before. */
+  const differences: string[] = [];
   let kept = 0;
   let last = at;
   for (const item of view.items) {
@@ -130,6 +160,7 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
       continue;
     }
     const changed = after(stamp ?? left.get(item.uid));
+    differences.push(item.uid, own, String(changed));
     last = Math.max(last, changed);
     const over = overAt(item);
     const reached = stamp ? Math.max(stamp.over, stamp.reached ?? -Infinity) : -Infinity;
@@ -150,13 +181,17 @@ export function nextRevision(previous: Revision | null, view: OutwardView, now: 
     // What is over before the horizon begins was left behind by time.
     if (stamps[uid] || goesWithTime(stamp, view.range.from, at)) continue;
     gone.push({ uid, sequence: number - 1, at: after(stamp) });
+    differences.push(uid, String(after(stamp)));
     last = Math.max(last, after(stamp));
   }
   const known = new Set(gone.sort(byLeaving).slice(-MOST_GONE));
   const forgotten = [...left.values(), ...gone]
     .filter((one) => !stamps[one.uid] && !known.has(one))
     .reduce((most, { sequence }) => Math.max(most, sequence + 1), previous?.forgotten ?? 0);
-  return { number, at: last, print, stamps, gone: [...known], forgotten };
+  const earlier = previous ? fingerprintsOf(previous) : [];
+  const text = JSON.stringify([earlier.at(-1) ?? '', number, last, print, ...differences]);
+  const fingerprints = [...earlier, quickPrint(text).slice(0, FINGERPRINT_LETTERS)].slice(-MAX_FINGERPRINTS);
+  return { number, at: last, print, stamps, gone: [...known], forgotten, fingerprints };
 }
 
 /** Whether an item is left behind by time alone: nobody can still show a time of it that is to come. */

@@ -4,7 +4,8 @@ import { retryDeadlocks } from './jobs';
 describe('a statement that was ended in a deadlock', () => {
   const failing = (times: number, code: string) => {
     let calls = 0;
-    return () => (++calls > times ? Promise.resolve(calls) : Promise.reject(Object.assign(new Error(), { code })));
+    return () =>
+      ++calls > times ? Promise.resolve(calls) : Promise.reject(Object.assign(new Error(), { code }));
   };
 
   it('is run again', async () => {

@@ -9,7 +9,7 @@ import {
   type WindowRules,
 } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { nextRevision } from '@zonal/core/reach';
+import { fingerprintOf, nextRevision } from '@zonal/core/reach';
 import { DAY, instantOf, type Instant, dayAt } from '@zonal/core/zones';
 import { LRUCache } from 'lru-cache';
 import PQueue from 'p-queue';
@@ -70,6 +70,8 @@ export interface CompilerOptions {
   readonly room?: number;
   /** Renders documents (default: in this thread). */
   readonly rendering?: Rendering;
+  /** Is called if the database no longer has a change that was applied here: nothing in memory is right any more. */
+  readonly onDatabaseReplaced?: () => void;
 }
 
 interface OpenWindow extends Omit<WindowState, 'rules'> {
@@ -102,6 +104,8 @@ const MEGABYTE = 1024 * 1024;
 const ROWS = 200;
 /** So often, in milliseconds, it is asked whether there is a mail server. */
 const MAIL_ASKED = 10_000;
+/** A change that is younger than this is in the log, whatever was dropped from it. */
+const SURELY_LOGGED_MS = 7 * DAY;
 /** The log goes before what readers ask for: nobody can hold up a withdrawal by asking. What can wait goes last. */
 const [LOG, ASKED, REST] = [2, 1, 0];
 
@@ -134,6 +138,9 @@ export class Compiler implements Compiling {
   private resting: Promise<void> | null = null;
   private closing = false;
   private mail = { known: false, askedAt: -Infinity };
+  /** When the change at the cursor was made, as the log says; null if it is not known. */
+  private cursorAt: Instant | null = null;
+  private readonly onDatabaseReplaced: () => void;
   /** Changes that were read and not taken in yet. */
   private waiting: ChangeRow[] = [];
   /** Views that changes concerned since the store was told what they take into account. */
@@ -153,6 +160,7 @@ export class Compiler implements Compiling {
       mails = false,
       hub = '',
       rendering = new Renderer(room / 4),
+      onDatabaseReplaced = () => undefined,
     }: CompilerOptions,
   ) {
     this.sequelize = sequelize;
@@ -160,6 +168,7 @@ export class Compiler implements Compiling {
     this.clock = clock;
     this.mails = mails;
     this.hub = hub;
+    this.onDatabaseReplaced = onDatabaseReplaced;
     this.rendering = rendering;
     const forMaterial = Math.ceil(room / 5);
     this.material = new Material(forMaterial);
@@ -273,7 +282,27 @@ export class Compiler implements Compiling {
       });
     const [row] = this.waiting;
     if (row) await this.take(row);
+    else await this.requireSameDatabase();
     return row !== undefined;
+  }
+
+  /**
+   * Throws if the change that was applied last is not in the log: the database was replaced by an older state of it, by a restored
+   * back-up or a fail-over, and numbers of changes will come again with other contents.
+   */
+  private async requireSameDatabase(): Promise<void> {
+    const row = await ChangeRow.findByPk(this.cursor, { attributes: ['createdAt'], raw: true });
+    const at = row ? row.createdAt.getTime() : null;
+    const isGone = at === null && this.cursorAt !== null && this.clock() - this.cursorAt < SURELY_LOGGED_MS;
+    if (isGone || (at !== null && this.cursorAt !== null && at !== this.cursorAt)) {
+      log.error(
+        { changeId: this.cursor },
+        'the database was replaced by an older state; everything is read again',
+      );
+      this.onDatabaseReplaced();
+      throw new Error('The database no longer has a change that was applied.');
+    }
+    this.cursorAt = at;
   }
 
   rest(): Promise<void> {
@@ -460,6 +489,7 @@ export class Compiler implements Compiling {
       if (view.basis.changeId < row.id && view.known) view.basis = { ...view.basis, changeId: row.id };
     for (const id of row.dropped) this.material.drop(id);
     this.cursor = row.id;
+    this.cursorAt = at;
     if (row.id <= this.begun) return;
     await this.outside.news({ calendarIds: calendars, windowIds: [...ruled] });
   }
@@ -630,7 +660,8 @@ export class Compiler implements Compiling {
     if (!state || !this.mayShow(view)) return;
     const { listed } = this.windows.get(view.windowId)!;
     const { number } = state.revision;
-    await this.outside.view({ viewId: view.id, number, day: view.basis.day, listed });
+    const fingerprint = fingerprintOf(state.revision) ?? '';
+    await this.outside.view({ viewId: view.id, number, fingerprint, day: view.basis.day, listed });
   }
 
   private async takeWindow(state: WindowState, changeId: number): Promise<void> {

@@ -22,6 +22,8 @@ offer<CompilerData, Outside, Compiler>(
       sequelize,
       rendering,
       room: room - renderRoom,
+      // The thread ends, and is started again: readers get what is true then.
+      onDatabaseReplaced: () => process.exit(1),
     });
     const write = compiler.write.bind(compiler);
     const close = compiler.close.bind(compiler);

@@ -39,9 +39,10 @@ async function ask(headers: Record<string, string> = {}, feed: string = window.k
 }
 
 it('a token is that of its view alone', () => {
-  const token = syncToken('one', 7);
-  expect(['one', 'two'].map((view) => revisionOfToken(token, view))).toEqual([7, null]);
-  expect(revisionOfToken(token.replaceAll('"', ''), 'one')).toBe(7);
+  const held = { number: 7, fingerprint: 'c0ffee' };
+  const token = syncToken('one', held);
+  expect(['one', 'two'].map((view) => revisionOfToken(token, view))).toEqual([held, null]);
+  expect(revisionOfToken(token.replaceAll('"', ''), 'one')).toEqual(held);
   expect(['', '"data:,7"', '7', 'data:,7-x'].map((t) => revisionOfToken(t, 'one'))).toEqual([
     null,
     null,

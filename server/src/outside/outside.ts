@@ -70,6 +70,7 @@ export interface ShownView {
   readonly viewId: string;
   /** Of its revision. */
   readonly number: number;
+  readonly fingerprint: string;
   /** The day of the host zone up to which it is worked out: its horizon and its busy time depend on it. */
   readonly day: number;
   readonly listed: boolean;
@@ -148,6 +149,8 @@ export interface EntryOrder {
 /** What changed after a revision is asked for. */
 export interface DifferenceOrder {
   readonly since: number;
+  /** Of the revision that is held. */
+  readonly fingerprint: string;
 }
 
 /** Something is asked of a window as a collection. */

@@ -8,6 +8,7 @@ import { log } from '../log';
 import { ThreadUnavailable } from '../threads/thread';
 import { DocumentShelf } from './documentShelf';
 import type { Document } from './document';
+import { NOTHING_HELD, type HeldRevision } from './syncToken';
 import type {
   Compiling,
   DavOrder,
@@ -223,10 +224,10 @@ export class Publisher implements Outside {
    * Returns what changed behind a key after a revision of a view, or that it is not known: any more, or as the key shows
    * another view by now. Null when nothing is shown.
    */
-  difference(token: string, viewId: string, since: number): Promise<Document | null> {
+  difference(token: string, viewId: string, held: HeldRevision): Promise<Document | null> {
     return this.served(token, ({ shown, place }, now) => {
-      const from = { since: shown.viewId === viewId ? since : 0 };
-      return this.shelf.difference(shown, place, from, now);
+      const { number: since, fingerprint } = shown.viewId === viewId ? held : NOTHING_HELD;
+      return this.shelf.difference(shown, place, { since, fingerprint }, now);
     });
   }
 
@@ -366,8 +367,12 @@ export class Publisher implements Outside {
 
   view(shown: ShownView): void {
     const before = this.shown.get(shown.viewId);
-    const { number, listed, day } = shown;
-    const same = before?.number === number && before.listed === listed && before.day === day;
+    const { number, fingerprint, listed, day } = shown;
+    const same =
+      before?.number === number &&
+      before.fingerprint === fingerprint &&
+      before.listed === listed &&
+      before.day === day;
     if (!same) this.shown.set(shown.viewId, shown);
   }
 

@@ -46,7 +46,10 @@ export interface Place {
 }
 
 /** What readers are told first: that their address goes on elsewhere, else that the window ends. */
-export function noticeOf({ moved, farewell }: Order, publicUrl: string): Notice | null {
+export function noticeOf(
+  { moved, farewell }: Pick<Order, 'moved' | 'farewell'>,
+  publicUrl: string,
+): Notice | null {
   if (!moved) return farewell && { to: null, ...farewell };
   const { see, feed } = addressesOf(publicUrl, moved.token);
   return { to: { see, feed }, at: moved.at, until: moved.until };
@@ -115,7 +118,7 @@ function writeDifference(
   place: Place,
 ): Written {
   const { addresses, notice, robots } = placeOf(order, place);
-  const known = knowsSince(revision, order.since);
+  const known = knowsSince(revision, order.since, order.fingerprint);
   const options = { source: addresses.feed, page: addresses.see, notice };
   const text = known ? wholeOf(differenceParts(view, revision, order.since, options)) : NOT_KNOWN;
   return {

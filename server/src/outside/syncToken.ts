@@ -9,17 +9,26 @@ export const DAV_CLASSES = '1, access-control, calendar-access';
 /** What of a request the answer at a feed's address depends on. */
 export const FEED_VARY = 'Accept-Encoding, Prefer, Sync-Token';
 
-const TOKEN = /^"?data:,(\d{1,9})-([\w-]{12})"?$/;
+const TOKEN = /^"?data:,(\d{1,9})\.([0-9a-f]{1,40})-([\w-]{12})"?$/;
+
+/** A revision as a program names it: the fingerprint tells it from another one that has its number after a restored back-up. */
+export interface HeldRevision {
+  readonly number: number;
+  readonly fingerprint: string;
+}
+
+/** What a program holds whose token is none of a view's: it is told to ask for everything. */
+export const NOTHING_HELD: HeldRevision = { number: 0, fingerprint: '' };
 
 /** Returns the token by which a program tells which revision of a view it holds; it is opaque to programs. */
-export function syncToken(viewId: string, number: number): string {
-  return `"data:,${number}-${viewPrint(viewId)}"`;
+export function syncToken(viewId: string, { number, fingerprint }: HeldRevision): string {
+  return `"data:,${number}.${fingerprint}-${viewPrint(viewId)}"`;
 }
 
 /** Returns the revision that a token names, or null where it is none of this view. */
-export function revisionOfToken(token: string, viewId: string): number | null {
-  const [, number, print] = TOKEN.exec(token.trim()) ?? [];
-  return print === viewPrint(viewId) ? Number(number) : null;
+export function revisionOfToken(token: string, viewId: string): HeldRevision | null {
+  const [, number, fingerprint, print] = TOKEN.exec(token.trim()) ?? [];
+  return print === viewPrint(viewId) ? { number: Number(number), fingerprint: fingerprint! } : null;
 }
 
 /** Returns the revision that an entity tag of a document names, or null. */
