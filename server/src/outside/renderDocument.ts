@@ -138,7 +138,9 @@ function writeDifference(
 /** Writes what a window answers as a collection. */
 function writeDav(order: Order & DavOrder, { view, revision }: RenderedView, place: Place): Written {
   const { addresses, notice, robots } = placeOf(order, place);
-  const own = { addresses, notice, of: viewPrint(order.viewId) };
+  // Who follows the collection goes on with the collection at the new address.
+  const to = order.moved && { ...notice!.to!, feed: addressesOf(place.publicUrl, order.moved.token).dav };
+  const own = { addresses, notice: to ? { ...notice!, to } : notice, of: viewPrint(order.viewId) };
   const { status, contentType, text, tag, learns } = davAnswer(view, revision, own, order.asked);
   return {
     ...writeHead(text, noBody()),

@@ -304,8 +304,93 @@ describe('syncing by difference', () => {
         expect.arrayContaining(['valid-sync-token']),
       ]);
     }
-    const few = sync('').replace('<prop>', '<limit><nresults>1</nresults></limit><prop>');
-    expect(window.ask({ method: 'REPORT', body: few }).status).toBe(507);
+  });
+
+  describe('in parts', () => {
+    const many = Array.from({ length: 7 }, (_, i) =>
+      entry({ id: `e${i}`, uid: `e${i}`, title: `No. ${i}`, start: zoned(`2026-06-1${i}T10:00`) }),
+    );
+    /** A program that asks for a few members at a time, and does what the answers say. */
+    function program(window: ReturnType<typeof collection>, limit: number) {
+      const held = new Map<string, string>();
+      let token = '';
+      const step = () => {
+        const body = sync(token).replace('<prop>', `<limit><nresults>${limit}</nresults></limit><prop>`);
+        const { status, responses, xml, learns } = window.ask({ method: 'REPORT', body });
+        expect(status).toBe(207);
+        const [more, members] = [true, false].map((isWhole) =>
+          responses.filter((r) => (r.href[0] === '/dav/k/') === isWhole),
+        );
+        expect(members!.length).toBeLessThanOrEqual(limit);
+        for (const { href, propstat, status: gone } of members!)
+          if (gone) held.delete(href[0]);
+          else held.set(href[0], propstat[0].prop.getetag);
+        token = xml!.multistatus['sync-token'];
+        if (more!.length) {
+          expect([more![0]!.status, learns]).toEqual(['HTTP/1.1 507 Insufficient Storage', null]);
+          expect(Object.keys(more![0]!.error)).toEqual(['number-of-matches-within-limits']);
+        }
+        return more!.length > 0;
+      };
+      return { held, step };
+    }
+    const whole = (window: ReturnType<typeof collection>) => {
+      const { responses } = window.ask({ method: 'REPORT', body: sync('') });
+      return new Map(responses.map((r) => [r.href[0], r.propstat[0].prop.getetag]));
+    };
+
+    it.each([1, 2, 3, 7, 50])('of %s gives the same in the end', (limit) => {
+      const window = collection(many);
+      const { held, step } = program(window, limit);
+      while (step());
+      expect(held).toEqual(whole(window));
+      window.change([...many.slice(3), { ...many[0]!, title: 'Moved' }]);
+      while (step());
+      expect(held).toEqual(whole(window));
+    });
+
+    it.each([1, 2, 3])('of %s gives the same in the end if it changes between them', (limit) => {
+      const window = collection(many);
+      const { held, step } = program(window, limit);
+      expect(step()).toBe(true);
+      // Some of what was sent leaves, some that was not sent yet, and something comes.
+      window.change([...many.slice(1, 6), entry({ id: 'n', uid: 'n', start: zoned('2026-06-20T10:00') })]);
+      expect(step()).toBe(true);
+      window.tell({ ends: 'window', to: null, at: NOW, until: NOW + 86_400_000 });
+      while (step());
+      expect(held).toEqual(whole(window));
+      window.tell(null);
+      window.change(many.slice(2, 5));
+      expect(step()).toBe(true);
+      window.change(many.slice(4));
+      while (step());
+      expect(held).toEqual(whole(window));
+    });
+
+    it('is not gone on with after a revision of another history', () => {
+      const [window, other] = [collection(many), collection(many.slice(1))];
+      const body = (token: string) =>
+        sync(token).replace('<prop>', '<limit><nresults>2</nresults></limit><prop>');
+      const token = window.ask({ method: 'REPORT', body: body('') }).xml!.multistatus['sync-token'];
+      expect(other.ask({ method: 'REPORT', body: body(token) }).status).toBe(403);
+    });
+  });
+
+  it('finds a task that is due at the very end of a range, and none at its start', () => {
+    const at = '2026-06-12T10:00';
+    const due = entry({ id: 'd', uid: 'd', title: 'Survey', kind: 'due', start: zoned(at), end: zoned(at) });
+    const rules = rulesOf('clear');
+    const window = collection([due], { ...rules, wording: { ...rules.wording, dueAs: 'task' } });
+    const found = (start: string, end: string) =>
+      window.ask({
+        method: 'REPORT',
+        body: query(
+          `<C:comp-filter name="VTODO"><C:time-range start="${start}" end="${end}"/></C:comp-filter>`,
+        ),
+      }).responses.length;
+    expect(found('20260612T120000Z', '20260612T130000Z')).toBe(1);
+    expect(found('20260612T130000Z', '20260612T140000Z')).toBe(0);
+    expect(found('20260612T110000Z', '20260612T125959Z')).toBe(0);
   });
 
   it('tells all members again once something changed that all of them say, and that a notice came and went', () => {

@@ -11,7 +11,7 @@ import { DECLARED, cal, dav, element, type Name } from './names';
 import { ACCOUNT, accountOf, pathOf, usualNames, valueOf, type Target } from './properties';
 import { childOf, readXml, type Element } from './readXml';
 import { Refused, tooMany } from './refused';
-import { since, tokenOf } from './syncing';
+import { countIn, since, tokenOf, tokenOfPart } from './syncing';
 import { stretchOf } from './when';
 
 /** Methods that a read-only collection answers (RFC 9110, RFC 4918, RFC 3253). */
@@ -266,25 +266,44 @@ const REPORTED: Readonly<Record<Name, Report>> = {
   },
 
   [dav('sync-collection')]: (members, root, { minimal }) => {
-    const told = since(members, childOf(root, dav('sync-token'))?.text ?? '');
+    const token = childOf(root, dav('sync-token'))?.text ?? '';
+    const told = since(members, token);
     if (!told) throw new Refused(dav('valid-sync-token'));
-    const limit = Number(childOf(childOf(root, dav('limit')), dav('nresults'))?.text ?? Infinity);
-    if (told.changed.length + told.left.length > limit) throw tooMany();
+    const asked = Number(childOf(childOf(root, dav('limit')), dav('nresults'))?.text ?? Infinity);
+    const limit = asked >= 1 ? Math.floor(asked) : Infinity;
+    const changed = told.changed.slice(0, limit);
+    const left = told.left.slice(0, Math.max(0, limit - changed.length));
+    const isPart = changed.length + left.length < told.changed.length + told.left.length;
+    const begun = told.isContinued ? countIn(token) : 0;
     const wanted = wantedIn(root, members);
     const path = pathOf(members.own.addresses.dav);
     const responses = [
       ...responsesOf(
-        told.changed.map((member) => ofMember(members, member)),
+        changed.map((member) => ofMember(members, member)),
         wanted,
         members,
         minimal,
       ),
-      ...told.left.map((name) => missingResponse(path + encodeURIComponent(name))),
-      element(dav('sync-token'), tokenOf(members)),
+      ...left.map((name) => missingResponse(path + encodeURIComponent(name))),
+      ...(isPart ? [truncatedResponse(path)] : []),
+      element(
+        dav('sync-token'),
+        isPart ? tokenOfPart(members, told, begun + changed.length + left.length) : tokenOf(members),
+      ),
     ];
-    return multiStatus(responses, { contents: true, had: told.had });
+    // Who has a part of it has not reached this revision yet.
+    return multiStatus(responses, isPart ? null : { contents: true, had: told.had });
   },
 };
+
+/** Says that there is more than was asked for (RFC 6578 section 3.6). */
+function truncatedResponse(path: string): Html {
+  return element(dav('response'), [
+    element(dav('href'), path),
+    statusLine('507 Insufficient Storage'),
+    element(dav('error'), element(dav('number-of-matches-within-limits'))),
+  ]);
+}
 
 /** Returns the name of a member at an address, or a text that is none. */
 function nameIn(href: string, { own }: Members): string {

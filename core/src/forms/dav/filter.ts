@@ -58,10 +58,9 @@ interface KindTest {
 
 function kindTest(filter: Element, { setting }: Members): KindTest {
   const name = nameIn(filter);
-  const isKind = (item: OutwardItem | null) => {
-    const due = item && item.kind !== 'busy' && item.content.kind === 'due' && setting.dueAs === 'task';
-    return name === (due ? 'VTODO' : 'VEVENT');
-  };
+  const isTask = (item: OutwardItem | null) =>
+    item !== null && item.kind !== 'busy' && item.content.kind === 'due' && setting.dueAs === 'task';
+  const isKind = (item: OutwardItem | null) => name === (isTask(item) ? 'VTODO' : 'VEVENT');
   if (childOf(filter, cal('is-not-defined'))) return { quick: ({ item }) => !isKind(item), slow: null };
   const range = childOf(filter, cal('time-range'));
   const stretch = range && stretchOf(range);
@@ -69,7 +68,11 @@ function kindTest(filter: Element, { setting }: Members): KindTest {
     if (!isKind(item)) return false;
     if (!stretch) return true;
     // A notice is true as long as it is there.
-    return !item || occurrencesOfItems([item], stretch).some((time) => touches(time, stretch));
+    if (!item) return true;
+    if (!isTask(item)) return occurrencesOfItems([item], stretch).some((time) => touches(time, stretch));
+    // One that is due at the very end is found too: the other way round than an event (RFC 4791 section 9.9).
+    const { from, to } = stretch;
+    return occurrencesOfItems([item], { from, to: to + 1 }).some((time) => from < time.to && time.to <= to);
   };
   const tests = filter.children.filter((c) => c.name === cal('prop-filter')).map(propTest);
   const below = filter.children.filter((c) => c.name === cal('comp-filter')).map(belowTest);
