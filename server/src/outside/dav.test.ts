@@ -156,7 +156,10 @@ it('is found from its well-known place by whoever has a key, and by nobody else'
   for (const given of [basic(key.token, ''), basic('somebody', key.token)]) {
     const found = await ask('PROPFIND', '/dav/', given, body);
     expect(found.status).toBe(207);
-    expect(await found.text()).toContain(`<D:href>${at('account/')}</D:href>`);
+    const text = await found.text();
+    expect(text).toContain(`<D:href>${at('account/')}</D:href>`);
+    // What was asked is what answers.
+    expect(/<D:response><D:href>([^<]+)</.exec(text)![1]).toBe('/dav/');
   }
   for (const given of [{}, basic('somebody', 'nothing'), { authorization: 'Bearer x' }]) {
     const asked = await ask('PROPFIND', '/dav/', given, body);

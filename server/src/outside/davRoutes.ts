@@ -45,7 +45,7 @@ export function davRoutes(publisher: Publisher, answers: Answering, publicUrl: s
   const find = (token: string, req: Request) => publisher.dav(token, { asked: askedBy(req) });
   const answer = opened('dav', find);
   const ofAccount = (token: string, req: Request, res: Response) => {
-    req.params = { token, name: 'account/' };
+    req.params = { token, name: 'account/', at: req.path.endsWith('/') ? req.path : `${req.path}/` };
     return answer(req, res);
   };
 
@@ -102,6 +102,7 @@ function askedBy(req: Request): DavAsked {
   return {
     method: isGet(req) ? 'GET' : (req.method as 'PROPFIND' | 'REPORT'),
     name: String(req.params['name']),
+    ...(req.params['at'] ? { at: String(req.params['at']) } : {}),
     // A tree of one level: all of it is what is asked for where nothing is said (RFC 4918 section 9.1).
     deep: req.method === 'PROPFIND' && req.get('depth') !== '0',
     body: typeof req.body === 'string' ? req.body : '',

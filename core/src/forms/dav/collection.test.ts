@@ -98,7 +98,7 @@ describe('a collection', () => {
     expect(Object.keys(there.prop.resourcetype)).toEqual(['collection', 'calendar']);
     expect(there.prop.displayname).toBe('Bridge times');
     expect(there.prop['calendar-home-set'].href).toEqual(['/dav/k/account/']);
-    expect(there.prop['supported-report-set']['supported-report']).toHaveLength(4);
+    expect(there.prop['supported-report-set']['supported-report']).toHaveLength(8);
     expect(missing.status).toBe('HTTP/1.1 404 Not Found');
     expect(Object.keys(missing.prop)).toEqual(['x']);
     expect(ask({ body, minimal: true }).responses[0].propstat).toHaveLength(1);
@@ -159,7 +159,7 @@ describe('a collection', () => {
     const deep = '<a>'.repeat(50) + '</a>'.repeat(50);
     for (const body of [bomb, '<propfind', '<nothing/>', deep, `<propfind xmlns="DAV:">&x;</propfind>`])
       expect(ask({ body }).status).toBe(400);
-    const unknown = ask({ method: 'REPORT', body: `<expand-property ${NS}/>` });
+    const unknown = ask({ method: 'REPORT', body: `<version-tree ${NS}/>` });
     expect(unknown.status).toBe(403);
     expect(unknown.xml.error).toHaveProperty('supported-report');
     expect(ask({ name: 'none.ics', body: prop('<getetag/>') }).status).toBe(404);
@@ -304,6 +304,34 @@ describe('syncing by difference', () => {
         expect.arrayContaining(['valid-sync-token']),
       ]);
     }
+  });
+
+  it('expands properties that name another resource, and knows one principal', () => {
+    const { ask } = collection([market]);
+    const report = (body: string, name = '') => ask({ method: 'REPORT', name, body });
+    const expand = `<expand-property ${NS}>
+      <property name="displayname"/><property name="nothing" namespace="urn:other"/>
+      <property name="current-user-principal"><property name="displayname"/>
+        <property name="calendar-home-set" namespace="urn:ietf:params:xml:ns:caldav"><property name="principal-URL"/></property>
+      </property></expand-property>`;
+    const { status, responses } = report(expand);
+    expect(status).toBe(207);
+    const [found, missing] = responses[0].propstat;
+    expect([found.prop.displayname, missing.status]).toEqual(['Bridge times', 'HTTP/1.1 404 Not Found']);
+    const [account] = found.prop['current-user-principal'].response;
+    expect([account.href, account.propstat[0].prop.displayname]).toEqual([
+      ['/dav/k/account/'],
+      'Bridge times',
+    ]);
+    const [home] = account.propstat[0].prop['calendar-home-set'].response;
+    expect(home.propstat[0].prop['principal-URL'].href).toEqual(['/dav/k/account/']);
+    expect(report(`<expand-property ${NS}><property name="a b"/></expand-property>`).status).toBe(400);
+
+    const match = report(`<principal-match ${NS}><self/><prop><principal-URL/></prop></principal-match>`);
+    expect(match.responses.map((r) => r.href)).toEqual([['/dav/k/account/']]);
+    const search = `<principal-property-search ${NS}><property-search><prop><displayname/></prop><match>B</match></property-search></principal-property-search>`;
+    expect(report(search).responses).toEqual([]);
+    expect(report(`<principal-search-property-set ${NS}/>`, 'account/').status).toBe(200);
   });
 
   describe('in parts', () => {

@@ -8,7 +8,7 @@ import { calendarData, dataIn } from './calendarData';
 import { filterOf } from './filter';
 import { Members, type DavSetting, type Member } from './members';
 import { DECLARED, cal, dav, element, type Name } from './names';
-import { ACCOUNT, accountOf, pathOf, usualNames, valueOf, type Target } from './properties';
+import { ACCOUNT, LINKED_TARGETS, accountOf, pathOf, usualNames, valueOf, type Target } from './properties';
 import { childOf, readXml, type Element } from './readXml';
 import { Refused, tooMany } from './refused';
 import { countIn, since, tokenOf, tokenOfPart } from './syncing';
@@ -22,6 +22,8 @@ export interface DavAsked {
   readonly method: 'GET' | 'PROPFIND' | 'REPORT';
   /** What stands behind the address of the collection: empty, or the name of a member, or of the account. */
   readonly name: string;
+  /** The path at which it was asked, if that is not its own: the answer names it. */
+  readonly at?: string;
   /** Whether members are asked for too (RFC 4918 section 10.2). */
   readonly deep: boolean;
   readonly body: string;
@@ -44,6 +46,8 @@ export interface DavAnswer {
 
 const XML = 'application/xml; charset=utf-8';
 const CALENDAR = 'text/calendar; charset=utf-8';
+/** The name of an element without a prefix (XML names, section 3, as far as programs use it). */
+const XML_NAME = /^[A-Za-z_][\w.-]{0,100}$/;
 /** Members that one request may name. */
 const MAX_HREFS = 2_000;
 /** Different properties that one request may ask for. */
@@ -100,10 +104,12 @@ function answered(members: Members, asked: DavAsked): DavAnswer {
   if (method === 'PROPFIND') return found(members, asked);
   const root = readXml(asked.body);
   if (!root) throw new Refused(null, 400);
+  const target = targetOf(members, name);
+  const common = COMMON[root.name];
+  if (common) return common(members, root, target);
   const report = REPORTED[root.name];
-  // They are of the collection: a member has none, nor has the account.
+  // The account has no entries.
   if (!report || name === ACCOUNT) throw new Refused(dav('supported-report'));
-  if (name) targetOf(members, name);
   return report(members, root, asked);
 }
 
@@ -160,12 +166,12 @@ function namesIn(element: Element | undefined): Name[] {
 
 const DATA = cal('calendar-data');
 
-function found(members: Members, { name, deep, body, minimal }: DavAsked): DavAnswer {
+function found(members: Members, { name, at, deep, body, minimal }: DavAsked): DavAnswer {
   const root = body.trim() ? readXml(body) : null;
   if (body.trim() && root?.name !== dav('propfind')) throw new Refused(null, 400);
   const wanted = { ...wantedIn(root, members), data: null };
   const target = targetOf(members, name);
-  const targets: Target[] = [target];
+  const targets: Target[] = [at === undefined ? target : { ...target, href: at }];
   if (deep && target.kind === 'collection')
     for (const member of members.all()) targets.push(ofMember(members, member));
   // Whoever looks at the account learns which collection there is.
@@ -200,6 +206,9 @@ function multiStatus(inside: readonly Html[], learns: DavAnswer['learns']): DavA
 
 const statusLine = (line: string) => element(dav('status'), `HTTP/1.1 ${line}`);
 
+const propStat = (props: readonly Html[], line: string) =>
+  element(dav('propstat'), [element(dav('prop'), props), statusLine(line)]);
+
 /** What a target says of what is wanted (RFC 4918 section 14.24). */
 function responseOf(
   target: Target,
@@ -216,12 +225,10 @@ function responseOf(
     else there.push(element(name, wanted.namesOnly ? '' : value));
   }
   if (wanted.data && target.kind === 'member') there.push(element(DATA, wanted.data(target.member)));
-  const stat = (props: readonly Html[], line: string) =>
-    element(dav('propstat'), [element(dav('prop'), props), statusLine(line)]);
   return element(dav('response'), [
     element(dav('href'), target.href),
-    ...(there.length || !missing.length || minimal ? [stat(there, '200 OK')] : []),
-    ...(missing.length && !minimal ? [stat(missing, '404 Not Found')] : []),
+    ...(there.length || !missing.length || minimal ? [propStat(there, '200 OK')] : []),
+    ...(missing.length && !minimal ? [propStat(missing, '404 Not Found')] : []),
   ]);
 }
 
@@ -295,6 +302,55 @@ const REPORTED: Readonly<Record<Name, Report>> = {
     return multiStatus(responses, isPart ? null : { contents: true, had: told.had });
   },
 };
+
+type CommonReport = (members: Members, root: Element, target: Target) => DavAnswer;
+
+/** Reports of principals (RFC 3744 section 9): there is one, whoever has the key. Its names are no other's to be searched by. */
+const COMMON: Readonly<Record<Name, CommonReport>> = {
+  [dav('expand-property')]: (members, root, target) => multiStatus([expanded(members, root, target)], null),
+
+  [dav('principal-match')]: (members, root) => {
+    const account = targetOf(members, ACCOUNT);
+    return multiStatus(
+      responsesOf([account], { ...wantedIn(root, members), data: null }, members, false),
+      null,
+    );
+  },
+
+  [dav('principal-property-search')]: () => multiStatus([], null),
+
+  [dav('principal-search-property-set')]: () => ({
+    status: 200,
+    contentType: XML,
+    text: documentOf(dav('principal-search-property-set'), []),
+    learns: null,
+  }),
+};
+
+/** Returns a target with properties, and in place of the addresses of others what these say (RFC 3253 section 3.8). */
+function expanded(members: Members, { children }: Element, target: Target): Html {
+  const [there, missing]: Html[][] = [[], []];
+  const asked = children.filter((child) => child.name === dav('property'));
+  if (asked.length > MAX_PROPERTY_NAMES) throw tooMany();
+  for (const property of asked) {
+    const { name: local = '', namespace = 'DAV:' } = property.attributes;
+    if (!XML_NAME.test(local)) throw new Refused(null, 400);
+    const name: Name = `${namespace} ${local}`;
+    const value = valueOf(name, target, members);
+    const linked = LINKED_TARGETS[name];
+    const inner = linked && targetOf(members, linked === 'account' ? ACCOUNT : '');
+    if (value === null) missing!.push(element(name));
+    else
+      there!.push(
+        element(name, inner && property.children.length ? expanded(members, property, inner) : value),
+      );
+  }
+  return element(dav('response'), [
+    element(dav('href'), target.href),
+    ...(there!.length || !missing!.length ? [propStat(there!, '200 OK')] : []),
+    ...(missing!.length ? [propStat(missing!, '404 Not Found')] : []),
+  ]);
+}
 
 /** Says that there is more than was asked for (RFC 6578 section 3.6). */
 function truncatedResponse(path: string): Html {

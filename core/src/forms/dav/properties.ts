@@ -21,7 +21,15 @@ type Row = {
   readonly [K in Target['kind']]?: (members: Members, target: Extract<Target, { kind: K }>) => Value;
 };
 
-/** What can be reported of a collection (RFC 3253 section 3.1.5). */
+/** What can be reported of every resource (RFC 3253 section 3.8, RFC 3744 section 9). */
+export const COMMON_REPORTS = [
+  dav('expand-property'),
+  dav('principal-match'),
+  dav('principal-property-search'),
+  dav('principal-search-property-set'),
+] as const;
+
+/** What can be reported of a collection besides (RFC 3253 section 3.1.5). */
 export const REPORTS = [
   cal('calendar-query'),
   cal('calendar-multiget'),
@@ -35,6 +43,7 @@ const privileges = () =>
     element(dav('privilege'), element(name)),
   );
 const account = ({ own }: Members) => element(dav('href'), accountOf(pathOf(own.addresses.dav)));
+const collection = ({ own }: Members) => element(dav('href'), pathOf(own.addresses.dav));
 const reports = (names: readonly Name[]) => () =>
   names.map((name) => element(dav('supported-report'), element(dav('report'), element(name))));
 const moment = ({ revision }: Members) => httpDate(revision.at);
@@ -63,10 +72,15 @@ export const PROPERTIES: Readonly<Record<Name, Row>> = {
   },
   [tag('getctag')]: { collection: tokenOf },
   [dav('sync-token')]: { collection: tokenOf },
-  [dav('supported-report-set')]: { collection: reports(REPORTS), account: reports([]), member: reports([]) },
+  [dav('supported-report-set')]: {
+    collection: reports([...REPORTS, ...COMMON_REPORTS]),
+    account: reports(COMMON_REPORTS),
+    member: reports(COMMON_REPORTS),
+  },
   [dav('current-user-principal')]: { collection: account, account, member: account },
   [dav('owner')]: { collection: account, account, member: account },
   [dav('principal-URL')]: { account },
+  [dav('principal-collection-set')]: { collection, account: collection, member: collection },
   [dav('current-user-privilege-set')]: { collection: privileges, account: privileges, member: privileges },
   [cal('calendar-home-set')]: { collection: account, account },
   [colour('calendar-color')]: { collection: ({ view }) => COLOUR_CODES[view.wording.colour] },
@@ -98,6 +112,7 @@ const BY_NAME_ONLY = new Set<Name>([
   dav('current-user-privilege-set'),
   dav('current-user-principal'),
   dav('principal-URL'),
+  dav('principal-collection-set'),
   dav('sync-token'),
   ...Object.keys(PROPERTIES).filter((name) => name.startsWith(cal(''))),
 ] as Name[]);
@@ -114,6 +129,15 @@ export function valueOf(name: Name, target: Target, members: Members): Value | n
   const tell = row[target.kind] as ((members: Members, target: Target) => Value) | undefined;
   return tell ? tell(members, target) : null;
 }
+
+/** Properties whose value is the address of the account, or of the collection: reports expand them. */
+export const LINKED_TARGETS: Readonly<Partial<Record<Name, 'account' | 'collection'>>> = {
+  [dav('current-user-principal')]: 'account',
+  [dav('owner')]: 'account',
+  [dav('principal-URL')]: 'account',
+  [cal('calendar-home-set')]: 'account',
+  [dav('principal-collection-set')]: 'collection',
+};
 
 /** Returns the path of an absolute address. */
 export function pathOf(address: string): string {
