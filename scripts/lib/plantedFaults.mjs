@@ -10,12 +10,6 @@ import { ROOT } from './run.mjs';
  */
 export const PLANTED_FAULTS = [
   {
-    name: 'a view that was stored before it was closed counts as up to date',
-    file: 'server/src/outside/compiler.ts',
-    from: 'const stored = base?.open ? {',
-    to: 'const stored = base ? {',
-  },
-  {
     name: 'a change is answered before it acts outside',
     file: 'server/src/outside/publisher.ts',
     from: 'while (this.last < change.id) await this.hear();',
@@ -62,12 +56,6 @@ export const PLANTED_FAULTS = [
     file: 'server/src/outside/material.ts',
     from: 'if (was) this.calendars.peek(was.calendarId)?.delete(was.id);',
     to: '',
-  },
-  {
-    name: 'a process that starts skips changes since views were stored',
-    file: 'server/src/outside/compiler.ts',
-    from: 'from = Math.min(from, view.basis.changeId);',
-    to: 'view.basis = { ...view.basis, changeId: this.begun };',
   },
   {
     name: 'a key that is opened again leads to no view',

@@ -78,9 +78,7 @@ export function expectedOf(
   publicUrl: string,
   now: number,
 ): Promise<Map<string, Expected>> {
-  return readSnapshot(sequelize, (transaction) =>
-    computeExpected({ transaction, windowId, publicUrl, now }),
-  );
+  return readSnapshot(sequelize, (transaction) => computeExpected({ transaction, windowId, publicUrl, now }));
 }
 
 async function computeExpected({

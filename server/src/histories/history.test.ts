@@ -32,7 +32,7 @@ type HistoryEvent =
       /** What happens to the second process meanwhile. */
       readonly during: Fault;
     }
-  | { readonly kind: 'restart'; readonly which: Which; readonly signal: 'SIGTERM' | 'SIGKILL' }
+  | { readonly kind: 'restart'; readonly which: readonly Which[]; readonly signal: 'SIGTERM' | 'SIGKILL' }
   | { readonly kind: 'clock'; readonly secondsAhead: number };
 
 const stepArbitrary = fc.record({
@@ -51,7 +51,7 @@ const eventArbitrary: fc.Arbitrary<HistoryEvent> = fc.oneof(
     weight: 1,
     arbitrary: fc.record({
       kind: fc.constant('restart' as const),
-      which: fc.constantFrom(...WHICH),
+      which: fc.constantFrom(...WHICH.map((one) => [one]), WHICH),
       signal: fc.constantFrom('SIGTERM' as const, 'SIGKILL' as const),
     }),
   },
@@ -128,8 +128,10 @@ class History {
     if (event.kind === 'clock') await pair.setClock(event.secondsAhead);
     else {
       await pair.restart(event.which, event.signal);
-      this.clients[event.which] = new TestClient(pair.of[event.which].base);
-      await this.clients[event.which].signIn();
+      for (const which of event.which) {
+        this.clients[which] = new TestClient(pair.of[which].base);
+        await this.clients[which].signIn();
+      }
     }
     await this.expectUpToDate();
     await this.past.expectSame(0);
@@ -254,7 +256,7 @@ function takesAway(before: Answer, after: Answer): boolean {
 const step = (name: StepName, during: Fault = 'none', by: Which = 'first'): HistoryEvent => {
   return { kind: 'step', step: name, place: 0, by, during };
 };
-const restart = (which: Which, signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): HistoryEvent => {
+const restart = (which: readonly Which[], signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): HistoryEvent => {
   return { kind: 'restart', which, signal };
 };
 
@@ -264,10 +266,10 @@ const EXAMPLES: [HistoryEvent[]][] = [
     [
       // What was stored of a view does not come back after nobody could see it for a while.
       step('the key shows nothing'),
-      restart('first'),
+      restart(['first']),
       step('an entry is kept in'),
       step('another title'),
-      restart('second', 'SIGKILL'),
+      restart(WHICH, 'SIGKILL'),
       step('the key shows busy times'),
       step('the key is withdrawn', 'none', 'second'),
       step('an entry is no longer kept in'),
@@ -281,11 +283,11 @@ const EXAMPLES: [HistoryEvent[]][] = [
       step('the window is listed'),
       step('the other key is withdrawn'),
       step('the window is unlisted', 'none', 'second'),
-      restart('first'),
+      restart(['first']),
       step('an entry goes'),
       step('the window is listed'),
       step('a ceiling shuts the calendar', 'none', 'second'),
-      restart('second'),
+      restart(['second']),
       step('no ceiling'),
       step('the window shows nothing'),
     ],

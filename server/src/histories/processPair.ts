@@ -20,8 +20,8 @@ export interface ProcessPair {
   readonly of: Readonly<Record<Which, ServerProcess>>;
   /** By how much the second process's clock is ahead, in milliseconds. */
   readonly ahead: number;
-  /** Stops a process, or kills it, and starts it again. */
-  restart(which: Which, signal: 'SIGTERM' | 'SIGKILL'): Promise<void>;
+  /** Stops some processes, or kills them, and starts them again. */
+  restart(which: readonly Which[], signal: 'SIGTERM' | 'SIGKILL'): Promise<void>;
   begin(fault: Fault): void;
   /** Ends a fault; returns when both processes are ready. */
   end(fault: Fault): Promise<void>;
@@ -73,8 +73,8 @@ export async function startPair(database: string, env: Record<string, string> = 
       return ahead;
     },
     async restart(which, signal) {
-      await of[which].stop(signal);
-      of[which] = await start(which);
+      await Promise.all(which.map((one) => of[one].stop(signal)));
+      await Promise.all(which.map(async (one) => void (of[one] = await start(one))));
       await ready();
     },
     begin(fault) {
