@@ -1,6 +1,6 @@
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { runPostgres, withHouseDatabase } from './lib/database.mjs';
+import { COUNT_TABLES, queryDatabase, runPostgres, withHouseDatabase } from './lib/database.mjs';
 import { Refusal, main, say } from './lib/say.mjs';
 
 /**
@@ -14,9 +14,16 @@ await main(async () => {
   if (existsSync(path)) throw new Refusal(`${path} is there already. Choose another name.`);
   const unfinished = `${path}.part`;
   try {
-    await withHouseDatabase((url) =>
-      runPostgres('pg_dump', ['--format=custom', '--exclude-schema=pgboss', `--file=${unfinished}`, url]),
-    );
+    await withHouseDatabase(async (url) => {
+      if (queryDatabase(url, COUNT_TABLES) === '0')
+        throw new Refusal('There is no house in this database yet.');
+      await runPostgres('pg_dump', [
+        '--format=custom',
+        '--exclude-schema=pgboss',
+        `--file=${unfinished}`,
+        url,
+      ]);
+    });
     renameSync(unfinished, path);
   } finally {
     rmSync(unfinished, { force: true });

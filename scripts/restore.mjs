@@ -1,10 +1,9 @@
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { queryDatabase, runPostgres, withHouseDatabase } from './lib/database.mjs';
+import { COUNT_TABLES, queryDatabase, runPostgres, withHouseDatabase } from './lib/database.mjs';
 import { Refusal, main, say } from './lib/say.mjs';
 
-const HAS_TABLES = `SELECT count(*) FROM pg_tables WHERE schemaname = 'public'`;
 const RUNNING_SERVERS = 'SELECT count(*) FROM processes WHERE serves_until > now()';
 
 const EMPTY_DATABASE = `
@@ -32,7 +31,7 @@ await main(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'zonal-restore-'));
   try {
     await withHouseDatabase(async (url) => {
-      const isEmpty = queryDatabase(url, HAS_TABLES) === '0';
+      const isEmpty = queryDatabase(url, COUNT_TABLES) === '0';
       if (!isEmpty && !isReplacing)
         throw new Refusal(
           'This database has a house in it. To replace it: npm run restore -- --replace FILE',

@@ -24,6 +24,9 @@ export async function withHouseDatabase(work) {
   }
 }
 
+/** Asks how many tables there are: none before a server has started on the database. */
+export const COUNT_TABLES = `SELECT count(*) FROM pg_tables WHERE schemaname = 'public'`;
+
 /** Runs one of PostgreSQL's programs. Throws a Refusal when it fails. */
 export function runPostgres(program, args) {
   return run(join(postgresFolder(), program), args);
