@@ -124,7 +124,7 @@ class History {
   }
 
   async happen(event: HistoryEvent): Promise<void> {
-    if (event.kind === 'step') return this.doStep(event);
+    if (event.kind === 'step') return this.takeStep(event);
     if (event.kind === 'clock') await pair.setClock(event.secondsAhead);
     else {
       await pair.restart(event.which, event.signal);
@@ -137,7 +137,7 @@ class History {
     await this.past.expectSame(0);
   }
 
-  private async doStep({ step, place, by, during }: HistoryEvent & { kind: 'step' }): Promise<void> {
+  private async takeStep({ step, place, by, during }: HistoryEvent & { kind: 'step' }): Promise<void> {
     const client = this.clients[during === 'none' ? by : 'first'];
     const began = Date.now();
     pair.begin(during);
@@ -187,7 +187,7 @@ class History {
   /** Throws if an address answers what nobody may see any more. */
   private async expectAllowed(which: Which): Promise<void> {
     for (const [token, texts] of this.allowed[which]) {
-      const answer = await this.ask(which, token).catch(() => 'refused' as const);
+      const answer = await this.ask(which, token);
       if (answer !== 'refused')
         expect({ which, token, allowed: [...texts] }).toEqual({
           which,
@@ -197,7 +197,7 @@ class History {
     }
   }
 
-  /** Waits until every address answers what is true now. Throws at once if one answers what nobody may see any more. */
+  /** Waits until every address answers what is true now. Throws if one goes on to answer something else. */
   private async expectUpToDate(): Promise<void> {
     await eventually(async () => {
       await this.learn(false);
@@ -212,14 +212,16 @@ class History {
     await this.expectOnBoard();
   }
 
-  /** What an address answers, as far as readers see it. */
+  /** What an address answers, as far as readers see it; `refused` also if the process does not answer. */
   private async ask(which: Which, token: string): Promise<Answer | 'refused'> {
-    const response = await fetch(`${pair.of[which].base}/feed/${token}.ics`);
-    const text = await response.text();
-    if (response.status === 410) return 'gone';
-    if (response.status === 404) return 'none';
-    if (response.status === 503) return 'refused';
-    expect(response.status).toBe(200);
+    const answered = await fetch(`${pair.of[which].base}/feed/${token}.ics`)
+      .then(async (response) => ({ status: response.status, text: await response.text() }))
+      .catch(() => null);
+    if (!answered || answered.status === 503) return 'refused';
+    const { status, text } = answered;
+    if (status === 410) return 'gone';
+    if (status === 404) return 'none';
+    expect(status).toBe(200);
     const { shown, removed } = eventsOf(text);
     const viewId = this.expected[which].get(token)?.viewId ?? '';
     for (const uid of removed) expect([...(this.everShown.get(viewId) ?? [])]).toContain(uid);
