@@ -60,8 +60,8 @@ export async function startPair(database: string, env: Record<string, string> = 
     which === 'first'
       ? serverProcess(database, common)
       : serverProcess(proxied.href, { ...common, ...clock });
-  const [first, second] = await Promise.all([start('first'), start('second')]);
-  const of = { first: first!, second: second! };
+  // One after the other: the second one finds the tables that the first one made.
+  const of = { first: await start('first'), second: await start('second') };
   let ahead = 0;
   const ready = () =>
     eventually(async () => {
