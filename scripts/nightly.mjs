@@ -10,9 +10,8 @@ import { main, say } from './lib/say.mjs';
 /** Generated pairs of insides, and random histories: many times what `npm test` takes. */
 const LONG = { PAIRS: '10000', HISTORIES: '60', HISTORY_EVENTS: '30' };
 const PROPERTIES = [
-  'core/src/forms/nonInterference.test.ts',
-  'server/src/people/inside.test.ts',
-  'server/src/histories',
+  ['core/src/forms/nonInterference.test.ts', 'server/src/people/inside.test.ts'],
+  ['server/src/histories'],
 ];
 /** A faulty server is given up on soon: whatever waits for a state that never comes has found the fault. */
 const FAULTY = { HISTORIES: '4', PATIENCE_SECONDS: '30' };
@@ -46,12 +45,11 @@ await main(async () => {
     say(line);
     if (!isRight) process.exitCode = 1;
   };
-  for (const path of words.length ? [] : PROPERTIES) {
-    say(path);
-    const { counts, output } = await test([path], LONG);
+  for (const paths of words.length ? [] : PROPERTIES) {
+    const { counts, output } = await test(paths, LONG);
     const isRight = counts?.endsWith(', 0 failed') ?? false;
     if (!isRight) console.log(output);
-    note(isRight, `${counts ?? 'did not finish'}  ${path}`);
+    note(isRight, `${counts ?? 'did not finish'}  ${paths.join(' ')}`);
   }
   const folder = join(ROOT, 'dist', 'faulty');
   for (const fault of PLANTED_FAULTS.filter(

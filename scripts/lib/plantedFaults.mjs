@@ -5,8 +5,8 @@ import { bundleForNode } from './bundle.mjs';
 import { ROOT } from './run.mjs';
 
 /**
- * Faults that the model of histories has to find, one in each mechanism that it tests: what stands in a source file, and what
- * a faulty build has instead.
+ * Faults that the model of histories has to find, one in each mechanism that it tests: a text of a source file, and what a
+ * faulty build has instead.
  */
 export const PLANTED_FAULTS = [
   {

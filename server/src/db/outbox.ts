@@ -1,5 +1,6 @@
 import {
   MAIL_LIMIT_PERIOD_MS,
+  RECIPIENT_LIMITS,
   exceededMailLimit,
   headerText,
   letterHtml,
@@ -127,6 +128,7 @@ async function limitFor(
   recipientPrint: string | null,
   transaction: Transaction | null,
 ): Promise<MailLimit | null> {
+  if (RECIPIENT_LIMITS[kind] === undefined) return null;
   const createdAt = { [Op.gt]: new Date(Date.now() - MAIL_LIMIT_PERIOD_MS) };
   const count = (where: object) => MailRow.count({ where: { createdAt, ...where }, transaction });
   return exceededMailLimit(kind, authorId, {

@@ -2,9 +2,10 @@ import { AUDIENCES, DEMANDS, GLASSES, rehearsedWindow, withCeiling, type Demand 
 import { Problem } from '@zonal/core/problems';
 import { ACCOUNT_LIMITS } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
-import { Op, type Order, type Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { calendarOf } from '../inside/calendarStore';
 import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
+import { listedRequests } from '../db/requests';
 import { route, type Call } from '../http/route';
 import { windowIdsOn, type Publishing } from './publishWindow';
 import { requireConfirmed } from './requireConfirmed';
@@ -40,15 +41,7 @@ export class CeilingReplyInput {
 async function answer({ rights, user }: Pick<Call, 'rights' | 'user'>) {
   const where = { calendarId: { [Op.or]: [{ [Op.is]: null }, { [Op.in]: rights.calendarsFor('see-all') }] } };
   const rows = await CeilingRow.findAll({ where });
-  const order: Order = [['createdAt', 'DESC']];
-  const requests = [
-    ...(await CeilingRequestRow.findAll({ where: { ...where, state: 'open' }, order })),
-    ...(await CeilingRequestRow.findAll({
-      where: { ...where, state: { [Op.ne]: 'open' } },
-      order,
-      limit: MAX_ANSWERED_REQUESTS,
-    })),
-  ];
+  const requests = await listedRequests(CeilingRequestRow, where, MAX_ANSWERED_REQUESTS);
   // What is asked for the whole house concerns those who look after a calendar, and whoever asked.
   const ofHouse = rights.calendarsFor('ask-ceiling').length > 0;
   const told = requests.filter((r) => r.calendarId !== null || ofHouse || r.userId === user.id);

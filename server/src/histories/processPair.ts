@@ -34,8 +34,8 @@ function ownOffset(): number {
   return Number(/^[+-]\d+/.exec(process.env['FAKETIME'] ?? '')?.[0] ?? 0);
 }
 
-/** Starts two servers of a database. `env` is for both. */
-export async function startPair(database: string, env: Record<string, string> = {}): Promise<ProcessPair> {
+/** Starts two servers of a database. */
+export async function startPair(database: string): Promise<ProcessPair> {
   const library = process.env['FAKETIME_LIBRARY'];
   if (!library) throw new Error('FAKETIME_LIBRARY is not set: run the tests with npm test.');
   const proxy = await cuttableProxy(new URL(database));
@@ -48,7 +48,7 @@ export async function startPair(database: string, env: Record<string, string> = 
     writeFileSync(clockFile, `${all < 0 ? '' : '+'}${all}s\n`);
   };
   writeClock(0);
-  const common = { UNHEARD_SECONDS: String(UNHEARD_SECONDS), ...env };
+  const common = { UNHEARD_SECONDS: String(UNHEARD_SECONDS) };
   // Only its clock of the day can be set: time goes on at its own pace for both.
   const clock = {
     ...{ LD_PRELOAD: library, FAKETIME_TIMESTAMP_FILE: clockFile, FAKETIME_CACHE_DURATION: '1' },

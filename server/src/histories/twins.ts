@@ -7,7 +7,7 @@ import { eventually, windowInput, type Answer, type TestClient } from '../testin
 const ZONE = 'America/Halifax';
 /** How many entries a calendar may have: each has its own day. */
 export const PLACES = 3;
-const NO_CONFIRMATION_MISSING = [200, 201, 202, 204];
+const ACCEPTED_STATUSES = [200, 201, 202, 204];
 
 /** One of two calendars with a window and a key behind frosted glass. Its twin has the same visible history. */
 export interface Scene {
@@ -24,7 +24,7 @@ let serial = 0;
 
 /** Returns the status of an answer. Throws if it is an error. */
 export function accepted({ status, body }: Answer): number {
-  expect([status, NO_CONFIRMATION_MISSING.includes(status) ? null : body]).toEqual([status, null]);
+  expect([status, ACCEPTED_STATUSES.includes(status) ? null : body]).toEqual([status, null]);
   return status;
 }
 

@@ -4,10 +4,11 @@ import { sightReplyLetter, sightRequestLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import { ACCOUNT_LIMITS, STANDINGS, wishWords, type Standing } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, MaxLength, isUUID } from 'class-validator';
-import { Op, type Order } from 'sequelize';
+import { Op } from 'sequelize';
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/models';
 import { houseName } from '../db/houseName';
+import { listedRequests } from '../db/requests';
 import type { Outbox } from '../db/outbox';
 import { route, type Call } from '../http/route';
 import { mayStillAct } from '../people/deferred';
@@ -70,15 +71,7 @@ async function wishes({ rights, user }: Asker): Promise<Wish[]> {
       { calendarId: rights.calendarsFor('people') },
     ],
   };
-  const order: Order = [['createdAt', 'DESC']];
-  const rows = [
-    ...(await WishRow.findAll({ where: { ...concerned, state: 'open' }, order })),
-    ...(await WishRow.findAll({
-      where: { ...concerned, state: { [Op.ne]: 'open' } },
-      order,
-      limit: MAX_ANSWERED_REQUESTS,
-    })),
-  ];
+  const rows = await listedRequests(WishRow, concerned, MAX_ANSWERED_REQUESTS);
   const calendars = await CalendarRow.findAll({ where: { id: rows.map((r) => r.calendarId) } });
   const ids = rows.flatMap((r) => [r.userId, ...(r.answeredBy ? [r.answeredBy] : [])]);
   const users = new Map((await UserRow.findAll({ where: { id: ids } })).map((u) => [u.id, u.name]));

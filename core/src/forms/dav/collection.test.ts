@@ -326,6 +326,9 @@ describe('syncing by difference', () => {
     const [home] = account.propstat[0].prop['calendar-home-set'].response;
     expect(home.propstat[0].prop['principal-URL'].href).toEqual(['/dav/k/account/']);
     expect(report(`<expand-property ${NS}><property name="a b"/></expand-property>`).status).toBe(400);
+    const nested =
+      '<property name="owner">'.repeat(10) + '<property name="owner"/>'.repeat(91) + '</property>'.repeat(10);
+    expect(report(`<expand-property ${NS}>${nested}</expand-property>`).status).toBe(507);
 
     const match = report(`<principal-match ${NS}><self/><prop><principal-URL/></prop></principal-match>`);
     expect(match.responses.map((r) => r.href)).toEqual([['/dav/k/account/']]);

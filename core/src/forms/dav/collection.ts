@@ -11,7 +11,7 @@ import { DECLARED, cal, dav, element, type Name } from './names';
 import { ACCOUNT, LINKED_TARGETS, accountOf, pathOf, usualNames, valueOf, type Target } from './properties';
 import { childOf, readXml, type Element } from './readXml';
 import { Refused, tooMany } from './refused';
-import { countIn, since, tokenOf, tokenOfPart } from './syncing';
+import { since, tokenOf, tokenOfPart } from './syncing';
 import { stretchOf } from './when';
 
 /** Methods that a read-only collection answers (RFC 9110, RFC 4918, RFC 3253). */
@@ -165,6 +165,7 @@ function namesIn(element: Element | undefined): Name[] {
 }
 
 const DATA = cal('calendar-data');
+const PROPERTY = dav('property');
 
 function found(members: Members, { name, at, deep, body, minimal }: DavAsked): DavAnswer {
   const root = body.trim() ? readXml(body) : null;
@@ -209,7 +210,16 @@ const statusLine = (line: string) => element(dav('status'), `HTTP/1.1 ${line}`);
 const propStat = (props: readonly Html[], line: string) =>
   element(dav('propstat'), [element(dav('prop'), props), statusLine(line)]);
 
-/** What a target says of what is wanted (RFC 4918 section 14.24). */
+/** Returns the properties that a target has and those that it does not have (RFC 4918 section 14.24). */
+function propertiesResponse({ href }: Target, there: readonly Html[], missing: readonly Html[]): Html {
+  return element(dav('response'), [
+    element(dav('href'), href),
+    ...(there.length || !missing.length ? [propStat(there, '200 OK')] : []),
+    ...(missing.length ? [propStat(missing, '404 Not Found')] : []),
+  ]);
+}
+
+/** What a target says of what is wanted. */
 function responseOf(
   target: Target,
   names: readonly Name[],
@@ -225,11 +235,7 @@ function responseOf(
     else there.push(element(name, wanted.namesOnly ? '' : value));
   }
   if (wanted.data && target.kind === 'member') there.push(element(DATA, wanted.data(target.member)));
-  return element(dav('response'), [
-    element(dav('href'), target.href),
-    ...(there.length || !missing.length || minimal ? [propStat(there, '200 OK')] : []),
-    ...(missing.length && !minimal ? [propStat(missing, '404 Not Found')] : []),
-  ]);
+  return propertiesResponse(target, there, minimal ? [] : missing);
 }
 
 function missingResponse(href: string): Html {
@@ -273,15 +279,13 @@ const REPORTED: Readonly<Record<Name, Report>> = {
   },
 
   [dav('sync-collection')]: (members, root, { minimal }) => {
-    const token = childOf(root, dav('sync-token'))?.text ?? '';
-    const told = since(members, token);
-    if (!told) throw new Refused(dav('valid-sync-token'));
+    const report = since(members, childOf(root, dav('sync-token'))?.text ?? '');
+    if (!report) throw new Refused(dav('valid-sync-token'));
     const asked = Number(childOf(childOf(root, dav('limit')), dav('nresults'))?.text ?? Infinity);
     const limit = asked >= 1 ? Math.floor(asked) : Infinity;
-    const changed = told.changed.slice(0, limit);
-    const left = told.left.slice(0, Math.max(0, limit - changed.length));
-    const isPart = changed.length + left.length < told.changed.length + told.left.length;
-    const begun = told.isContinued ? countIn(token) : 0;
+    const changed = report.changed.slice(0, limit);
+    const left = report.left.slice(0, Math.max(0, limit - changed.length));
+    const isPart = changed.length + left.length < report.changed.length + report.left.length;
     const wanted = wantedIn(root, members);
     const path = pathOf(members.own.addresses.dav);
     const responses = [
@@ -295,11 +299,13 @@ const REPORTED: Readonly<Record<Name, Report>> = {
       ...(isPart ? [truncatedResponse(path)] : []),
       element(
         dav('sync-token'),
-        isPart ? tokenOfPart(members, told, begun + changed.length + left.length) : tokenOf(members),
+        isPart
+          ? tokenOfPart(members, report, report.skipped + changed.length + left.length)
+          : tokenOf(members),
       ),
     ];
     // Who has a part of it has not reached this revision yet.
-    return multiStatus(responses, isPart ? null : { contents: true, had: told.had });
+    return multiStatus(responses, isPart ? null : { contents: true, had: report.had });
   },
 };
 
@@ -307,7 +313,11 @@ type CommonReport = (members: Members, root: Element, target: Target) => DavAnsw
 
 /** Reports of principals (RFC 3744 section 9): there is one, whoever has the key. Its names are no other's to be searched by. */
 const COMMON: Readonly<Record<Name, CommonReport>> = {
-  [dav('expand-property')]: (members, root, target) => multiStatus([expanded(members, root, target)], null),
+  [dav('expand-property')]: (members, root, target) => {
+    // On all levels together: each may be long.
+    if (sizeOf(root) > MAX_PROPERTY_NAMES) throw tooMany();
+    return multiStatus([expanded(members, root, target)], null);
+  },
 
   [dav('principal-match')]: (members, root) => {
     const account = targetOf(members, ACCOUNT);
@@ -329,27 +339,27 @@ const COMMON: Readonly<Record<Name, CommonReport>> = {
 
 /** Returns a target with properties, and in place of the addresses of others what these say (RFC 3253 section 3.8). */
 function expanded(members: Members, { children }: Element, target: Target): Html {
-  const [there, missing]: Html[][] = [[], []];
-  const asked = children.filter((child) => child.name === dav('property'));
-  if (asked.length > MAX_PROPERTY_NAMES) throw tooMany();
-  for (const property of asked) {
+  const there: Html[] = [];
+  const missing: Html[] = [];
+  for (const property of children) {
     const { name: local = '', namespace = 'DAV:' } = property.attributes;
-    if (!XML_NAME.test(local)) throw new Refused(null, 400);
+    if (property.name !== PROPERTY || !XML_NAME.test(local)) throw new Refused(null, 400);
     const name: Name = `${namespace} ${local}`;
     const value = valueOf(name, target, members);
-    const linked = LINKED_TARGETS[name];
-    const inner = linked && targetOf(members, linked === 'account' ? ACCOUNT : '');
-    if (value === null) missing!.push(element(name));
-    else
-      there!.push(
-        element(name, inner && property.children.length ? expanded(members, property, inner) : value),
-      );
+    const linked = property.children.length ? LINKED_TARGETS[name] : undefined;
+    if (value === null) missing.push(element(name));
+    else if (!linked) there.push(element(name, value));
+    else {
+      const other = targetOf(members, linked === 'account' ? ACCOUNT : '');
+      there.push(element(name, expanded(members, property, other)));
+    }
   }
-  return element(dav('response'), [
-    element(dav('href'), target.href),
-    ...(there!.length || !missing!.length ? [propStat(there!, '200 OK')] : []),
-    ...(missing!.length ? [propStat(missing!, '404 Not Found')] : []),
-  ]);
+  return propertiesResponse(target, there, missing);
+}
+
+/** Returns how many elements are below another one. */
+function sizeOf({ children }: Element): number {
+  return children.reduce((sum, child) => sum + 1 + sizeOf(child), 0);
 }
 
 /** Says that there is more than was asked for (RFC 6578 section 3.6). */

@@ -21,8 +21,8 @@ export interface Since {
   readonly had: number | null;
   /** The token without how much the program has of this; for what comes next of it. */
   readonly base: string;
-  /** Whether this is the rest of a report of which the program has a part. */
-  readonly isContinued?: boolean;
+  /** How many members come before these in the report, which the program has; 0 for none. */
+  readonly skipped: number;
 }
 
 /** Returns the token of a program that has the first `count` of what a report tells, and comes back for the rest (RFC 6578 section 3.6). */
@@ -64,10 +64,10 @@ export function since(members: Members, token: string): Since | null {
   const all = print !== members.print;
   const items = view.items.filter(({ uid }) => all || revision.stamps[uid]!.sequence >= had);
   const changed = items.map((item) => members.ofItem(item));
-  if (`${kind}${notice}` === members.noticePrint) return { changed, left, had, base: token };
+  if (`${kind}${notice}` === members.noticePrint) return { changed, left, had, base: token, skipped: 0 };
   const told = members.notices();
   const ended = kind ? [noticeName(view, kind)].filter((name) => !members.named(name)) : [];
-  return { changed: [...told, ...changed], left: [...left, ...ended], had, base: token };
+  return { changed: [...told, ...changed], left: [...left, ...ended], had, base: token, skipped: 0 };
 }
 
 /**
@@ -78,7 +78,7 @@ function everything(members: Members, removedSince: number): Since {
   const { revision, own, print, noticePrint } = members;
   const base = `data:,0.${removedSince.toString(16)}-${own.of}-${print}-${noticePrint}`;
   const removed = removedSince ? revision.gone.filter(({ sequence }) => sequence >= removedSince) : [];
-  return { changed: members.all(), left: removed.map(({ uid }) => nameOf(uid)), had: null, base };
+  return { changed: members.all(), left: removed.map(({ uid }) => nameOf(uid)), had: null, base, skipped: 0 };
 }
 
 /** Returns what is left of a report after its first `count` members. */
@@ -87,11 +87,6 @@ function rest({ changed, left, ...whole }: Since, count: number): Since {
     ...whole,
     changed: changed.slice(count),
     left: left.slice(Math.max(0, count - changed.length)),
-    isContinued: true,
+    skipped: count,
   };
-}
-
-/** Returns how many members of a report a token says that the program has. */
-export function countIn(token: string): number {
-  return Number(TOKEN.exec(token)?.[9] ?? 0);
 }
