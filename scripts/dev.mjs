@@ -56,8 +56,8 @@ await main(async () => {
       server = fork(join(OUT, 'main.js'), { env, execArgv: process.env.INSPECT ? ['--inspect'] : [] });
     });
   };
-  const { watchForNode } = await import('./lib/bundle.mjs');
-  const watching = await watchForNode(SERVER_ENTRIES, OUT, restart);
+  const { watchServer } = await import('./lib/bundle.mjs');
+  const watching = await watchServer(SERVER_ENTRIES, OUT, restart);
   const vite = spawn('npx', ['vite', '--host', '127.0.0.1', '--port', String(PAGES), '--strictPort', 'web'], {
     cwd: ROOT,
     stdio: 'inherit',

@@ -10,7 +10,13 @@ import { main, say } from './lib/say.mjs';
 /** Generated pairs of insides, and random histories: many times what `npm test` takes. */
 const LONG = { PAIRS: '10000', HISTORIES: '60', HISTORY_EVENTS: '30' };
 const PROPERTIES = [
-  ['core/src/forms/nonInterference.test.ts', 'server/src/people/inside.test.ts'],
+  [
+    'core/src/forms/nonInterference.test.ts',
+    'core/src/forms/readBack.test.ts',
+    'core/src/entries/expandRule.crosscheck.test.ts',
+    'server/src/people/inside.test.ts',
+    'docs/addingAField.test.ts',
+  ],
   ['server/src/histories'],
 ];
 /** A faulty server is given up on soon: whatever waits for a state that never comes has found the fault. */

@@ -48,7 +48,13 @@ await main(async () => {
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('region', { name: /Lanes/ }).waitFor();
 
-  await shot('calendars', () => page.goto(`${BASE}/calendars`));
+  await shot('calendars', async () => {
+    await page.goto(`${BASE}/calendars`);
+    await page
+      .getByRole('status')
+      .filter({ hasText: /^\d+ entries/ })
+      .waitFor();
+  });
   await shot('entry-editor', async () => {
     await page.goto(`${BASE}/calendars`);
     await page
@@ -146,9 +152,9 @@ await main(async () => {
     await page.getByRole('link', { name: 'Ledger' }).click();
     await page.getByTitle('As outsiders saw it').waitFor();
   });
-  await shot('directory', async () => {
-    await page.goto(`${BASE}/calendars/directory`);
-    await page.getByRole('button', { name: 'Look and answer …' }).waitFor();
+  await shot('requests', async () => {
+    await page.goto(`${BASE}/requests`);
+    await page.getByRole('button', { name: /^Review the request/ }).waitFor();
   });
   await shot(
     'postbox',
@@ -198,7 +204,7 @@ await main(async () => {
     await page.route('**/api/calendars', (route) => route.fulfill({ json: [] }));
     await page.route('**/api/windows', (route) => route.fulfill({ json: [] }));
     await page.goto(`${BASE}/first-day`);
-    await page.getByRole('button', { name: 'An empty one' }).waitFor();
+    await page.getByRole('button', { name: 'Empty calendar' }).waitFor();
     await page.unroute('**/api/calendars');
     await page.unroute('**/api/windows');
   });

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, openSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, STANDINS_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { claim, freeFrom } from './lib/launch.mjs';
@@ -10,11 +10,11 @@ import {
   momentNamed,
   readClocks,
 } from './lib/moments.mjs';
-import { ensureDebianPackages, ensureNpmPackages } from './lib/packages.mjs';
+import { ensureDebianPackages, ensureNpmPackages, testBrowser } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { ROOT, run } from './lib/run.mjs';
 import { Refusal, main, say } from './lib/say.mjs';
-import { slowest } from './lib/slowest.mjs';
+import { failureLines, slowestLines, testsOf } from './lib/testReports.mjs';
 import { WORKSPACES } from './lib/workspaces.mjs';
 
 const REPORTS = join(ROOT, 'test-results');
@@ -22,41 +22,45 @@ const REPORTS = join(ROOT, 'test-results');
 /** How many demos the interface tests run on at once, and how many ports each demo needs. */
 const E2E_DEMOS = 2;
 const PORTS_PER_DEMO = 7;
-/** Ports from here on are tried. It lies below the range that the system hands out by itself. */
-const FIRST_E2E_PORT = 4400;
+/**
+ * Ports from here on are tried, each run in a range of its own: two checkouts may be tested at once. They lie below those that
+ * browsers refuse to open and those that the system hands out by itself.
+ */
+const FIRST_E2E_PORT = 4400 + (process.pid % 12) * 50;
 
-/** Returns a runner's counts from its report; a run that left no report counts as one failure. */
-function countsOf(file, count) {
+/** Returns a runner's JSON report, or null if it left none that can be read. */
+function readReport(file) {
   try {
-    return count(JSON.parse(readFileSync(join(REPORTS, file), 'utf8')));
+    return JSON.parse(readFileSync(join(REPORTS, file), 'utf8'));
   } catch {
-    return { passed: 0, failed: 1 };
+    return null;
   }
 }
 
-function printSlowest() {
-  const reports = Object.keys(RUNNERS).flatMap((name) => {
-    const file = join(REPORTS, `${name}.json`);
-    return existsSync(file) ? [[name, JSON.parse(readFileSync(file, 'utf8'))]] : [];
-  });
-  console.log(`\nSlowest tests:\n${slowest(Object.fromEntries(reports)).join('\n')}`);
+/** Returns a runner's counts from its report; a run that left no report counts as one failure. */
+function countsOf(file, count) {
+  const report = readReport(file);
+  return report ? count(report) : { passed: 0, failed: 1 };
 }
 
+/** Prints the failed checks and tests once more, at the end where people look, and after a full run the slowest tests. */
+function printReports(failedChecks, showsSlowest) {
+  const files = readdirSync(REPORTS).filter((file) => file.endsWith('.json'));
+  const tests = files.map(readReport).filter(Boolean).flatMap(testsOf);
+  if (showsSlowest) console.log(`\nSlowest tests:\n${slowestLines(tests).join('\n')}`);
+  const failed = [...failedChecks, ...failureLines(tests)];
+  if (failed.length) console.log(`\nFailed:\n${failed.join('\n')}`);
+}
+
+/** Returns the command for tests without a browser, whose report has a name. */
+const vitest = (name, ...args) => [
+  ...['vitest', 'run', '--reporter=default', '--reporter=json'],
+  ...[`--outputFile.json=${join(REPORTS, `${name}.json`)}`, ...args],
+];
+const countVitest = (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests });
+
 const RUNNERS = {
-  unit: {
-    title: 'Unit and server tests',
-    args: [
-      'vitest',
-      'run',
-      '--reporter=default',
-      '--reporter=json',
-      `--outputFile.json=${join(REPORTS, 'unit.json')}`,
-    ],
-    count: (r) => ({
-      passed: r.numPassedTests,
-      failed: r.numFailedTests + (r.success || r.numFailedTests ? 0 : 1),
-    }),
-  },
+  unit: { title: 'Unit and server tests', args: vitest('unit'), count: countVitest },
   e2e: {
     title: 'Tests of the real interface',
     args: ['playwright', 'test', '--config', join(ROOT, 'e2e', 'playwright.config.ts')],
@@ -94,8 +98,36 @@ const bare = only?.unit?.every((path) => /^(core|web|demo|standins)\b/.test(path
 /** In a series of moments, what only depends on the sources is left out: style, types, and the guide that compiles them. */
 const skipsSources = Boolean(process.env.SKIP_CHECKS);
 
-/** These set the clocks of their own servers, so they do not run under a simulated one. */
-const OWN_CLOCKS = 'server/src/histories/**';
+/** These set the clocks of their own servers: under a simulated moment they run by the real clock. */
+const OWN_CLOCKS = 'server/src/histories';
+
+/** Starts a database for tests, with an environment for them; `stop` removes it. */
+async function testDatabase(name, simulated) {
+  const postgres = await startPostgres(name, { durable: false, fresh: true, env: simulated });
+  for (const database of ['tests', 'e2e', 'e2e1', 'e2e_first', 'e2e1_first'])
+    postgres.createDatabase(database);
+  const env = {
+    ...process.env,
+    ...simulated,
+    TEST_DATABASE_URL: postgres.url('tests'),
+    E2E_DATABASE_URL: postgres.url('e2e'),
+    SERVER_MAIN: process.env.SERVER_MAIN ?? SERVER_MAIN,
+    SEED_MAIN,
+    STANDINS_MAIN,
+    WEB_FOLDER,
+    OUTSIDE_FOLDER,
+    TEST_BROWSER: testBrowser(),
+    FAKETIME_LIBRARY: fakeTimeLibrary(),
+    REPORTS,
+    // A server that cannot start says why.
+    LOG_LEVEL: process.env.LOG_LEVEL ?? 'fatal',
+  };
+  const stop = async () => {
+    await postgres.stop();
+    rmSync(postgres.folder, { recursive: true, force: true });
+  };
+  return { postgres, env, stop };
+}
 
 /** Checks style, layers and types, then runs all tests; ends with the line `N passed, N failed`. */
 await main(async () => {
@@ -103,8 +135,9 @@ await main(async () => {
   if (bare && !momentName) return run('npx', ['vitest', 'run', ...only.unit]);
   const release = claim('test.mjs');
   const moment = chosenMoment(momentName);
-  await ensureDebianPackages(['postgresql', 'chromium', 'faketime']);
+  await ensureDebianPackages(['postgresql', 'chromium-headless-shell', 'faketime']);
   rmSync(REPORTS, { recursive: true, force: true });
+  mkdirSync(REPORTS);
   const total = { passed: 0, failed: 0 };
   const step = async (name, work) => {
     say(name);
@@ -117,8 +150,11 @@ await main(async () => {
     }
     return true;
   };
+  const failedChecks = [];
   const check = async (name, command, args) => {
-    total[(await step(name, () => run(command, args))) ? 'passed' : 'failed']++;
+    const isRight = await step(name, () => run(command, args));
+    total[isRight ? 'passed' : 'failed']++;
+    if (!isRight) failedChecks.push(name);
   };
 
   const checks = [
@@ -134,51 +170,54 @@ await main(async () => {
 
   await build();
   const simulated = moment ? environmentAt(moment.at) : {};
-  const postgres = await startPostgres('test', { durable: false, fresh: true, env: simulated });
+  const database = await testDatabase('test', simulated);
+  const ownDatabase = moment && !only ? await testDatabase('own-clocks', {}) : null;
   const stop = async () => {
-    await postgres.stop();
-    rmSync(postgres.folder, { recursive: true, force: true });
+    await Promise.all([database.stop(), ownDatabase?.stop()]);
     release();
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
     process.once(signal, () => void stop().then(() => process.exit(1)));
   try {
-    for (const name of ['tests', 'e2e', 'e2e1', 'e2e_first', 'e2e1_first']) postgres.createDatabase(name);
-    const env = {
-      ...process.env,
-      ...simulated,
-      TEST_DATABASE_URL: postgres.url('tests'),
-      E2E_DATABASE_URL: postgres.url('e2e'),
-      SERVER_MAIN: process.env.SERVER_MAIN ?? SERVER_MAIN,
-      SEED_MAIN,
-      STANDINS_MAIN,
-      WEB_FOLDER,
-      OUTSIDE_FOLDER,
-      FAKETIME_LIBRARY: fakeTimeLibrary(),
-      REPORTS,
-      LOG_LEVEL: process.env.LOG_LEVEL ?? 'silent',
-    };
+    const { postgres, env } = database;
     if (moment) {
       say(`Simulated clock: ${moment.at} (${moment.what}). The same again: npm test -- --at ${moment.name}`);
-      say(`Not under a simulated clock: ${OWN_CLOCKS}`);
-      checkClocks(moment.at, { PostgreSQL: postgres.clock(), ...readClocks(env) });
+      checkClocks(moment.at, { PostgreSQL: postgres.clock(), ...readClocks(env, testBrowser()) });
     }
-    for (const [name, { title, args, count }] of Object.entries(RUNNERS)) {
-      if (only && !only[name]) continue;
-      await step(title, async () => {
-        const ports = JSON.stringify(await freePorts());
-        const excluded = [...(skipsSources ? ['docs/**'] : []), ...(moment ? [OWN_CLOCKS] : [])];
-        const left = name === 'unit' ? excluded.flatMap((path) => ['--exclude', path]) : [];
-        await run('npx', [...args, ...left, ...(only?.[name] ?? [])], { env: { ...env, E2E_PORTS: ports } });
-      });
+    const tests = async (name, title, args, count, options) => {
+      const isRight = await step(title, () => run('npx', args, options));
       const { passed, failed } = countsOf(`${name}.json`, count);
       total.passed += passed;
-      total.failed += failed;
+      // What fails without a failed test, such as an error outside of all of them, is a failure too.
+      total.failed += isRight ? failed : Math.max(failed, 1);
+    };
+    /** Runs beside all other tests. Returns the file with its output. */
+    const testOwnClocks = async ({ env }) => {
+      const file = join(REPORTS, 'own-clocks.log');
+      const output = openSync(file, 'w');
+      const args = vitest('own-clocks', OWN_CLOCKS);
+      const title = 'Tests that set clocks of their own, in the background';
+      await tests('own-clocks', title, args, countVitest, { env, stdio: ['ignore', output, output] });
+      return file;
+    };
+    const ownClocks = ownDatabase && testOwnClocks(ownDatabase);
+    for (const [name, { title, args, count }] of Object.entries(RUNNERS)) {
+      if (only && !only[name]) continue;
+      const excluded = [...(skipsSources ? ['docs/**'] : []), ...(moment ? [`${OWN_CLOCKS}/**`] : [])];
+      const left = name === 'unit' ? excluded.flatMap((path) => ['--exclude', path]) : [];
+      const E2E_PORTS = JSON.stringify(await freePorts());
+      const all = [...args, ...left, ...(only?.[name] ?? [])];
+      await tests(name, title, all, count, { env: { ...env, E2E_PORTS } });
+    }
+    if (ownClocks) {
+      const file = await ownClocks;
+      say('Tests that set clocks of their own');
+      console.log(readFileSync(file, 'utf8'));
     }
   } finally {
     await stop();
   }
-  if (!only) printSlowest();
+  printReports(failedChecks, !only);
   if (total.failed) process.exitCode = 1;
   console.log(`\n${total.passed} passed, ${total.failed} failed`);
 });

@@ -88,8 +88,8 @@ function packAll(folder) {
 }
 
 async function buildServer(stamp) {
-  const { bundleForNode } = await import('./bundle.mjs');
-  await bundleForNode(SERVER_ENTRIES, join(DIST, 'server'), {
+  const { bundleServer } = await import('./bundle.mjs');
+  await bundleServer(SERVER_ENTRIES, join(DIST, 'server'), {
     define: { BUILD: JSON.stringify(stamp) },
   });
   const { answerSchemas } = await import('./answerSchemas.mjs');

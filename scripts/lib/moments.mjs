@@ -65,13 +65,13 @@ export function checkClocks(at, readings) {
   }
 }
 
-/** Returns what Node's and the browser's clocks read in an environment, in epoch milliseconds. */
-export function readClocks(env) {
+/** Returns what Node's and a browser's clocks read in an environment, in epoch milliseconds. */
+export function readClocks(env, browser) {
   const read = (command, args) =>
     Number(/\d{13}/.exec(spawnSync(command, args, { env, encoding: 'utf8' }).stdout)?.[0]);
   const page = 'data:text/html,<script>document.write(Date.now())</script>';
   return {
     Node: read(process.execPath, ['-p', 'Date.now()']),
-    Chromium: read('/usr/bin/chromium', ['--headless', '--no-sandbox', '--dump-dom', page]),
+    Chromium: read(browser, ['--headless', '--no-sandbox', '--dump-dom', page]),
   };
 }

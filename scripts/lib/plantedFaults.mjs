@@ -1,7 +1,7 @@
 import { cpSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { SERVER_ENTRIES, SERVER_MAIN } from './build.mjs';
-import { bundleForNode } from './bundle.mjs';
+import { bundleServer } from './bundle.mjs';
 import { ROOT } from './run.mjs';
 
 /**
@@ -58,6 +58,12 @@ export const PLANTED_FAULTS = [
     to: '',
   },
   {
+    name: 'a scheduled draft is published whatever its author may do by then',
+    file: 'server/src/glass/publishWindow.ts',
+    from: "if (scheduled && !(await mayStillAct('scheduled-draft', userId, subject, transaction)))",
+    to: 'if (scheduled && !mayStillAct)',
+  },
+  {
     name: 'a key that is opened again leads to no view',
     file: 'server/src/outside/compiler.ts',
     from: 'else this.addView(id, { audience, cap }, openUntil);',
@@ -82,7 +88,7 @@ function planting({ name, file, from, to }) {
 
 /** Builds a server with a fault into a folder; returns the path of its main file. */
 export async function buildFaulty(fault, folder) {
-  await bundleForNode(SERVER_ENTRIES, folder, {
+  await bundleServer(SERVER_ENTRIES, folder, {
     define: { BUILD: JSON.stringify(fault.name) },
     plugins: [planting(fault)],
   });
