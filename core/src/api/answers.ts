@@ -15,6 +15,7 @@ import type {
 } from '../glass';
 import type { ProblemCode } from '../problems';
 import type { Sight, Standing, Who } from '../rights';
+import type { RequestRecord } from './requests';
 
 /*
  * What the organiser's API is asked and answers, as it stands in JSON: each shape once, for the server that gives it, the
@@ -33,6 +34,8 @@ export interface Session {
   readonly postbox: string;
   /** Whether there is an account at all. */
   readonly begun: boolean;
+  /** Whether a mail server is set up. Without one, stewards hand addresses over that would otherwise be mailed. */
+  readonly sendsMail: boolean;
 }
 
 export interface SignIn {
@@ -169,6 +172,8 @@ export interface House {
   readonly properties: readonly PropertyDefinition[];
   /** Words that must not go out unnoticed. */
   readonly watchWords: readonly string[];
+  /** The house's own public mail addresses and telephone numbers, which are no sensitive matter. */
+  readonly publicContacts: readonly string[];
   /** Domains of the house's own mail addresses, such as harbour.example; empty where that is not said. */
   readonly mailDomains: readonly string[];
   /** For how many days polls of subscribers are kept one by one; see KEPT_DAYS. */
@@ -177,8 +182,8 @@ export interface House {
 }
 
 /** The house as it is changed; what is left out stays as it is. */
-export type HouseInput = Omit<House, 'mailDomains' | 'pollDays'> &
-  Partial<Pick<House, 'mailDomains' | 'pollDays'>>;
+export type HouseInput = Omit<House, 'publicContacts' | 'mailDomains' | 'pollDays'> &
+  Partial<Pick<House, 'publicContacts' | 'mailDomains' | 'pollDays'>>;
 
 export interface WindowKey {
   readonly id: string;
@@ -396,12 +401,8 @@ export interface Ceiling {
   readonly at: string;
 }
 
-export interface CeilingRequest extends Ceiling {
-  readonly id: string;
-  readonly reason: string;
-  readonly state: 'open' | 'granted' | 'refused';
-  readonly answeredBy: string;
-}
+/** Somebody's request for a higher ceiling. */
+export interface CeilingRequest extends Pick<Ceiling, 'calendarId' | 'audience' | 'glass'>, RequestRecord {}
 
 /** A ceiling as it is set; with no glass it is lifted. */
 export interface CeilingInput extends Pick<Ceiling, 'calendarId' | 'audience'> {
@@ -471,6 +472,37 @@ export interface EditAnswer {
   readonly size: number;
   /** The entries as they are now, unless there are very many. */
   readonly entries: readonly Entry[];
+}
+
+/** A revision of a window in which an entry appeared, changed or vanished. */
+export interface OutwardEffect {
+  readonly windowId: string;
+  readonly windowName: string;
+  readonly revision: number;
+  /** When the revision was made (ISO 8601). */
+  readonly at: string;
+}
+
+/** One edit of an entry. */
+export interface EntryHistoryLine {
+  readonly editId: string;
+  /** When it was made (ISO 8601). */
+  readonly at: string;
+  /** The name of the person who made it. */
+  readonly by: string;
+  /** When it was taken back (ISO 8601); null if it was not. */
+  readonly takenBackAt: string | null;
+  /** The entry before the edit; null if the edit wrote it. */
+  readonly before: Entry | null;
+  /** The entry after the edit; null if the edit deleted it. */
+  readonly after: Entry | null;
+  /** Revisions of windows that followed from it, up to the next edit; null if the asker may not see the calendar's windows. */
+  readonly outside: readonly OutwardEffect[] | null;
+}
+
+/** The edits of an entry, newest first. Edits are kept for 60 days. */
+export interface EntryHistory {
+  readonly lines: readonly EntryHistoryLine[];
 }
 
 /** What changed inside, as open pages of the application are told: they fetch anew what concerns them. */

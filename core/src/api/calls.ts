@@ -17,6 +17,7 @@ import type {
   Demo,
   DraftInput,
   EditAnswer,
+  EntryHistory,
   EditInput,
   EmbedInput,
   EntryInput,
@@ -55,6 +56,7 @@ import type {
   Acceptance,
   Account,
   FirstSteward,
+  HandOutAddress,
   Invitation,
   InvitationInput,
   InvitationsInput,
@@ -95,6 +97,7 @@ export interface Calls {
   'POST /calendars/:id/entries': { body: EntryInput; answer: Entry };
   'GET /find': { query: { text: string; in: FindIn }; answer: { total: number; entries: readonly Entry[] } };
   'GET /entries/:id': { answer: Entry };
+  'GET /entries/:id/history': { answer: EntryHistory };
   'PUT /entries/:id': { body: EntryInput; answer: Entry };
   'DELETE /entries/:id': { query: { version: string }; answer: void };
 
@@ -105,7 +108,11 @@ export interface Calls {
   'POST /edits/:id/take-back': { answer: EditAnswer };
   'POST /edits/:id/again': { answer: EditAnswer };
 
-  'GET /windows': { answer: readonly OutwardWindow[] };
+  /**
+   * Comes in pages, ordered by id: as long as there are more, the answer has a header `Link` with the relation `next`
+   * (RFC 8288). `limit` is the size of a page, `after` the id of the last window of the page before.
+   */
+  'GET /windows': { query: { limit?: string; after?: string }; answer: readonly OutwardWindow[] };
   'GET /windows/:id': { answer: OutwardWindow };
   'POST /windows': { body: WindowInput; answer: OutwardWindow };
   'PUT /windows/:id': { body: WindowInput; answer: OutwardWindow };
@@ -117,6 +124,7 @@ export interface Calls {
   'PUT /windows/:id/closing': { body: ClosingInput; answer: OutwardWindow };
   'POST /windows/:id/close': { answer: OutwardWindow };
   'POST /windows/:id/open': { answer: OutwardWindow };
+  'DELETE /windows/:id': { answer: void };
 
   'GET /keys/:id/revision': { answer: Revision | null };
   'POST /windows/:id/keys': { body: KeyInput; answer: OutwardWindow };
@@ -163,6 +171,7 @@ export interface Calls {
   'PUT /ceilings': { body: CeilingInput; answer: AllCeilings };
   'POST /ceilings/requests': { body: CeilingWish; answer: AllCeilings };
   'POST /ceilings/requests/:id': { body: CeilingReply; answer: AllCeilings };
+  'DELETE /ceilings/requests/:id': { answer: AllCeilings };
 
   'GET /house': { answer: House };
   'PUT /house': { body: HouseInput; answer: House };
@@ -180,6 +189,7 @@ export interface Calls {
   'GET /people': { answer: readonly Account[] };
   'GET /standings': { answer: Standings };
   'PUT /people/:id/steward': { body: { steward: boolean }; answer: readonly Account[] };
+  'POST /people/:id/password-address': { answer: HandOutAddress };
   'PUT /people/:id/rest': { body: { rested: boolean }; answer: readonly Account[] };
 
   'GET /invitations': { answer: readonly Invitation[] };

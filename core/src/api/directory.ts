@@ -1,25 +1,12 @@
 import type { Made, Sight, Who } from '../rights';
 import type { Calendar } from './answers';
+import type { RequestRecord } from './requests';
 
-/** How somebody's wish stands. */
-export type WishState = 'open' | 'granted' | 'refused' | 'taken-back';
-
-/** Somebody's wish to be something to a calendar. */
-export interface Wish extends Made {
-  readonly id: string;
+/** Somebody's request for access to a calendar. */
+export interface Wish extends Made, RequestRecord {
   readonly calendarId: string;
   readonly calendar: string;
-  readonly reason: string;
   readonly userId: string;
-  readonly by: string;
-  readonly at: string;
-  readonly state: WishState;
-  readonly answeredBy: string;
-  readonly answeredAt: string | null;
-  /** Whether it is the asker's own. */
-  readonly own: boolean;
-  /** Whether the asker may answer it. */
-  readonly toAnswer: boolean;
 }
 
 /** A wish as it is sent. */

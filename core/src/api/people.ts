@@ -44,7 +44,18 @@ export interface Invitation {
   readonly outside: boolean;
   /** How its newest mail stands. */
   readonly mail: MailState | null;
+  /**
+   * The address to accept it, for the steward to hand over: only in the answer to the call that sends it, and only without a mail
+   * server. Otherwise null.
+   */
+  readonly handOutAddress: string | null;
   readonly version: number;
+}
+
+/** An address that works once, for a steward to hand over. */
+export interface HandOutAddress {
+  readonly address: string;
+  readonly endsAt: string;
 }
 
 /** People who are to be asked into the house. */

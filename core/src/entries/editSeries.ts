@@ -61,14 +61,19 @@ export function skipDate(entry: Entry, slot: When, hostZone: ZoneName): Entry {
     },
     overrides: entry.overrides.filter((o) => !sameWhen(o.slot, slot)),
   };
-  const extent = {
-    from: instantOf(hostZone, wallOf(entry.start)) - DAY,
-    to: instantOf(hostZone, wallOf(entry.start)) + EVER,
-  };
-  if (!occurrencesOf(skipped, extent, hostZone).length) {
+  if (!hasDates(skipped, hostZone)) {
     throw new Problem('rule-invalid', { reason: 'no date would be left; delete the entry instead' });
   }
   return skipped;
+}
+
+/** Whether a series has any date at all. Most have one in their first year, so all of its dates are seldom computed. */
+function hasDates(entry: Entry, hostZone: ZoneName): boolean {
+  const start = instantOf(hostZone, wallOf(entry.start));
+  for (let span = 366 * DAY; ; span = Math.min(span * 8, EVER)) {
+    if (occurrencesOf(entry, { from: start - DAY, to: start + span }, hostZone).length) return true;
+    if (span === EVER) return false;
+  }
 }
 
 /** The two parts of a series that was cut at a date. `before` is null when the date was its first. */

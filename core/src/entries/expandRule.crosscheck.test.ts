@@ -75,6 +75,7 @@ function until(days: number): string {
   return wallToText((dayFromText('2025-06-01') + days) * DAY).replace(/[-:]/g, '');
 }
 
+const RULES = cases(2000);
 const WIDTH = 1100 * DAY;
 const ours = (text: string, start: number) => expandRule(ruleFromText(text), start, start, start + WIDTH);
 
@@ -97,16 +98,16 @@ function byIcal(text: string, start: number): number[] {
 }
 
 describe('expandRule against independent libraries', () => {
-  it('finds what rrule finds on 5,000 generated rules', () => {
+  it(`finds what rrule finds on ${RULES} generated rules`, () => {
     fc.assert(
       fc.property(generated, ({ text, start }) => {
         expect(ours(text, start).map(wallToText), text).toEqual(byRrule(text, start).map(wallToText));
       }),
-      { numRuns: cases(5000), seed: 20260 },
+      { numRuns: RULES, seed: 20260 },
     );
   });
 
-  it('finds what ical.js finds on 1,000 generated rules of plain shape', () => {
+  it('finds what ical.js finds on generated rules of plain shape', () => {
     // Left out: what ical.js 2.2 reads otherwise than the standard (MONTHLY with BYMONTH forgets its
     // interval; a 29 February that does not exist becomes 1 March; YEARLY with BYMONTHDAY alone stays in one month).
     const plain = generated.filter(
@@ -125,8 +126,8 @@ describe('expandRule against independent libraries', () => {
         compared++;
         expect(mine.map(wallToText), text).toEqual(byIcal(text, start).map(wallToText));
       }),
-      { numRuns: cases(4000), seed: 20261 },
+      { numRuns: RULES, seed: 20261 },
     );
-    expect(compared).toBeGreaterThan(cases(1000));
+    expect(compared).toBeGreaterThan(RULES / 4);
   });
 });

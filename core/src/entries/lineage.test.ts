@@ -3,9 +3,12 @@ import { expect, it } from 'vitest';
 import { entryArbitrary } from '../testing/arbitraries';
 import { HOST, entry, zoned } from '../testing/samples';
 import { cutSeries } from './editSeries';
+import type { Entry } from './entry';
 import { continuedLineages, lineageOf } from './lineage';
 import { slotsOf } from './occurrences';
 import { whenLike } from './when';
+
+const isHeld = ({ hold }: Entry) => hold !== 'none';
 
 const weekly = entry({
   id: 'weekly',
@@ -20,7 +23,7 @@ it('a series that is cut is one lineage, whatever is said of its later part', ()
     { before: weekly, after: before },
     { before: null, after: later },
   ];
-  expect(continuedLineages(steps, HOST)).toEqual(new Map([['later', 'weekly']]));
+  expect(continuedLineages(steps, HOST, isHeld)).toEqual(new Map([['later', 'weekly']]));
 });
 
 it('what is deleted and written anew in one edit is of one lineage, also after it was cut before', () => {
@@ -29,23 +32,45 @@ it('what is deleted and written anew in one edit is of one lineage, also after i
     { before: old, after: null },
     { before: null, after: { ...weekly, id: 'anew' } },
   ];
-  expect(continuedLineages(steps, HOST).get('anew')).toBe('weekly');
+  expect(continuedLineages(steps, HOST, isHeld).get('anew')).toBe('weekly');
 });
 
-it('of several that stand at one time the most alike find each other', () => {
-  const at = zoned('2026-06-12T10:00');
-  const steps = [
-    { before: entry({ id: 'a', title: 'Lock', start: at }), after: null },
-    { before: entry({ id: 'b', title: 'Quay', start: at }), after: null },
-    { before: null, after: entry({ id: 'c', title: 'Quay', start: at }) },
-    { before: null, after: entry({ id: 'd', title: 'Lock', start: at }) },
-  ];
-  expect(continuedLineages(steps, HOST)).toEqual(
-    new Map([
-      ['c', 'b'],
-      ['d', 'a'],
-    ]),
-  );
+it('of several at one time those with the same times find each other, whatever they say', () => {
+  const at = { start: zoned('2026-06-12T10:00') };
+  const long = { ...at, end: zoned('2026-06-12T14:00') };
+  const found = (...titles: readonly string[]) => {
+    const [a, b, c, d] = titles;
+    const steps = [
+      { before: entry({ id: 'a', title: a!, ...at }), after: null },
+      { before: entry({ id: 'b', title: b!, ...long }), after: null },
+      { before: null, after: entry({ id: 'c', title: c!, ...long }) },
+      { before: null, after: entry({ id: 'd', title: d!, ...at }) },
+    ];
+    return continuedLineages(steps, HOST, isHeld);
+  };
+  const expected = new Map([
+    ['c', 'b'],
+    ['d', 'a'],
+  ]);
+  for (const titles of [
+    ['Lock', 'Quay', 'Quay', 'Lock'],
+    ['Lock', 'Quay', 'Lock', 'Quay'],
+    ['Lock', 'Lock', 'Lock', 'Lock'],
+  ])
+    expect(found(...titles)).toEqual(expected);
+});
+
+it('what readers may not see passes no identity on, and keeps no other entry from passing on its own', () => {
+  const at = { start: zoned('2026-06-12T10:00') };
+  const shown = entry({ id: 'shown', ...at });
+  const fresh = { before: null, after: entry({ id: 'fresh', ...at }) };
+  for (const hold of ['keep-in', 'frost'] as const) {
+    const held = { before: entry({ id: 'held', hold, ...at }), after: null };
+    expect(continuedLineages([held, fresh], HOST, isHeld).size).toBe(0);
+    expect(continuedLineages([held, { before: shown, after: null }, fresh], HOST, isHeld)).toEqual(
+      new Map([['fresh', 'shown']]),
+    );
+  }
 });
 
 it('what stays as it was, stands elsewhere, or is of another calendar is not continued', () => {
@@ -58,6 +83,7 @@ it('what stays as it was, stands elsewhere, or is of another calendar is not con
         { before: null, after: next },
       ],
       HOST,
+      isHeld,
     ).size;
   expect(of(old, null, fresh)).toBe(1);
   expect(of(old, { ...old, title: 'Other' }, fresh)).toBe(0);
@@ -80,6 +106,7 @@ it('a cut anywhere is found in generated series', () => {
           { before: null, after: later },
         ],
         HOST,
+        () => false,
       );
       expect(found.get('later')).toBe(lineageOf(e));
     }),

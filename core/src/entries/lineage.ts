@@ -1,7 +1,7 @@
 import { compareText } from './find';
 import { DAY, instantOf, type ZoneName } from '../zones';
 import type { Entry } from './entry';
-import { canonical, fieldsApart } from './fingerprintEntry';
+import { canonical } from './fingerprintEntry';
 import { slotsOf } from './occurrences';
 import { sameWhen, wallOf, zoneOfWhen } from './when';
 
@@ -24,17 +24,26 @@ export interface Step {
  * the same calendar and which had a date at the very time at which the new one starts. Cutting a series, joining its
  * pieces or deleting and writing it anew in one edit is then no change of identity. Entries without one begin with
  * themselves.
+ *
+ * Readers see identities, and every reader who does sees times as well: so only times decide. An entry that is held, by
+ * itself or by a label, passes no identity on.
  */
-export function continuedLineages(steps: readonly Step[], zone: ZoneName): Map<string, string> {
-  const given = steps.flatMap(({ before, after }) => (before && leaves(before, after) ? [before] : []));
+export function continuedLineages(
+  steps: readonly Step[],
+  zone: ZoneName,
+  isHeld: (entry: Entry) => boolean,
+): Map<string, string> {
+  const given = steps.flatMap(({ before, after }) =>
+    before && leaves(before, after) && !isHeld(before) ? [before] : [],
+  );
   const pairs: { fresh: Entry; old: Entry; apart: number }[] = [];
   for (const { before, after: fresh } of steps) {
     if (before || !fresh) continue;
     for (const old of given)
       if (old.calendarId === fresh.calendarId && hadDateAt(old, fresh, zone))
-        pairs.push({ fresh, old, apart: fieldsApart(old, fresh).length });
+        pairs.push({ fresh, old, apart: canonical(timesOf(old)) === canonical(timesOf(fresh)) ? 0 : 1 });
   }
-  // Those that are most alike find each other first.
+  // Those that take place at the same times find each other first.
   pairs.sort(
     (a, b) => a.apart - b.apart || compareText(a.fresh.id, b.fresh.id) || compareText(a.old.id, b.old.id),
   );
@@ -49,11 +58,13 @@ export function continuedLineages(steps: readonly Step[], zone: ZoneName): Map<s
   return out;
 }
 
+function timesOf({ start, end, recurrence, overrides }: Entry) {
+  return [start, end, recurrence, overrides.map((o) => o.slot)];
+}
+
 /** Whether an edit takes times of an entry away, or may do so. */
 function leaves(before: Entry, after: Entry | null): boolean {
-  const times = ({ start, end, recurrence, overrides }: Entry) =>
-    canonical([start, end, recurrence, overrides.map((o) => o.slot)]);
-  return !after || times(before) !== times(after);
+  return !after || canonical(timesOf(before)) !== canonical(timesOf(after));
 }
 
 function hadDateAt(old: Entry, { start }: Entry, zone: ZoneName): boolean {

@@ -62,8 +62,10 @@ export {
 } from './csv/readCsv';
 export { tableText, writeCsv } from './csv/writeCsv';
 export { fieldText } from './fieldText';
-export { lintCalendar, type Finding } from './lint/lintCalendar';
+export type { Finding } from './lint/finding';
+export { lintCalendar } from './lint/lintCalendar';
 export { journalTable } from './csv/journalTable';
+export { ledgerTable, type LedgerOfView } from './csv/ledgerTable';
 export { reasonWords, sightlineTable } from './csv/sightlineTable';
 export { reachTable } from './csv/reachTable';
 export { plainName } from './plainName';

@@ -73,7 +73,7 @@ function davAsked(token: string): DavAsked[] {
     report(sync('')),
     report(sync(token)),
     report(
-      `<C:calendar-query ${DAV}><prop><C:calendar-data><C:expand ${YEAR}/></C:calendar-data></prop>${filter}</C:calendar-query>`,
+      `<C:calendar-query ${DAV}><prop><C:calendar-data><C:expand ${YEAR}/></C:calendar-data></prop>${filter}<C:timezone-id>Asia/Kolkata</C:timezone-id></C:calendar-query>`,
     ),
     report(`<C:free-busy-query ${DAV}><C:time-range ${YEAR}/></C:free-busy-query>`),
   ];

@@ -2,7 +2,7 @@ import { plainText, textsOf } from '../entries';
 import { Budget } from '../work';
 import type { Instant } from '../zones';
 import type { OutwardContent, OutwardField } from './fields';
-import { phonesIn } from './phones';
+import { comparablePhone, phonesIn } from './phones';
 import type { OutwardBusy, OutwardItem, OutwardView } from './view';
 
 export const EXPOSURE_KINDS = ['mail-address', 'phone-number', 'passcode', 'person', 'watch-word'] as const;
@@ -32,6 +32,8 @@ export interface Watch {
   readonly words: readonly string[];
   /** Country of the house (ISO 3166-1), by which telephone numbers are read, or empty. */
   readonly country: string;
+  /** Mail addresses and telephone numbers that the house has made public itself: they are not reported. */
+  readonly publicContacts: readonly string[];
 }
 
 const LINK = /https?:\/\/[^\s<>"]+/gi;
@@ -39,7 +41,7 @@ const SECRET = /[?&#/](?:pwd|pin|pass|passcode|password|passwd|code|token|key)=[
 /** The longest local part and domain of a mail address (RFC 5321 section 4.5.3.1). */
 const [LOCAL, DOMAIN] = [64, 255];
 
-export const NOTHING_WATCHED: Watch = { people: [], words: [], country: '' };
+export const NOTHING_WATCHED: Watch = { people: [], words: [], country: '', publicContacts: [] };
 
 /** Returns the mail addresses in a text: from each @ as far to both sides as an address goes. */
 function mailsIn(text: string): string[] {
@@ -50,6 +52,12 @@ function mailsIn(text: string): string[] {
     if (local && domain) out.push(`${local}@${domain}`);
   }
   return out;
+}
+
+/** Returns a mail address or telephone number in the form in which it is compared with others, however it was written. */
+function comparableContact(contact: string, country: string): string {
+  const text = contact.trim();
+  return text.includes('@') ? text.toLowerCase() : comparablePhone(text, country);
 }
 
 /** Returns the names of the people whom a view names; groups among them. */
@@ -105,16 +113,18 @@ function soughtOf({ people, words }: Watch): Sought {
 
 function finderOf(watch: Watch, budget: Budget): Finder {
   const { byWords, asTheyStand, longest } = soughtOf(watch);
+  const publicContacts = new Set(watch.publicContacts.map((one) => comparableContact(one, watch.country)));
+  const isPublic = (found: string) => publicContacts.has(comparableContact(found, watch.country));
   return (text) => {
     budget.spend(1 + (text.length >> 4));
     const out: { kind: ExposureKind; text: string }[] = [];
-    for (const found of mailsIn(text)) out.push({ kind: 'mail-address', text: found });
+    for (const found of mailsIn(text)) if (!isPublic(found)) out.push({ kind: 'mail-address', text: found });
     for (const [link] of text.matchAll(LINK)) {
       const found = SECRET.exec(link);
       if (found) out.push({ kind: 'passcode', text: link.slice(0, found.index + found[0].length) });
     }
     for (const found of phonesIn(text.replace(LINK, ' '), watch.country, budget))
-      out.push({ kind: 'phone-number', text: found });
+      if (!isPublic(found)) out.push({ kind: 'phone-number', text: found });
     if (longest) {
       const words = plainWords(text);
       budget.spend(words.length * longest);
@@ -181,4 +191,33 @@ export function newlyExposed(
   const key = (e: Exposure) => `${e.kind}|${e.text}|${e.uid}|${e.field}`;
   const old = new Set((before ? exposuresOf(before, watch) : []).map(key));
   return exposuresOf(after, watch).filter((e) => !old.has(key(e)));
+}
+
+/** The same thing found in several places. */
+export interface ExposureGroup {
+  readonly kind: ExposureKind;
+  readonly text: string;
+  /** The first places in which it was found. */
+  readonly places: readonly Exposure[];
+  /** The number of all places. */
+  readonly count: number;
+}
+
+/** Places that a group lists; more are only counted. */
+const MAX_LISTED_PLACES = 3;
+
+/** Returns findings grouped by what was found, in the order in which each was found first. */
+export function groupedExposures(found: readonly Exposure[]): ExposureGroup[] {
+  const groups = new Map<string, ExposureGroup>();
+  for (const one of found) {
+    const key = `${one.kind}|${one.text}`;
+    const { places, count } = groups.get(key) ?? { places: [], count: 0 };
+    groups.set(key, {
+      kind: one.kind,
+      text: one.text,
+      places: places.length < MAX_LISTED_PLACES ? [...places, one] : places,
+      count: count + 1,
+    });
+  }
+  return [...groups.values()];
 }

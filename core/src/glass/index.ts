@@ -116,8 +116,10 @@ export {
   EXPOSURE_KINDS,
   NOTHING_WATCHED,
   exposuresOf,
+  groupedExposures,
   newlyExposed,
   type Exposure,
+  type ExposureGroup,
   type ExposureKind,
   type Watch,
 } from './exposure';
@@ -162,6 +164,7 @@ export {
   type WindowSaid,
   type WindowSettings,
 } from './windowSaid';
+export { WINDOW_TEMPLATES, type TemplateSettings, type WindowTemplate } from './windowTemplates';
 export { pseudonym, quickPrint } from './pseudonym';
 export { inferRule, type InferredRule } from './inferRule';
 export { checkLink, leadsOn, type LinkNote, type LinkState, type ShowsBehind } from './linkCheck';

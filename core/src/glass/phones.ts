@@ -25,3 +25,10 @@ export function phonesIn(text: string, country: string, budget: Budget): string[
       return !found.startsWith('+') && (!home || /^\(|^0[1-9]/.test(found));
     });
 }
+
+/** Returns a telephone number as E.164 if it can be read as one of `country`, or else its digits. */
+export function comparablePhone(text: string, country: string): string {
+  const home = isSupportedCountry(country) ? country : undefined;
+  const number = parsePhoneNumberFromString(text, home);
+  return number?.isPossible() ? number.number : text.replace(/\D/g, '');
+}

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { Entry } from '../entries';
 import { entry, rulesOf, source, zoned } from '../testing/samples';
 import {
+  NOTHING_WATCHED,
   exposuresOf,
   differenceOf,
   isQuiet,
@@ -15,7 +16,7 @@ import {
 } from '.';
 
 const NOW = Date.UTC(2026, 5, 10);
-const NOBODY = { people: [], words: [], country: '' };
+const NOBODY = NOTHING_WATCHED;
 const one = entry({ id: '1', start: zoned('2026-06-12T10:00'), title: 'Sounding', place: 'Berth 1' });
 const two = entry({ id: '2', start: zoned('2026-06-13T10:00'), title: 'Towing', hold: 'keep-in' });
 const series = entry({
@@ -94,11 +95,8 @@ describe('a rehearsal', () => {
   it('demands to be confirmed where it is listed first, or shows sensitive matter to the street', () => {
     const w = window(rulesOf('frosted'));
     const told = (after: RehearsedWindow, entries = [one]) =>
-      rehearse(state(w, entries), state(after, entries), NOW, {
-        people: [],
-        words: ['sounding'],
-        country: '',
-      }).demands;
+      rehearse(state(w, entries), state(after, entries), NOW, { ...NOTHING_WATCHED, words: ['sounding'] })
+        .demands;
     expect(told(window(rulesOf('frosted'), { listed: true }))).toEqual(['first-listed']);
     expect(told(window(rulesOf('tinted')))).toEqual(['sensitive-on-street']);
     const inner = { keys: w.keys.filter((k) => k.audience !== 'street') };
@@ -164,7 +162,7 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    return exposuresOf(view, { people: ['Ann Lee'], words, country: '' }).map(
+    return exposuresOf(view, { ...NOTHING_WATCHED, people: ['Ann Lee'], words }).map(
       (e) => `${e.kind} ${e.field} ${e.text}`,
     );
   };
@@ -224,7 +222,7 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    const names = exposuresOf(view, { people, words: [], country: '' }).filter((e) => e.kind === 'person');
+    const names = exposuresOf(view, { ...NOTHING_WATCHED, people }).filter((e) => e.kind === 'person');
     expect(names.map((e) => e.text)).toContain('Ann 11999 of the very very long name');
     const entries = Array.from({ length: 1700 }, (_, i) => ({
       ...one,
@@ -237,9 +235,7 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    expect(() => exposuresOf(huge, { people: [], words: [], country: '' })).toThrow(
-      'more steps than are allowed',
-    );
+    expect(() => exposuresOf(huge, NOTHING_WATCHED)).toThrow('more steps than are allowed');
   });
 
   it('knows the people whom the view itself names, and nobody whom only hidden entries or fields name', () => {

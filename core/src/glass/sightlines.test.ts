@@ -3,6 +3,7 @@ import { entry, rulesOf, source, zoned } from '../testing/samples';
 import {
   AUDIENCES,
   GLASSES,
+  NOTHING_WATCHED,
   limitsFor,
   effectiveGlass,
   sightlines,
@@ -13,7 +14,7 @@ import {
 
 const NOW = Date.UTC(2026, 5, 10);
 const DAYS = 86_400_000;
-const NOBODY = { people: [], words: [], country: '' };
+const NOBODY = NOTHING_WATCHED;
 const key = (id: string, audience: 'street' | 'partners', parts = {}) => ({
   id,
   madeOutTo: id,

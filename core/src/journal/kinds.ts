@@ -39,7 +39,7 @@ export const JOURNAL_KINDS = {
   users: {
     area: 'accounts',
     word: 'account',
-    noted: ['name', 'email', 'role', 'rested_at', 'password_at'],
+    noted: ['name', 'email', 'role', 'rested_at', 'password_at', 'password_address_at'],
     told: ['id'],
   },
   invitations: {
@@ -49,10 +49,16 @@ export const JOURNAL_KINDS = {
     told: ['id'],
   },
   ceilings: { area: 'ceilings', word: 'ceiling', noted: ['glass'], told: ['calendar_id', 'audience'] },
+  ceiling_requests: {
+    area: 'ceilings',
+    word: 'request for a higher ceiling',
+    noted: ['glass', 'reason', 'state'],
+    told: ['id', 'calendar_id', 'audience', 'user_id'],
+  },
   windows: {
     area: 'windows',
     word: 'window',
-    noted: ['name', 'listed', 'public_until', 'closed_at', 'closes_at', '*settings'],
+    noted: ['name', 'listed', 'public_until', 'closed_at', 'closes_at', 'deleted_at', '*settings'],
     told: ['id'],
   },
   window_sources: {
@@ -104,7 +110,17 @@ export const JOURNAL_KINDS = {
   house: {
     area: 'house',
     word: 'house',
-    noted: ['name', 'zone', 'country', 'region', 'properties', 'watch_words', 'mail_domains', 'poll_days'],
+    noted: [
+      'name',
+      'zone',
+      'country',
+      'region',
+      'properties',
+      'watch_words',
+      'public_contacts',
+      'mail_domains',
+      'poll_days',
+    ],
     told: ['id'],
   },
   mail_settings: {
@@ -120,10 +136,12 @@ export type JournalKindName = keyof typeof JOURNAL_KINDS;
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   rested_at: 'at rest since',
   password_at: 'password changed',
+  password_address_at: 'address for a new password handed over',
   sent_at: 'sent',
   accepted_at: 'accepted',
   withdrawn_at: 'withdrawn',
   closed_at: 'closed',
+  deleted_at: 'deleted',
   closes_at: 'closes by itself',
   told_as: 'told as',
   made_out_to: 'made out to',
@@ -137,7 +155,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   label_holds: 'labels that hold back inside',
   archived_at: 'put away',
   lockdown: 'locked down',
-  watch_words: 'words to watch',
+  watch_words: 'sensitive words',
+  public_contacts: 'public addresses and numbers',
   mail_domains: 'mail domains',
   poll_days: 'keeps polls for days',
   busyWord: 'word for frosted entries',

@@ -5,6 +5,8 @@ export {
   addressKnownLetter,
   addressLetter,
   alertLetter,
+  ceilingReplyLetter,
+  ceilingRequestLetter,
   credentialsLetter,
   invitationLetter,
   passwordLetter,

@@ -9,6 +9,8 @@ export const LETTER_KINDS = {
   credentials: 'report of changed credentials',
   'sight-request': 'wish to see a calendar',
   'sight-reply': 'answer to a wish',
+  'ceiling-request': 'request for a higher ceiling',
+  'ceiling-reply': 'answer to a request for a higher ceiling',
   alert: 'alert about a window',
   'notice-confirm': 'confirmation of a reader’s address',
   notice: 'changes told to a reader',
@@ -191,6 +193,48 @@ export function sightReplyLetter(
   return {
     subject: from.given ? 'Your wish was granted' : 'Your wish was not granted',
     parts: [text(became), link('Open the calendars', from.href)],
+  };
+}
+
+/**
+ * Returns the letter to a steward whom somebody asks for a higher ceiling. `request` says what is asked, as ceilingRequestWords
+ * does. It names no entry.
+ */
+export function ceilingRequestLetter(
+  from: From & {
+    readonly by: string;
+    readonly request: string;
+    readonly reason: string;
+    readonly href: string;
+  },
+): Letter {
+  return {
+    subject: `${from.by} asks you to ${from.request}`,
+    parts: [
+      text(`${from.by} asks you to ${from.request}.`),
+      ...(from.reason ? [text(`They say: “${from.reason}”`)] : []),
+      link('See what it would show, and answer', from.href),
+      note(`You get this because you are a steward of ${houseWords(from)}.`),
+    ],
+  };
+}
+
+/** Returns the letter with the answer to a request for a higher ceiling. */
+export function ceilingReplyLetter(
+  from: From & {
+    readonly by: string;
+    readonly request: string;
+    readonly isGranted: boolean;
+    readonly href: string;
+  },
+): Letter {
+  const { by, request, isGranted, href } = from;
+  return {
+    subject: isGranted ? 'Your request was granted' : 'Your request was declined',
+    parts: [
+      text(`You asked to ${request}. ${by} ${isGranted ? 'has done so' : 'declined'}.`),
+      link('Open your requests', href),
+    ],
   };
 }
 

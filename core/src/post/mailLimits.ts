@@ -21,6 +21,8 @@ export const RECIPIENT_LIMITS: Readonly<Partial<Record<LetterKind, number>>> = {
   'address-known': 3,
   'sight-request': 20,
   'sight-reply': 20,
+  'ceiling-request': 20,
+  'ceiling-reply': 20,
   'notice-confirm': 5,
   'reach-note': 20,
   test: 10,

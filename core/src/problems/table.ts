@@ -101,6 +101,10 @@ export const PROBLEMS = {
     status: 409,
     say: 'Nothing is pushed for this key. Give an address first.',
   },
+  'mail-server-set': {
+    status: 409,
+    say: 'A mail server is set up, so this person can ask for a new password on the page to sign in. No address was made.',
+  },
   'mail-server-missing': {
     status: 409,
     say: 'No mail server is set. Set one first.',
@@ -233,7 +237,7 @@ export const PROBLEMS = {
   },
   'file-malformed': {
     status: 422,
-    say: 'Line {line}: {reason}. Nothing was brought in; mend that line or export the file again.',
+    say: 'Line {line}: {reason}. Nothing was imported; fix that line or export the file again.',
   },
   'file-version-old': {
     status: 422,
@@ -249,7 +253,7 @@ export const PROBLEMS = {
   },
   'table-unreadable': {
     status: 422,
-    say: 'Row {line}: {reason}. Nothing was brought in; mend that row or export the table again.',
+    say: 'Row {line}: {reason}. Nothing was imported; fix that row or export the table again.',
   },
   'table-row': { status: 422, say: 'This row was left out: {reason}.' },
   'columns-missing': { status: 422, say: 'Say which column holds: {columns}. Then go on.' },
@@ -340,6 +344,7 @@ export const PROBLEMS = {
     status: 404,
     say: 'The ledger has no revision of this number. Choose one from the list.',
   },
+  'window-open': { status: 409, say: 'This window is open. Close it before you delete it.' },
   'window-closed': { status: 409, say: 'This window is closed. Open it again before you change it.' },
   'source-missing': { status: 422, say: 'A window needs at least one calendar. Choose one.' },
   'too-many-sources': {

@@ -7,22 +7,6 @@ export interface HolidayPlace {
   readonly region: string;
 }
 
-/** Returns the countries whose public holidays can be computed, by name. */
-export function holidayCountries(): { code: string; name: string }[] {
-  return named(new Holidays().getCountries('en'));
-}
-
-/** Returns the regions of a country whose holidays differ; none where they are the same everywhere. */
-export function holidayRegions(country: string): { code: string; name: string }[] {
-  return country ? named(new Holidays().getStates(country, 'en')) : [];
-}
-
-function named(names: Record<string, string> | undefined): { code: string; name: string }[] {
-  return Object.entries(names ?? {})
-    .map(([code, name]) => ({ code, name }))
-    .sort((a, b) => (a.name < b.name ? -1 : 1));
-}
-
 /** Returns the public holidays from one day to before another, by day. Several on one day are joined. */
 export function holidaysOf({ country, region }: HolidayPlace, from: Day, to: Day): Map<Day, string> {
   const out = new Map<Day, string>();

@@ -1,2 +1,2 @@
-export { holidayCountries, holidayRegions, holidaysOf, type HolidayPlace } from './holidays';
+export { holidaysOf, type HolidayPlace } from './holidays';
 export { moonPhases, sunTimes, type MoonPhase, type Spot, type SunTimes } from './sky';

@@ -55,6 +55,7 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'POST /calendars/:id/entries': on('write', 'calendar'),
   'GET /find': 'cut',
   'GET /entries/:id': on('see-all', 'entry'),
+  'GET /entries/:id/history': on('see-all', 'entry'),
   'PUT /entries/:id': on('write', 'entry'),
   'DELETE /entries/:id': on('write', 'entry'),
 
@@ -77,6 +78,7 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'PUT /windows/:id/closing': on('publish', 'all of a window'),
   'POST /windows/:id/close': on('publish', 'all of a window'),
   'POST /windows/:id/open': on('publish', 'all of a window'),
+  'DELETE /windows/:id': on('publish', 'all of a window'),
 
   'GET /keys/:id/revision': on('see-windows', 'any of a key'),
   'POST /windows/:id/keys': on('publish', 'all of a window'),
@@ -117,6 +119,7 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'PUT /ceilings': 'steward',
   'POST /ceilings/requests': on('ask-ceiling', 'ceiling'),
   'POST /ceilings/requests/:id': 'steward',
+  'DELETE /ceilings/requests/:id': 'cut',
 
   'GET /house': 'cut',
   'PUT /house': 'steward',
@@ -134,6 +137,7 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
   'GET /people': 'cut',
   'GET /standings': 'cut',
   'PUT /people/:id/steward': 'steward',
+  'POST /people/:id/password-address': 'steward',
   'PUT /people/:id/rest': 'steward',
 
   'GET /invitations': 'steward',

@@ -18,6 +18,10 @@ export const DEFERRED_EFFECTS = {
   alert: 'see-windows',
   /** A mail about a request to somebody who may answer it: for its calendar. */
   'access-request': 'people',
+  /** A mail to a steward about a request for a higher ceiling. */
+  'ceiling-request': 'run-house',
+  /** A mail with the answer to such a request: for its calendar. */
+  'ceiling-reply': 'ask-ceiling',
   /** An invitation that is accepted. */
   invitation: 'run-house',
   /** Access that is granted to whoever asked for it. */

@@ -22,7 +22,7 @@ export {
   isOutside,
   type InvitationState,
 } from './invitations';
-export { standingWords, wishWords } from './wishWords';
+export { ceilingRequestWords, standingWords, wishWords } from './wishWords';
 export {
   insideCellOf,
   insideSight,

@@ -58,7 +58,7 @@ describe('a table', () => {
   });
 
   it('is refused with the row where a quote is never closed, and when it is empty', () => {
-    expect(() => csvTable(bytes('title,date\n"A,2026-05-01\n'))).toThrow(/Nothing was brought in/);
+    expect(() => csvTable(bytes('title,date\n"A,2026-05-01\n'))).toThrow(/Nothing was imported/);
     expect(() => csvTable(bytes('title,date\n'))).toThrow(/nothing in it/);
     expect(() => checkMapping(guessMapping(['when', 'colour']))).toThrow(/Title, Start date/);
   });

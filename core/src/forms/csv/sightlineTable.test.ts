@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { NO_CEILINGS, sightlines } from '../../glass';
+import { NOTHING_WATCHED, NO_CEILINGS, sightlines } from '../../glass';
 import { rulesOf } from '../../testing/samples';
 import { insideSight } from '../../rights';
 import { sightlineTable } from './sightlineTable';
@@ -15,11 +15,7 @@ it('sightlines as a table have a row for each way and one for each empty cell, w
     expiresAt: null,
   } as const;
   const window = { id: 'w', rules: rulesOf('clear'), closed: false, keys: [key] };
-  const rows = sightlines(['a'], [window], () => [], Date.UTC(2026, 5, 1), {
-    people: [],
-    words: [],
-    country: '',
-  });
+  const rows = sightlines(['a'], [window], () => [], Date.UTC(2026, 5, 1), NOTHING_WATCHED);
   const lines = sightlineTable(rows, () => 'Works')
     .trim()
     .split('\r\n');

@@ -1,3 +1,4 @@
+import type { ZoneName } from '../../zones';
 import { datesLines } from '../icsEvent';
 import { itemText } from '../icsCalendar';
 import { joinLines } from '../icsText';
@@ -5,13 +6,14 @@ import type { Member, Members } from './members';
 import { cal, dav } from './names';
 import { childOf, type Element } from './readXml';
 import { Refused } from './refused';
-import { stretchOf, touches } from './when';
+import { byClocksOf, stretchOf, touches } from './when';
 
 /**
  * Returns a function that gives the iCalendar text of members as a request asks for it (RFC 4791 section 9.6): whole, every
- * date by itself, only some dates of what recurs, or only some components and properties.
+ * date by itself, only some dates of what recurs, or only some components and properties. Which dates lie in a stretch follows
+ * from the clocks of `zone` where they name none.
  */
-export function calendarData(asked: Element, members: Members): (member: Member) => string {
+export function calendarData(asked: Element, members: Members, zone: ZoneName): (member: Member) => string {
   const { 'content-type': type = 'text/calendar', version = '2.0' } = asked.attributes;
   if (type.toLowerCase() !== 'text/calendar' || version !== '2.0')
     throw new Refused(cal('supported-calendar-data'));
@@ -24,11 +26,16 @@ export function calendarData(asked: Element, members: Members): (member: Member)
     const { item } = member;
     const stamp = item && members.revision.stamps[item.uid]!;
     if (item && stamp && dates) {
-      const lines = datesLines(item, (time) => touches(time, dates), stamp, members.setting);
+      const lines = datesLines(
+        item,
+        (time) => touches(byClocksOf(zone, time), dates),
+        stamp,
+        members.setting,
+      );
       return cut(members.documentOf(joinLines(lines)));
     }
     if (item?.kind === 'series' && stamp && some) {
-      const overrides = item.overrides.filter((o) => touches(o, some));
+      const overrides = item.overrides.filter((o) => touches(byClocksOf(zone, o), some));
       const text = itemText({ ...item, overrides }, stamp, members.setting);
       return cut(members.documentOf(text, members.zonesText(item)));
     }

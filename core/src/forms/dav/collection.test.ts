@@ -97,7 +97,7 @@ describe('a collection', () => {
     const [there, missing] = response.propstat;
     expect(Object.keys(there.prop.resourcetype)).toEqual(['collection', 'calendar']);
     expect(there.prop.displayname).toBe('Bridge times');
-    expect(there.prop['calendar-home-set'].href).toEqual(['/dav/k/account/']);
+    expect(there.prop['calendar-home-set'].href).toEqual(['/dav/k/home/']);
     expect(there.prop['supported-report-set']['supported-report']).toHaveLength(8);
     expect(missing.status).toBe('HTTP/1.1 404 Not Found');
     expect(Object.keys(missing.prop)).toEqual(['x']);
@@ -106,8 +106,10 @@ describe('a collection', () => {
 
   it('is led to from the account, and lists its members with tags that stand for their bytes', () => {
     const { ask } = collection([market, weekly]);
-    const home = ask({ name: 'account/', deep: true, body: prop('<resourcetype/>') }).responses;
-    expect(home.map((r) => r.href[0])).toEqual(['/dav/k/account/', '/dav/k/']);
+    for (const name of ['home/', 'account/']) {
+      const home = ask({ name, deep: true, body: prop('<resourcetype/>') }).responses;
+      expect(home.map((r) => r.href[0])).toEqual([`/dav/k/${name}`, '/dav/k/']);
+    }
     const listed = ask({ deep: true, body: prop('<getetag/>') }).responses.slice(1);
     expect(listed).toHaveLength(2);
     for (const { href, propstat } of listed) {
@@ -187,6 +189,48 @@ describe('a query', () => {
     expect(asked('<C:comp-filter name="VTODO"><C:is-not-defined/></C:comp-filter>').responses).toHaveLength(
       3,
     );
+  });
+
+  it('reads dates and floating times by the clocks of the zone that it names', () => {
+    const atQuay = entry({
+      id: 'quay',
+      title: 'Horn',
+      start: { kind: 'floating', at: '2026-07-04T12:00:00' },
+    });
+    const { ask } = collection([market, regatta, atQuay]);
+    const found = (zone: string, start: string, end: string, inside = '') => {
+      const body = query(`<C:comp-filter name="VEVENT">${inside || range(start, end)}</C:comp-filter>`);
+      return ask({ method: 'REPORT', body: body.replace('</C:filter>', `</C:filter>${zone}`) });
+    };
+    const range = (start: string, end: string) => `<C:time-range start="${start}" end="${end}"/>`;
+    const named = (zone: string) => `<C:timezone-id>${zone}</C:timezone-id>`;
+    const defined = (id: string, offset: string) =>
+      `<C:timezone>${[
+        ...['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:x', 'BEGIN:VTIMEZONE', `TZID:${id}`, 'BEGIN:STANDARD'],
+        ...['DTSTART:19700101T000000', `TZOFFSETFROM:${offset}`, `TZOFFSETTO:${offset}`, 'END:STANDARD'],
+        ...['END:VTIMEZONE', 'END:VCALENDAR'],
+      ].join('\n')}</C:timezone>`;
+    // 4 July in India begins at half past six in the evening before, in UTC; in Halifax at three in the morning.
+    const evening = ['20260703T183000Z', '20260703T190000Z'] as const;
+    for (const zone of [named('Asia/Kolkata'), defined('Asia/Kolkata', '+0530'), defined('Own', '+0530')])
+      expect(titles(found(zone, ...evening).responses)).toEqual(['Regatta']);
+    expect(titles(found('', ...evening).responses)).toEqual([]);
+    // Noon there is 06:30 in UTC, and 15:00 where the host is. A time with a zone of its own stays where it is.
+    const noon = ['20260704T063000Z', '20260704T064500Z'] as const;
+    expect(titles(found(named('Asia/Kolkata'), ...noon).responses).sort()).toEqual(['Horn', 'Regatta']);
+    expect(titles(found('', ...noon).responses)).toEqual(['Regatta']);
+    const market12 = ['20260612T120000Z', '20260612T140000Z'] as const;
+    expect(titles(found(named('Asia/Kolkata'), ...market12).responses)).toEqual(['Market']);
+    // Where a property lies is asked in the same way.
+    const starts = (...at: readonly [string, string]) =>
+      `<C:prop-filter name="DTSTART">${range(...at)}</C:prop-filter>`;
+    const startOf = (zone: string, ...at: readonly [string, string]) =>
+      titles(found(zone, ...at, starts(...at)).responses);
+    expect(startOf(named('Asia/Kolkata'), ...noon)).toEqual(['Horn']);
+    expect(startOf('', '20260704T150000Z', '20260704T150100Z')).toEqual(['Horn']);
+    expect(startOf(named('Asia/Kolkata'), ...evening)).toEqual(['Regatta']);
+    for (const zone of [named('Nowhere/Town'), '<C:timezone>none</C:timezone>', defined('Own', '+0517')])
+      expect(found(zone, ...noon).xml.error).toHaveProperty('valid-timezone');
   });
 
   it('finds by what entries say', () => {
@@ -312,7 +356,7 @@ describe('syncing by difference', () => {
     const expand = `<expand-property ${NS}>
       <property name="displayname"/><property name="nothing" namespace="urn:other"/>
       <property name="current-user-principal"><property name="displayname"/>
-        <property name="calendar-home-set" namespace="urn:ietf:params:xml:ns:caldav"><property name="principal-URL"/></property>
+        <property name="calendar-home-set" namespace="urn:ietf:params:xml:ns:caldav"><property name="current-user-principal"/></property>
       </property></expand-property>`;
     const { status, responses } = report(expand);
     expect(status).toBe(207);
@@ -324,7 +368,8 @@ describe('syncing by difference', () => {
       'Bridge times',
     ]);
     const [home] = account.propstat[0].prop['calendar-home-set'].response;
-    expect(home.propstat[0].prop['principal-URL'].href).toEqual(['/dav/k/account/']);
+    expect(home.href).toEqual(['/dav/k/home/']);
+    expect(home.propstat[0].prop['current-user-principal'].href).toEqual(['/dav/k/account/']);
     expect(report(`<expand-property ${NS}><property name="a b"/></expand-property>`).status).toBe(400);
     const nested =
       '<property name="owner">'.repeat(10) + '<property name="owner"/>'.repeat(91) + '</property>'.repeat(10);

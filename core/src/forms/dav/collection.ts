@@ -8,11 +8,11 @@ import { calendarData, dataIn } from './calendarData';
 import { filterOf } from './filter';
 import { Members, type DavSetting, type Member } from './members';
 import { DECLARED, cal, dav, element, type Name } from './names';
-import { ACCOUNT, LINKED_TARGETS, accountOf, pathOf, usualNames, valueOf, type Target } from './properties';
+import { ACCOUNT, HOME, LINKED_TARGETS, pathOf, usualNames, valueOf, type Target } from './properties';
 import { childOf, readXml, type Element } from './readXml';
 import { Refused, tooMany } from './refused';
 import { since, tokenOf, tokenOfPart } from './syncing';
-import { stretchOf } from './when';
+import { stretchOf, zoneOfQuery } from './when';
 
 /** Methods that a read-only collection answers (RFC 9110, RFC 4918, RFC 3253). */
 export const DAV_METHODS = ['OPTIONS', 'GET', 'HEAD', 'PROPFIND', 'REPORT'] as const;
@@ -20,7 +20,7 @@ export const DAV_METHODS = ['OPTIONS', 'GET', 'HEAD', 'PROPFIND', 'REPORT'] as c
 /** What a program asks of a collection. */
 export interface DavAsked {
   readonly method: 'GET' | 'PROPFIND' | 'REPORT';
-  /** What stands behind the address of the collection: empty, or the name of a member, or of the account. */
+  /** The part of the address after that of the collection: empty, or the name of a member, of the account, or of its home. */
   readonly name: string;
   /** The path at which it was asked, if that is not its own: the answer names it. */
   readonly at?: string;
@@ -108,8 +108,8 @@ function answered(members: Members, asked: DavAsked): DavAnswer {
   const common = COMMON[root.name];
   if (common) return common(members, root, target);
   const report = REPORTED[root.name];
-  // The account has no entries.
-  if (!report || name === ACCOUNT) throw new Refused(dav('supported-report'));
+  // Neither the account nor its home has entries.
+  if (!report || name === ACCOUNT || name === HOME) throw new Refused(dav('supported-report'));
   return report(members, root, asked);
 }
 
@@ -128,7 +128,8 @@ function memberAnswer(members: Members, name: string): DavAnswer {
 function targetOf(members: Members, name: string): Target {
   const path = pathOf(members.own.addresses.dav);
   if (!name) return { kind: 'collection', href: path };
-  if (name === ACCOUNT) return { kind: 'account', href: accountOf(path) };
+  if (name === ACCOUNT) return { kind: 'account', href: path + ACCOUNT };
+  if (name === HOME) return { kind: 'home', href: path + HOME };
   const member = members.named(name);
   if (!member) throw new Refused(null, 404);
   return ofMember(members, member);
@@ -146,14 +147,14 @@ interface Wanted {
   readonly data: ((member: Member) => string) | null;
 }
 
-function wantedIn(root: Element | null, members: Members): Wanted {
+function wantedIn(root: Element | null, members: Members, zone = members.view.hostZone): Wanted {
   const prop = childOf(root ?? undefined, dav('prop'));
   const data = dataIn(prop);
   return {
     names: prop ? namesIn(prop).filter((name) => name !== DATA) : null,
     more: namesIn(childOf(root ?? undefined, dav('include'))),
     namesOnly: Boolean(childOf(root ?? undefined, dav('propname'))),
-    data: data ? calendarData(data, members) : null,
+    data: data ? calendarData(data, members, zone) : null,
   };
 }
 
@@ -175,8 +176,8 @@ function found(members: Members, { name, at, deep, body, minimal }: DavAsked): D
   const targets: Target[] = [at === undefined ? target : { ...target, href: at }];
   if (deep && target.kind === 'collection')
     for (const member of members.all()) targets.push(ofMember(members, member));
-  // Whoever looks at the account learns which collection there is.
-  if (deep && target.kind === 'account') targets.push(targetOf(members, ''));
+  // The home lists the collection.
+  if (deep && (target.kind === 'home' || target.kind === 'account')) targets.push(targetOf(members, ''));
   const looks = target.kind === 'collection' ? { contents: false, had: null } : null;
   return multiStatus(responsesOf(targets, wanted, members, minimal), looks);
 }
@@ -246,8 +247,9 @@ type Report = (members: Members, root: Element, asked: DavAsked) => DavAnswer;
 
 const REPORTED: Readonly<Record<Name, Report>> = {
   [cal('calendar-query')]: (members, root, { name, minimal }) => {
-    const isFound = filterOf(childOf(root, cal('filter')), members);
-    const wanted = wantedIn(root, members);
+    const zone = zoneOfQuery(root, members.view);
+    const isFound = filterOf(childOf(root, cal('filter')), members, zone);
+    const wanted = wantedIn(root, members, zone);
     const all = name ? [members.named(name)!] : members.all();
     const targets = all.filter(isFound).map((member) => ofMember(members, member));
     return multiStatus(responsesOf(targets, wanted, members, minimal), {
@@ -350,7 +352,7 @@ function expanded(members: Members, { children }: Element, target: Target): Html
     if (value === null) missing.push(element(name));
     else if (!linked) there.push(element(name, value));
     else {
-      const other = targetOf(members, linked === 'account' ? ACCOUNT : '');
+      const other = targetOf(members, { account: ACCOUNT, home: HOME, collection: '' }[linked]);
       there.push(element(name, expanded(members, property, other)));
     }
   }

@@ -1,10 +1,11 @@
 import ICAL from 'ical.js';
 import { occurrencesOfItems, type OutwardItem } from '../../glass';
+import { DAY, instantOf, wallFromText, type ZoneName } from '../../zones';
 import type { Member, Members } from './members';
 import { cal } from './names';
 import { childOf, type Element } from './readXml';
 import { Refused, tooMany } from './refused';
-import { stretchOf, touches } from './when';
+import { byClocksOf, stretchOf, touches, type Stretch } from './when';
 
 type Component = InstanceType<typeof ICAL.Component>;
 type Property = InstanceType<typeof ICAL.Property>;
@@ -17,9 +18,9 @@ const MOST_CONDITIONS = 50;
 
 /**
  * Returns whether a member is one that a filter asks for (RFC 4791 section 9.7). Throws Refused for what is no filter, or
- * one that nothing here can answer.
+ * one that nothing here can answer. Dates and floating times are read by the clocks of `zone`.
  */
-export function filterOf(filter: Element | undefined, members: Members): Test {
+export function filterOf(filter: Element | undefined, members: Members, zone: ZoneName): Test {
   const root = childOf(filter, cal('comp-filter'));
   if (!root || nameIn(root) !== 'VCALENDAR') throw new Refused(cal('valid-filter'));
   if (conditionsIn(root) > MOST_CONDITIONS) throw new Refused(cal('supported-filter'));
@@ -30,9 +31,9 @@ export function filterOf(filter: Element | undefined, members: Members): Test {
     return new ICAL.Component(ICAL.parse(member.text()) as never);
   };
   const kinds = root.children.filter((c) => c.name === cal('comp-filter'));
-  const timed = kinds.map((kind) => kindTest(kind, members));
+  const timed = kinds.map((kind) => kindTest(kind, members, zone));
   const rest = root.children.filter((c) => c.name === cal('prop-filter'));
-  const tests = rest.map(propTest);
+  const tests = rest.map((one) => propTest(one, zone));
   return (member) => {
     // What follows from times alone is asked first.
     if (!timed.every(({ quick }) => quick(member))) return false;
@@ -56,7 +57,7 @@ interface KindTest {
   readonly slow: ((calendar: Component) => boolean) | null;
 }
 
-function kindTest(filter: Element, { setting }: Members): KindTest {
+function kindTest(filter: Element, { setting }: Members, zone: ZoneName): KindTest {
   const name = nameIn(filter);
   const isTask = (item: OutwardItem | null) =>
     item !== null && item.kind !== 'busy' && item.content.kind === 'due' && setting.dueAs === 'task';
@@ -69,13 +70,14 @@ function kindTest(filter: Element, { setting }: Members): KindTest {
     if (!stretch) return true;
     // A notice is true as long as it is there.
     if (!item) return true;
-    if (!isTask(item)) return occurrencesOfItems([item], stretch).some((time) => touches(time, stretch));
+    const times = timesAround(item, stretch, zone);
+    if (!isTask(item)) return times.some((time) => touches(time, stretch));
     // One that is due at the very end is found too: the other way round than an event (RFC 4791 section 9.9).
-    const { from, to } = stretch;
-    return occurrencesOfItems([item], { from, to: to + 1 }).some((time) => from < time.to && time.to <= to);
+    return times.some(({ to }) => stretch.from < to && to <= stretch.to);
   };
-  const tests = filter.children.filter((c) => c.name === cal('prop-filter')).map(propTest);
-  const below = filter.children.filter((c) => c.name === cal('comp-filter')).map(belowTest);
+  const own = (name: string) => filter.children.filter((c) => c.name === cal(name));
+  const tests = own('prop-filter').map((one) => propTest(one, zone));
+  const below = own('comp-filter').map((one) => belowTest(one, zone));
   if (!tests.length && !below.length) return { quick, slow: null };
   return {
     quick,
@@ -86,19 +88,27 @@ function kindTest(filter: Element, { setting }: Members): KindTest {
   };
 }
 
+/** Returns all times of an item that can touch a stretch, as they lie by the clocks of `zone`: those of two zones differ by about a day. */
+function timesAround(item: OutwardItem, { from, to }: Stretch, zone: ZoneName): Stretch[] {
+  const around = { from: from - 2 * DAY, to: to + 2 * DAY };
+  return occurrencesOfItems([item], around).map((time) => byClocksOf(zone, time));
+}
+
 /** Of what stands in a component, such as an alarm, it is asked whether it is there, and what it says. */
-function belowTest(filter: Element): (component: Component) => boolean {
+function belowTest(filter: Element, zone: ZoneName): (component: Component) => boolean {
   if (childOf(filter, cal('time-range')) || childOf(filter, cal('comp-filter')))
     throw new Refused(cal('supported-filter'));
   const absent = childOf(filter, cal('is-not-defined'));
-  const tests = filter.children.filter((c) => c.name === cal('prop-filter')).map(propTest);
+  const tests = filter.children
+    .filter((c) => c.name === cal('prop-filter'))
+    .map((one) => propTest(one, zone));
   return (component) => {
     const found = component.getAllSubcomponents(nameIn(filter).toLowerCase());
     return absent ? !found.length : found.some((one) => tests.every((test) => test(one)));
   };
 }
 
-function propTest(filter: Element): (component: Component) => boolean {
+function propTest(filter: Element, zone: ZoneName): (component: Component) => boolean {
   const name = nameIn(filter).toLowerCase();
   const absent = childOf(filter, cal('is-not-defined'));
   const match = childOf(filter, cal('text-match'));
@@ -112,7 +122,7 @@ function propTest(filter: Element): (component: Component) => boolean {
     return all.some(
       (property) =>
         (!says || says(textOf(property))) &&
-        (!stretch || liesIn(property, stretch)) &&
+        (!stretch || liesIn(property, stretch, zone)) &&
         params.every((test) => test(property)),
     );
   };
@@ -134,10 +144,12 @@ function textOf(property: Property): string {
   return (property.getValues() as unknown[]).map(String).join(',');
 }
 
-function liesIn(property: Property, stretch: { from: number; to: number }): boolean {
+function liesIn(property: Property, stretch: Stretch, zone: ZoneName): boolean {
   const value = property.getFirstValue() as unknown;
   if (!(value instanceof ICAL.Time)) return false;
-  const at = value.toUnixTime() * 1000;
+  const isFloating = value.isDate || value.zone === ICAL.Timezone.localTimezone;
+  const wall = () => wallFromText(value.isDate ? `${value.toString()}T00:00:00` : value.toString());
+  const at = isFloating ? instantOf(zone, wall()) : value.toUnixTime() * 1000;
   return touches({ from: at, to: at }, stretch);
 }
 

@@ -9,10 +9,11 @@ import { COLOUR_CODES } from '../../glass';
 import { cal, colour, dav, element, tag, type Name } from './names';
 import { tokenOf } from './syncing';
 
-/** What of a window can be asked for properties: its collection, one of its members, or who follows it. */
+/** What of a window can be asked for properties: its collection, one of its members, who follows it, or where that one's collections are. */
 export type Target =
   | { readonly kind: 'collection'; readonly href: string }
   | { readonly kind: 'account'; readonly href: string }
+  | { readonly kind: 'home'; readonly href: string }
   | { readonly kind: 'member'; readonly href: string; readonly member: Member };
 
 type Value = Html | readonly Html[] | string;
@@ -42,7 +43,8 @@ const privileges = () =>
   [dav('read'), cal('read-free-busy'), dav('read-current-user-privilege-set')].map((name) =>
     element(dav('privilege'), element(name)),
   );
-const account = ({ own }: Members) => element(dav('href'), accountOf(pathOf(own.addresses.dav)));
+const account = ({ own }: Members) => element(dav('href'), pathOf(own.addresses.dav) + ACCOUNT);
+const home = ({ own }: Members) => element(dav('href'), pathOf(own.addresses.dav) + HOME);
 const collection = ({ own }: Members) => element(dav('href'), pathOf(own.addresses.dav));
 const reports = (names: readonly Name[]) => () =>
   names.map((name) => element(dav('supported-report'), element(dav('report'), element(name))));
@@ -56,12 +58,15 @@ const kinds = ({ setting }: Members) => ['VEVENT', ...(setting.dueAs === 'task' 
 export const PROPERTIES: Readonly<Record<Name, Row>> = {
   [dav('resourcetype')]: {
     collection: () => [element(dav('collection')), element(cal('calendar'))],
+    // It was the home once, and lists the collection to programs that still take it for one.
     account: () => [element(dav('collection')), element(dav('principal'))],
+    home: () => element(dav('collection')),
     member: () => '',
   },
   [dav('displayname')]: {
     collection: ({ view }) => view.wording.name,
     account: ({ view }) => view.wording.name,
+    home: ({ view }) => view.wording.name,
   },
   [dav('getetag')]: { member: (_members, { member }) => member.tag },
   [dav('getcontenttype')]: { collection: () => CALENDAR, member: () => CALENDAR },
@@ -75,14 +80,25 @@ export const PROPERTIES: Readonly<Record<Name, Row>> = {
   [dav('supported-report-set')]: {
     collection: reports([...REPORTS, ...COMMON_REPORTS]),
     account: reports(COMMON_REPORTS),
+    home: reports(COMMON_REPORTS),
     member: reports(COMMON_REPORTS),
   },
-  [dav('current-user-principal')]: { collection: account, account, member: account },
-  [dav('owner')]: { collection: account, account, member: account },
+  [dav('current-user-principal')]: { collection: account, account, home: account, member: account },
+  [dav('owner')]: { collection: account, account, home: account, member: account },
   [dav('principal-URL')]: { account },
-  [dav('principal-collection-set')]: { collection, account: collection, member: collection },
-  [dav('current-user-privilege-set')]: { collection: privileges, account: privileges, member: privileges },
-  [cal('calendar-home-set')]: { collection: account, account },
+  [dav('principal-collection-set')]: {
+    collection,
+    account: collection,
+    home: collection,
+    member: collection,
+  },
+  [dav('current-user-privilege-set')]: {
+    collection: privileges,
+    account: privileges,
+    home: privileges,
+    member: privileges,
+  },
+  [cal('calendar-home-set')]: { collection: home, account: home, home },
   [colour('calendar-color')]: { collection: ({ view }) => COLOUR_CODES[view.wording.colour] },
   [cal('calendar-description')]: { collection: ({ view }) => view.wording.description },
   [cal('calendar-timezone')]: {
@@ -130,12 +146,12 @@ export function valueOf(name: Name, target: Target, members: Members): Value | n
   return tell ? tell(members, target) : null;
 }
 
-/** Properties whose value is the address of the account, or of the collection: reports expand them. */
-export const LINKED_TARGETS: Readonly<Partial<Record<Name, 'account' | 'collection'>>> = {
+/** Properties whose value is the address of another resource: reports expand them. */
+export const LINKED_TARGETS: Readonly<Partial<Record<Name, 'account' | 'home' | 'collection'>>> = {
   [dav('current-user-principal')]: 'account',
   [dav('owner')]: 'account',
   [dav('principal-URL')]: 'account',
-  [cal('calendar-home-set')]: 'account',
+  [cal('calendar-home-set')]: 'home',
   [dav('principal-collection-set')]: 'collection',
 };
 
@@ -144,9 +160,5 @@ export function pathOf(address: string): string {
   return new URL(address).pathname;
 }
 
-/** Where programs learn which collections there are (RFC 3744 section 2, RFC 4791 section 6.2.1). */
-export function accountOf(collection: string): string {
-  return `${collection}${ACCOUNT}`;
-}
-
-export const ACCOUNT = 'account/';
+/** The principal (RFC 3744 section 2), and the home that holds its collections (RFC 4791 section 6.2.1), below the collection. */
+export const [ACCOUNT, HOME] = ['account/', 'home/'];

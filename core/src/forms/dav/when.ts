@@ -1,8 +1,10 @@
-import { instantOfUtc, wallFromText, type Instant } from '../../zones';
+import { instantOfWhen } from '../../entries';
+import { instantOfUtc, wallFromText, zoneNamed, type Instant, type ZoneName } from '../../zones';
 import { Problem } from '../../problems';
-import type { OutwardTime } from '../../glass';
+import { zoneDefinedIn } from '../read/zoneOfFile';
+import type { OutwardTime, OutwardView } from '../../glass';
 import { Refused } from './refused';
-import type { Element } from './readXml';
+import { childOf, type Element } from './readXml';
 import { cal } from './names';
 
 /** A stretch of instants that a request names; `to` is exclusive. */
@@ -43,4 +45,24 @@ function instantIn(text: string): Instant | null {
 /** Whether a time touches a stretch; one without length does where it lies in it (RFC 4791 section 9.9). */
 export function touches({ from, to }: Pick<OutwardTime, 'from' | 'to'>, stretch: Stretch): boolean {
   return from < stretch.to && (to > stretch.from || (from === to && from >= stretch.from));
+}
+
+/**
+ * Returns the zone by whose clocks a query reads dates and floating times (RFC 4791 section 9.8, RFC 7809 section 4.1): the
+ * one that it names, or else that of the collection. Refuses a zone that is unknown.
+ */
+export function zoneOfQuery(root: Element, { hostZone, range }: OutwardView): ZoneName {
+  const [defined, named] = [childOf(root, cal('timezone')), childOf(root, cal('timezone-id'))];
+  if (!defined && !named) return hostZone;
+  const zone = defined ? zoneDefinedIn(defined.text, hostZone, range) : zoneNamed(named!.text);
+  if (zone === null) throw new Refused(cal('valid-timezone'));
+  return zone;
+}
+
+/** Returns when a time takes place where dates and floating times are read by the clocks of `zone`. */
+export function byClocksOf(zone: ZoneName, { start, end, from, to }: OutwardTime): Stretch {
+  return {
+    from: start.kind === 'zoned' ? from : instantOfWhen(start, zone),
+    to: end.kind === 'zoned' ? to : instantOfWhen(end, zone),
+  };
 }

@@ -218,7 +218,7 @@ describe('time zones of files', () => {
     );
     expect(only(r).uid).toBe('t1');
     expect(notes(r)).toContain('line 5: “one” is not an offset');
-    expect(notes(r)).not.toContain('Nothing was brought in');
+    expect(notes(r)).not.toContain('Nothing was imported');
   });
 });
 
@@ -514,7 +514,7 @@ describe('files as a whole', () => {
     }
   });
 
-  it('leave out what cannot be computed, entry by entry, and never say that nothing was brought in', () => {
+  it('leave out what cannot be computed, entry by entry, and never say that nothing was imported', () => {
     const r = read(
       file(
         ...event('DTSTART:20260706T090000Z', 'DTEND:20460706T090000Z'),
@@ -526,7 +526,7 @@ describe('files as a whole', () => {
     );
     expect(r.entries.map((e) => e.uid)).toEqual(['good']);
     expect(r.items.filter((i) => i.outcome === 'left-out')).toHaveLength(4);
-    expect(notes(r)).not.toContain('Nothing was brought in');
+    expect(notes(r)).not.toContain('Nothing was imported');
   });
 });
 

@@ -1,3 +1,4 @@
+import type { Range } from '../../entries';
 import {
   DAY,
   allZones,
@@ -11,7 +12,8 @@ import {
   type Instant,
   type ZoneName,
 } from '../../zones';
-import { first, parameter, type Component } from './components';
+import { Problem } from '../../problems';
+import { componentsOf, first, parameter, type Component } from './components';
 import { plainTzid } from './contentLine';
 import { zoneDefinition, type ZoneDefinition } from './zoneDefinition';
 
@@ -55,6 +57,23 @@ export function zoneReader(
     }
     return zone;
   };
+}
+
+/**
+ * Returns the zone that a calendar with one VTIMEZONE means over a stretch of time, or null if it is no such calendar or
+ * like no known zone. Of several zones whose clocks go alike, `home` counts first.
+ */
+export function zoneDefinedIn(text: string, home: ZoneName, within: Range): ZoneName | null {
+  try {
+    const definition = componentsOf(text)[0]!.children.find(({ name }) => name === 'VTIMEZONE');
+    const id = definition && first(definition, 'tzid')?.text;
+    if (id === undefined) return null;
+    const zone = understand(plainTzid(id), definition, { ...within, likely: [home] });
+    return zone.kind === 'zone' ? zone.zone : null;
+  } catch (error) {
+    if (error instanceof Problem) return null;
+    throw error;
+  }
 }
 
 /** All of the file's time, and the zones that are likely in it. */
