@@ -2,7 +2,7 @@ import { EMPTY_CONTENT, type Content, type Entry } from '@zonal/core/entries';
 import { DAY } from '@zonal/core/zones';
 import { expect } from 'vitest';
 import { LedgerRow, ViewItemRow, ViewRow } from '../db/models';
-import { eventually, windowInput, type Answer, type TestClient } from '../testing';
+import { colleague, eventually, windowInput, type Answer, type TestClient } from '../testing';
 
 const ZONE = 'America/Halifax';
 /** How many entries a calendar may have: each has its own day. */
@@ -17,7 +17,17 @@ export interface Scene {
   readonly keyId: string;
   /** Another key of the same window, with no cap. */
   readonly otherKeyId: string;
+  /** Somebody who may publish the calendar from time to time. */
+  readonly colleague: { readonly id: string; readonly email: string };
   readonly entries: (Entry | null)[];
+  /** Edits that were made and not taken back, oldest first: which places of which scenes each changed. */
+  readonly edits: Edit[];
+}
+
+interface Edit {
+  readonly id: string;
+  readonly place: number;
+  readonly scenes: readonly Scene[];
 }
 
 let serial = 0;
@@ -82,8 +92,26 @@ export async function rewrite(
     changes: changes.map(({ body }) => body),
   });
   const status = accepted(answer);
-  for (const { scene } of changes)
-    scene.entries[place] = answer.body.entries.find((e: Entry) => e.calendarId === scene.calendarId) ?? null;
+  const edit = { id: answer.body.id, place, scenes: changes.map(({ scene }) => scene) };
+  noteEntries(edit, answer);
+  for (const scene of edit.scenes) scene.edits.push(edit);
+  return status;
+}
+
+/** Notes the entries that an edit left behind, as its answer has them. */
+function noteEntries({ place, scenes }: Edit, { body }: Answer): void {
+  for (const scene of scenes)
+    scene.entries[place] = body.entries.find((e: Entry) => e.calendarId === scene.calendarId) ?? null;
+}
+
+/** Takes back the last edit of a scene, and of its twin if it was made to both; nothing if there is none. */
+export async function takeBack(client: TestClient, { edits }: Scene): Promise<number> {
+  const edit = edits.at(-1);
+  if (!edit) return 200;
+  const answer = await client.call('POST', `/edits/${edit.id}/take-back`);
+  const status = accepted(answer);
+  noteEntries(edit, answer);
+  for (const scene of edit.scenes) scene.edits.pop();
   return status;
 }
 
@@ -112,7 +140,9 @@ export async function makeScene(client: TestClient): Promise<Scene> {
     windowId: made.body.id,
     keyId: first.id,
     otherKeyId: other.id,
+    colleague: await colleague(client.base, `Ines${serial}`),
     entries: Array.from({ length: PLACES }, () => null),
+    edits: [],
   };
 }
 
