@@ -1,6 +1,7 @@
 import { Problem } from '@zonal/core/problems';
+import compression from 'compression';
 import packed from 'express-static-gzip';
-import express, { Router, type Express } from 'express';
+import express, { Router, type Express, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
@@ -148,11 +149,15 @@ export function deskApp(
   const { middleware, close } = sessions(config);
   app.use('/api', api(config, publishing, stream, noticing, push, middleware));
   app.use(sheetPages(publishing));
-  app.use(noticePages(noticing, async () => (await mailServerNow(config.mailServer)) !== null));
+  app.use(noticePages(noticing, () => maySendMail(config)));
   if (config.webFolder) app.use(webApplication(config.webFolder, config.tryOut));
   app.use((_req, _res, next) => next(new Problem('not-found')));
   app.use(answerProblem);
   return { app, close };
+}
+
+async function maySendMail({ mailServer }: Config): Promise<boolean> {
+  return (await mailServerNow(mailServer)) !== null;
 }
 
 function api(
@@ -168,13 +173,14 @@ function api(
   const views = new InsideViews();
   const { publicUrl } = config;
   const feedsOf = (userId: string) => ownFeeds(userId, publicUrl);
-  const mayMail = async () => (await mailServerNow(config.mailServer)) !== null;
-  const account = { sequelize, change, publicUrl, outbox, feedsOf };
+  const mayMail = () => maySendMail(config);
+  const visit = { ...config, mayMail };
+  const account = { sequelize, change, publicUrl, outbox, mayMail, feedsOf };
   const routes = [
-    ...sessionRoutes(sequelize, door, config),
-    ...passRoutes(door, config, account),
+    ...sessionRoutes(sequelize, door, visit),
+    ...passRoutes(door, visit, account),
     ...accountRoutes(door, account),
-    ...invitationRoutes(change, publicUrl, outbox),
+    ...invitationRoutes(account),
     ...postRoutes(change, outbox, config.mailServer),
     ...calendarRoutes(sequelize, change, views),
     ...peopleRoutes(change),
@@ -194,7 +200,7 @@ function api(
     ...ledgerRoutes,
     ...reachRoutes(sequelize, change, outbox, publicUrl, mayMail),
     ...pushRoutes(change, shownAt, push),
-    ...ceilingRoutes(publishing),
+    ...ceilingRoutes(publishing, outbox),
     ...labelRoutes(sequelize, change, views),
     ...(config.demoAccounts ? [demoRoute(config.demoAccounts, sequelize, publicUrl)] : []),
   ];
@@ -206,6 +212,7 @@ function api(
   router.get('/openapi.json', (_req, res) => {
     res.json(openApi(routes, config.publicUrl, answersIn(config.answersFile)));
   });
+  router.use(compression({ filter: mayCompress }));
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
   router.post('/session', signInLimit());
@@ -219,6 +226,14 @@ function api(
     doneBefore: (id, userId) => doneChange(sequelize, id, userId),
   });
   return router;
+}
+
+/**
+ * Returns whether an answer of the API may be compressed. Not those with the session's token: their length must not depend on
+ * what else is in them. Not the stream of changes: each change is sent at once.
+ */
+function mayCompress(req: Request, res: Response): boolean {
+  return !/^\/(session|passes|changes)(\/|$)/.test(req.path) && compression.filter(req, res);
 }
 
 /** Serves the built organiser's application; every other path of it gets its one page, with a nonce for styles. */

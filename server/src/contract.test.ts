@@ -87,6 +87,7 @@ describe('the answers of the API', () => {
     const entry = await told('POST /calendars/:id/entries', `/calendars/${id}/entries`, written);
     await told('PUT /entries/:id', `/entries/${entry.id}`, { ...written, place: 'Quay 2', version: 1 });
     await told('GET /entries/:id', `/entries/${entry.id}`);
+    await told('GET /entries/:id/history', `/entries/${entry.id}/history`);
     await told('GET /calendars/:id/entries', `/calendars/${id}/entries`);
     await told('GET /find', '/find?text=market&in=text');
     const change = { version: 0, calendarId: id, entry: { ...written, recurrence: null, overrides: [] } };
@@ -168,8 +169,17 @@ describe('the answers of the API', () => {
     await told('POST /windows/:id/close', `/windows/${window.id}/close`);
     await told('POST /windows/:id/open', `/windows/${window.id}/open`);
 
+    const { body: short } = await client.call(
+      'POST',
+      '/windows',
+      windowInput(id, 'tinted', { name: 'Soon gone' }),
+    );
+    await client.call('POST', `/windows/${short.id}/close`);
+    await told('DELETE /windows/:id', `/windows/${short.id}`);
+
     const [{ id: own }] = await told('GET /people', '/people');
     await told('PUT /people/:id/steward', `/people/${own}/steward`, { steward: true });
+    await told('POST /people/:id/password-address', `/people/${own}/password-address`);
     await told('PUT /people/:id/rest', `/people/${own}/rest`, { rested: false });
     const ask = { emails: ['new@ostrel.example', 'other@ostrel.example'], steward: false };
     const reads = [{ calendarId: id, standing: 'reader', glass: 'tinted' }];
@@ -245,6 +255,9 @@ describe('the answers of the API', () => {
       reason: 'x',
     });
     await told('POST /ceilings/requests/:id', `/ceilings/requests/${requests[0].id}`, { grant: false });
+    const another = { calendarId: id, audience: 'house', glass: 'clear', reason: '' };
+    const [withdrawn] = (await client.call('POST', '/ceilings/requests', another)).body.requests;
+    await told('DELETE /ceilings/requests/:id', `/ceilings/requests/${withdrawn.id}`);
     await told('GET /ceilings', '/ceilings');
     await told('POST /calendars/:id/lock-down', `/calendars/${id}/lock-down`);
     await told('GET /calendars', '/calendars');

@@ -58,7 +58,7 @@ it('goes on if the database is lost while a job is done', async () => {
   proxy.cut(true);
   for (const socket of asked) socket.destroy();
   await eventually(() => {
-    expect(lines.text).toContain('the database was lost in the middle of something');
+    expect(lines.text).toContain('the outcome of a job could not be stored');
     return Promise.resolve();
   });
   proxy.cut(false);

@@ -1,7 +1,7 @@
 import { BLANK_WINDOW, DEMANDS, type Glass } from '@zonal/core/glass';
 import type { Standing } from '@zonal/core/rights';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import { createConnection, createServer, type Socket } from 'node:net';
 import { Client } from 'pg';
 import type { Config } from './config';
@@ -105,7 +105,7 @@ export class TestClient {
   private readonly cookies = new Map<string, string>();
   private csrf = '';
 
-  constructor(private readonly base: string) {}
+  constructor(readonly base: string) {}
 
   /** Signs in, as a client at another address if one is named and the server trusts a proxy. */
   async signIn(password = PASSWORD, email = EMAIL, from?: string): Promise<Answer> {
@@ -254,10 +254,17 @@ export interface ServerProcess {
   stop(signal?: NodeJS.Signals): Promise<void>;
 }
 
+/** Ports below those that outgoing connections get from the system: none takes the port before its server has started. */
+const SERVER_PORTS = { from: 10_000, to: 32_000 };
+
 async function freePort(): Promise<number> {
   const server = createServer();
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as { port: number };
+  const port = randomInt(SERVER_PORTS.from, SERVER_PORTS.to);
+  const isFree = await new Promise<boolean>((resolve) => {
+    server.once('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => resolve(true));
+  });
+  if (!isFree) return freePort();
   await new Promise((resolve) => server.close(resolve));
   return port;
 }
@@ -290,7 +297,7 @@ export async function startingProcess(
       PUBLIC_URL: 'http://window.example',
       SESSION_SECRET: 'a secret of the tests',
       OUTSIDE_FOLDER: new URL('../../core/assets', import.meta.url).pathname,
-      LOG_LEVEL: process.env['LOG_LEVEL'] ?? 'silent',
+      LOG_LEVEL: process.env['LOG_LEVEL'] ?? 'fatal',
       ...env,
     },
   });

@@ -32,6 +32,11 @@ import * as movedKeys from './migrations/027-moved-keys';
 import * as mailLimits from './migrations/028-mail-limits';
 import * as signInTries from './migrations/029-sign-in-tries';
 import * as calendarLabels from './migrations/030-calendar-labels';
+import * as entryHistory from './migrations/031-entry-history';
+import * as ceilingRequests from './migrations/032-ceiling-requests';
+import * as passwordAddresses from './migrations/033-password-addresses';
+import * as publicContacts from './migrations/034-public-contacts';
+import * as deletedWindows from './migrations/035-deleted-windows';
 
 export const MIGRATIONS = [
   first,
@@ -64,6 +69,11 @@ export const MIGRATIONS = [
   mailLimits,
   signInTries,
   calendarLabels,
+  entryHistory,
+  ceilingRequests,
+  passwordAddresses,
+  publicContacts,
+  deletedWindows,
 ];
 
 /**

@@ -1,5 +1,3 @@
-import { ConnectionError, TimeoutError } from 'sequelize';
-
 /**
  * Codes of the system and of PostgreSQL (its documentation, appendix A) that say that the database is unavailable: it cannot
  * be reached, is full or read-only, shuts down, or something held it up for too long.
@@ -27,14 +25,19 @@ const AWAY = new Set([
   '57P03',
   '57P05',
 ]);
+/** Names of Sequelize's errors: threads that use no database do without the library. */
+const AWAY_NAMES = /^Sequelize(AccessDenied|Connection\w*|HostNot\w+|InvalidConnection|Timeout)Error$/;
 const AWAY_WORDS = /Connection terminated|timeout exceeded when trying to connect|Query read timeout/;
 
 /** Returns whether an error means that the database cannot be reached or does not accept anything now. */
 export function isStorageAway(error: unknown): boolean {
-  const { code, original } = (error ?? {}) as { code?: string; original?: { code?: string } };
+  const { name, code, original } = (error ?? {}) as {
+    name?: string;
+    code?: string;
+    original?: { code?: string };
+  };
   return (
-    error instanceof ConnectionError ||
-    error instanceof TimeoutError ||
+    AWAY_NAMES.test(name ?? '') ||
     AWAY.has(code ?? '') ||
     AWAY.has(original?.code ?? '') ||
     AWAY_WORDS.test(String(error))

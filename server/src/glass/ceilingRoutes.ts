@@ -1,18 +1,17 @@
+import type { AllCeilings } from '@zonal/core/api';
 import { AUDIENCES, DEMANDS, GLASSES, rehearsedWindow, withCeiling, type Demand } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
-import { ACCOUNT_LIMITS } from '@zonal/core/rights';
-import { IsBoolean, IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
+import { IsBoolean, IsIn, IsOptional, IsUUID } from 'class-validator';
 import { Op, type Transaction } from 'sequelize';
 import { calendarOf } from '../inside/calendarStore';
-import { CalendarRow, CeilingRequestRow, CeilingRow, type UserRow } from '../db/models';
-import { listedRequests } from '../db/requests';
+import { CalendarRow, CeilingRow, type UserRow } from '../db/models';
+import type { Outbox } from '../db/outbox';
 import { route, type Call } from '../http/route';
+import { CeilingRequestInput, CeilingRequests, listCeilingRequests } from './ceilingRequests';
 import { windowIdsOn, type Publishing } from './publishWindow';
 import { requireConfirmed } from './requireConfirmed';
-import { namesOf, windowAnswers } from './windowStore';
-
-/** Answered requests that are listed, newest first. Those that wait for an answer are all listed. */
-const MAX_ANSWERED_REQUESTS = 100;
+import { namesOf } from '../people/names';
+import { windowAnswers } from './windowStore';
 
 export class CeilingInput {
   /** The calendar; null for the whole house. */
@@ -24,59 +23,37 @@ export class CeilingInput {
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
 
-export class CeilingRequestInput {
-  @IsOptional() @IsUUID() calendarId!: string | null;
-  @IsIn(AUDIENCES) audience!: (typeof AUDIENCES)[number];
-  @IsIn(GLASSES) glass!: (typeof GLASSES)[number];
-  @IsString() @MaxLength(1000) reason!: string;
-}
-
 export class CeilingReplyInput {
   @IsBoolean() grant!: boolean;
   /** Large effects of granting it that somebody has looked at and wants. */
   @IsOptional() @IsIn(DEMANDS, { each: true }) confirmed?: Demand[];
 }
 
-/** Returns the ceilings of the house and of calendars of which the asker sees everything, and what was asked for of them. */
-async function answer({ rights, user }: Pick<Call, 'rights' | 'user'>) {
-  const where = { calendarId: { [Op.or]: [{ [Op.is]: null }, { [Op.in]: rights.calendarsFor('see-all') }] } };
+/** Returns the ceilings of the house and of calendars of which the caller sees everything, and the requests for higher ones. */
+async function answer(call: Pick<Call, 'rights' | 'user'>): Promise<AllCeilings> {
+  const where = {
+    calendarId: { [Op.or]: [{ [Op.is]: null }, { [Op.in]: call.rights.calendarsFor('see-all') }] },
+  };
   const rows = await CeilingRow.findAll({ where });
-  const requests = await listedRequests(CeilingRequestRow, where, MAX_ANSWERED_REQUESTS);
-  // What is asked for the whole house concerns those who look after a calendar, and whoever asked.
-  const ofHouse = rights.calendarsFor('ask-ceiling').length > 0;
-  const told = requests.filter((r) => r.calendarId !== null || ofHouse || r.userId === user.id);
-  const names = await namesOf([
-    ...rows.map((r) => r.userId),
-    ...told.flatMap((r) => [r.userId, r.answeredBy ?? null]),
-  ]);
-  const nameOf = (id: string | null | undefined) => (id && names.get(id)) || '';
+  const names = await namesOf(rows.map((r) => r.userId));
   return {
     ceilings: rows.map(({ calendarId, audience, glass, userId, updatedAt }) => ({
       calendarId,
       audience,
       glass,
-      by: nameOf(userId),
+      by: (userId && names.get(userId)) || '',
       at: updatedAt.toISOString(),
     })),
-    requests: told.map((r) => ({
-      id: r.id,
-      calendarId: r.calendarId,
-      audience: r.audience,
-      glass: r.glass,
-      reason: r.reason,
-      by: nameOf(r.userId),
-      at: r.createdAt.toISOString(),
-      state: r.state,
-      answeredBy: nameOf(r.answeredBy),
-    })),
+    requests: await listCeilingRequests(call),
   };
 }
 
 const DAY = 86_400_000;
 
 /** Answers wait until the change acts outside. */
-export const ceilingRoutes = (publishing: Publishing) => {
+export const ceilingRoutes = (publishing: Publishing, outbox: Outbox) => {
   const { sequelize, publicUrl, change } = publishing;
+  const requests = new CeilingRequests(sequelize, outbox, publicUrl);
   const acting = async (
     user: UserRow,
     calendarId: string | null,
@@ -137,51 +114,37 @@ export const ceilingRoutes = (publishing: Publishing) => {
     }),
     route('POST /ceilings/requests', {
       tag: 'Ceilings',
-      summary: 'Ask for a ceiling to be raised',
+      summary: 'Ask the stewards to raise a ceiling; an open request for the same ceiling is replaced',
       body: CeilingRequestInput,
       status: 201,
+      again: answer,
       handle: async ({ body, user, rights }) => {
         const calendarId = body.calendarId ? (await calendarOf(body.calendarId)).id : null;
-        const { audience, glass, reason } = body;
-        await sequelize.transaction(async (transaction) => {
-          // One after the other for each account: of many at once none goes uncounted.
-          await sequelize.query('SELECT id FROM users WHERE id = :id FOR UPDATE', {
-            transaction,
-            replacements: { id: user.id },
-          });
-          const most = ACCOUNT_LIMITS.ceilingRequests;
-          if (
-            (await CeilingRequestRow.count({ where: { userId: user.id, state: 'open' }, transaction })) >=
-            most
-          )
-            throw new Problem('too-many-ceiling-requests', { most });
-          await CeilingRequestRow.create(
-            { calendarId, audience, glass, reason, userId: user.id },
-            { transaction },
-          );
-        });
+        await requests.ask(user, { ...body, calendarId });
         return answer({ rights, user });
       },
     }),
     route('POST /ceilings/requests/:id', {
       tag: 'Ceilings',
-      summary: 'Grant or refuse what was asked for; large effects must be confirmed; for stewards',
+      summary: 'Grant or decline a request; large effects must be confirmed; for stewards',
       body: CeilingReplyInput,
       again: answer,
       handle: async ({ body, param, user, rights }) => {
-        const row = isUUID(param('id')) ? await CeilingRequestRow.findByPk(param('id')) : null;
-        if (!row) throw new Problem('not-found');
-        if (row.state !== 'open') throw new Problem('request-answered');
+        const row = await requests.open(param('id'));
         if (body.grant) await confirm(row, body.confirmed);
         await acting(user, row.calendarId, async (transaction) => {
-          const state = body.grant ? 'granted' : 'refused';
-          const [changed] = await CeilingRequestRow.update(
-            { state, answeredBy: user.id },
-            { where: { id: row.id, state: 'open' }, transaction },
-          );
-          if (!changed) throw new Problem('request-answered');
+          await requests.answer(row, user, body.grant, transaction);
           if (body.grant) await put(row, user, transaction);
         });
+        return answer({ rights, user });
+      },
+    }),
+    route('DELETE /ceilings/requests/:id', {
+      tag: 'Ceilings',
+      summary: 'Withdraw one’s own request while it is open',
+      again: answer,
+      handle: async ({ param, user, rights }) => {
+        await requests.takeBack(param('id'), user);
         return answer({ rights, user });
       },
     }),

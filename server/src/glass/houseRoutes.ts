@@ -1,5 +1,6 @@
 import type { House } from '@zonal/core/api';
 import { PROPERTY_KINDS } from '@zonal/core/entries';
+import { NOTHING_WATCHED } from '@zonal/core/glass';
 import { KEPT_DAYS } from '@zonal/core/reach';
 import { Problem } from '@zonal/core/problems';
 import type { HouseRights } from '@zonal/core/rights';
@@ -42,6 +43,13 @@ export class HouseInput {
   @MaxLength(120, { each: true })
   @ArrayMaxSize(200)
   watchWords!: string[];
+  /** Mail addresses and telephone numbers that are no sensitive matter. */
+  @IsOptional()
+  @IsString({ each: true })
+  @MinLength(3, { each: true })
+  @MaxLength(254, { each: true })
+  @ArrayMaxSize(200)
+  publicContacts?: string[];
   /** Domains of the house's own mail addresses. */
   @IsOptional()
   @IsFQDN({}, { each: true })
@@ -56,10 +64,13 @@ export class HouseInput {
 const publishes = (rights: HouseRights) => rights.steward || rights.calendarsFor('publish').length > 0;
 
 async function answer({ rights }: Pick<Call, 'rights'>): Promise<House> {
-  const { name, zone, country, region, properties, watchWords, mailDomains, pollDays, version } =
-    (await HouseRow.findByPk(1))!;
-  const words = publishes(rights) ? watchWords : [];
-  return { name, zone, country, region, properties, watchWords: words, mailDomains, pollDays, version };
+  const row = (await HouseRow.findByPk(1))!;
+  const { name, zone, country, region, properties, mailDomains, pollDays, version } = row;
+  const { watchWords, publicContacts } = publishes(rights) ? row : { watchWords: [], publicContacts: [] };
+  return {
+    ...{ name, zone, country, region, properties },
+    ...{ watchWords, publicContacts, mailDomains, pollDays, version },
+  };
 }
 
 /** A property that goes away breaks filters that name it. */
@@ -71,10 +82,11 @@ export const houseRoutes = (change: MakeChange) => [
   }),
   route('GET /house/watch', {
     tag: 'House',
-    summary: 'What must not go out unnoticed: the names of the people with an account, and the house’s words',
+    summary:
+      'What is reported before it goes out: the names of the people with an account and the house’s sensitive words; not its public addresses',
     handle: async ({ rights }) => {
       const watch = await houseWatch();
-      return publishes(rights) ? watch : { people: [], words: [], country: watch.country };
+      return publishes(rights) ? watch : { ...NOTHING_WATCHED, country: watch.country };
     },
   }),
   route('PUT /house', {

@@ -3,7 +3,8 @@ import { viewAfter } from '@zonal/core/reach';
 import { Op, literal } from 'sequelize';
 import { LedgerRow } from '../db/models';
 import { route } from '../http/route';
-import { keyOf, namesOf, viewIdOf } from './windowStore';
+import { namesOf } from '../people/names';
+import { keyOf, viewIdOf } from './windowStore';
 
 export const ledgerRoutes = [
   route('GET /keys/:id/ledger', {

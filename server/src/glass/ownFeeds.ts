@@ -2,7 +2,7 @@ import type { OwnFeed } from '@zonal/core/api';
 import { keyState } from '@zonal/core/glass';
 import { KeyRow, WindowRow } from '../db/models';
 import { unsealed } from '../db/sealed';
-import { addressesOf } from './windowStore';
+import { addressesOf } from './addresses';
 
 /** Returns the windows that somebody follows with a key of their own, as long as they are open. */
 export async function ownFeeds(userId: string, publicUrl: string): Promise<OwnFeed[]> {

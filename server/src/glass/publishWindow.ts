@@ -144,7 +144,7 @@ async function freeSlug(name: string, transaction: Transaction): Promise<string>
   const base = plainName(name, 'window');
   for (let n = 1; ; n++) {
     const slug = n === 1 ? base : `${base}-${n}`;
-    if (!(await WindowRow.count({ where: { slug }, transaction }))) return slug;
+    if (!(await WindowRow.unscoped().count({ where: { slug }, transaction }))) return slug;
   }
 }
 

@@ -76,5 +76,10 @@ export async function houseWatch(): Promise<Watch> {
   const users = await UserRow.findAll({ attributes: ['name'], order: [['name', 'ASC']] });
   const house = await HouseRow.findByPk(1);
   const people = users.map((u) => u.name);
-  return { people, words: house?.watchWords ?? [], country: house?.country ?? '' };
+  return {
+    people,
+    words: house?.watchWords ?? [],
+    country: house?.country ?? '',
+    publicContacts: house?.publicContacts ?? [],
+  };
 }

@@ -3,6 +3,7 @@ import { Problem } from '@zonal/core/problems';
 import { ACCOUNT_LIMITS } from '@zonal/core/rights';
 import { randomBytes } from 'node:crypto';
 import { UniqueConstraintError } from 'sequelize';
+import { PushRow } from '../db/tellingModels';
 import { DraftRow, KeyRow, VersionRow, WindowRow, WindowSourceRow } from '../db/models';
 import { route, type Call } from '../http/route';
 import { validated } from '../http/validated';
@@ -15,12 +16,13 @@ import {
   withTroubles,
   type Publishing,
 } from './publishWindow';
+import { namesOf } from '../people/names';
 import { windowIdsSeen } from '../people/windowsSeen';
+import { windowPage } from './windowPage';
 import { ClosingInput, DraftInput, ScheduleInput, WindowInput } from './windowInput';
 import {
   draftAnswer,
   lostLabelsOf,
-  namesOf,
   newToken,
   rememberVersion,
   sourceRowsOf,
@@ -59,9 +61,17 @@ export const windowRoutes = (publishing: Publishing) => {
   return [
     route('GET /windows', {
       tag: 'Windows',
-      summary: 'The windows over calendars that the asker publishes, with their sources, keys and drafts',
-      handle: async ({ rights }) =>
-        withTroubles(publishing, await windowAnswers(sequelize, publicUrl, await windowIdsSeen(rights))),
+      summary:
+        'The windows over calendars that the asker publishes, with their sources, keys and drafts, in pages; a header Link names the next page',
+      query: {
+        limit: 'How many windows a page has: 1 to 200, or else 100.',
+        after: 'The id of the last window of the page before.',
+      },
+      handle: async ({ req, res, rights }) => {
+        const { ids, next } = await windowPage(await windowIdsSeen(rights), req.query);
+        if (next) res.setHeader('Link', `</api/${next}>; rel="next"`);
+        return withTroubles(publishing, await windowAnswers(sequelize, publicUrl, ids));
+      },
     }),
     route('GET /windows/:id', {
       tag: 'Windows',
@@ -79,7 +89,13 @@ export const windowRoutes = (publishing: Publishing) => {
         await checkConfirmed(publishing, null, body, body.confirmed ?? []);
         const id = await change(user.id, async (transaction) => {
           const most = ACCOUNT_LIMITS.windows;
-          if ((await VersionRow.count({ where: { userId: user.id, version: 1 }, transaction })) >= most)
+          const opened = await VersionRow.findAll({
+            attributes: ['windowId'],
+            where: { userId: user.id, version: 1 },
+            transaction,
+          });
+          const ids = opened.map(({ windowId }) => windowId);
+          if ((await WindowRow.count({ where: { id: ids }, transaction })) >= most)
             throw new Problem('too-many-windows', { most });
           const settings = settingsOf(body);
           const row = await WindowRow.create(
@@ -256,6 +272,29 @@ export const windowRoutes = (publishing: Publishing) => {
       summary: 'Open a closed window again, with the addresses that it had',
       again: ({ param }) => answer(param('id')),
       handle: shutting(false),
+    }),
+    route('DELETE /windows/:id', {
+      tag: 'Windows',
+      summary: 'Delete a closed window for good; its addresses go on answering 410',
+      handle: async ({ param, user }) => {
+        const { id } = await answer(param('id'));
+        await change(user.id, async (transaction) => {
+          const row = (await WindowRow.findByPk(id, { transaction, lock: true }))!;
+          if (!row.closedAt) throw new Problem('window-open');
+          const keys = await KeyRow.findAll({ where: { windowId: id }, attributes: ['id'], transaction });
+          const where = { keyId: keys.map((key) => key.id) };
+          // What only people inside knew of it is removed; its addresses are kept to say that it is gone.
+          await PushRow.destroy({ where, transaction });
+          await DraftRow.destroy({ where: { windowId: id }, transaction });
+          await KeyRow.update({ contact: '', notes: '' }, { where: { windowId: id }, transaction });
+          await KeyRow.update(
+            { withdrawnAt: new Date() },
+            { where: { windowId: id, withdrawnAt: null }, transaction },
+          );
+          await row.update({ deletedAt: new Date() }, { transaction });
+          return { result: undefined, touched: [{ windowId: id }] };
+        });
+      },
     }),
   ];
 };

@@ -1,5 +1,4 @@
 import type { OutwardWindow, WindowDraft, WindowKey } from '@zonal/core/api';
-import { FORMS, FORM_NAMES, type FormName } from '@zonal/core/forms';
 import {
   BLANK_WINDOW,
   endOf,
@@ -26,7 +25,6 @@ import {
   KeyRow,
   KeyUseRow,
   TurnedTokenRow,
-  UserRow,
   VersionRow,
   WindowRow,
   WindowSourceRow,
@@ -39,6 +37,8 @@ import { groupedBy } from '../db/grouped';
 import { labelsOfCalendars } from '../db/labels';
 import { readersOf } from '../db/readers';
 import { seal, unsealed } from '../db/sealed';
+import { namesOf } from '../people/names';
+import { addressesOf } from './addresses';
 
 /** A window as the API gives it, but for what of it cannot be worked out. */
 export type WindowAnswer = Omit<OutwardWindow, 'trouble'>;
@@ -67,7 +67,7 @@ export async function windowStates(
   ids: readonly string[] | null,
   transaction: Transaction,
 ): Promise<WindowState[]> {
-  const rows = await WindowRow.findAll({ where: ids ? { id: [...ids] } : {}, transaction });
+  const rows = await WindowRow.unscoped().findAll({ where: ids ? { id: [...ids] } : {}, transaction });
   const context = await ruleContext(transaction);
   const where = { windowId: rows.map((r) => r.id) };
   const sources = groupedBy(await WindowSourceRow.findAll({ where, transaction }), (s) => s.windowId);
@@ -216,23 +216,6 @@ export async function keyOf(id: string): Promise<KeyRow> {
   return key;
 }
 
-/** Returns all outward addresses of a key: pages, and each form that programs read. */
-export function addressesOf(
-  publicUrl: string,
-  token: string,
-): Record<'see' | 'embed' | 'dav' | FormName, string> {
-  const forms = FORM_NAMES.map((name) => {
-    const { folder, ending } = FORMS[name];
-    return [name, `${publicUrl}/${folder}/${token}.${ending}`] as const;
-  });
-  return {
-    see: `${publicUrl}/see/${token}`,
-    embed: `${publicUrl}/embed/${token}`,
-    dav: `${publicUrl}/dav/${token}/`,
-    ...(Object.fromEntries(forms) as Record<FormName, string>),
-  };
-}
-
 /** Returns windows with sources, keys and drafts by name: some of them, or all. */
 export async function windowAnswers(
   sequelize: Sequelize,
@@ -339,12 +322,6 @@ export function draftAnswer(draft: DraftRow, by: string): WindowDraft {
     publishAt: draft.publishAt?.toISOString() ?? null,
     stopped: draft.stopped,
   };
-}
-
-/** Returns the names of people by id. */
-export async function namesOf(ids: readonly (string | null)[]): Promise<Map<string, string>> {
-  const rows = await UserRow.findAll({ where: { id: [...new Set(ids.filter((id) => id !== null))] } });
-  return new Map(rows.map((r) => [r.id, r.name]));
 }
 
 /** Returns one window. Throws `not-found`. */

@@ -97,7 +97,9 @@ export function mount(router: Router, routes: readonly Route[], desk: Desk): voi
         if (before.print !== print) throw new Problem('change-id-taken');
         return r.again ? r.again(call, before.result) : (before.result ?? undefined);
       });
-      if (!res.headersSent) send(res, answer, r.status ?? 200, notes.unconfirmed);
+      if (res.headersSent) return;
+      if (r.method === 'get' && !r.open) sendTagged(req, res, answer);
+      else send(res, answer, r.status ?? 200, notes.unconfirmed);
     });
   }
 }
@@ -111,6 +113,18 @@ function send(res: Response, answer: unknown, status: number, unconfirmed: Uncon
     res.status(202).json(answer === undefined || plain ? { ...(answer ?? {}), unconfirmed } : answer);
   } else if (answer === undefined) res.status(204).end();
   else res.status(status).json(answer);
+}
+
+/** Sends an answer with an ETag, or 304 if the client has it already (RFC 9110, section 13.1.2). */
+function sendTagged(req: Request, res: Response, answer: unknown): void {
+  const text = JSON.stringify(answer);
+  // Weak: it may be compressed.
+  const tag = `W/"${createHash('sha256').update(text).digest('base64url')}"`;
+  res.setHeader('ETag', tag);
+  // Browsers send "Cache-Control: no-cache" with a tag that a script has set; here that asks for no new answer.
+  const held = (req.get('if-none-match') ?? '').split(',').map((one) => one.trim());
+  if (held.includes(tag)) res.status(304).end();
+  else res.type('json').send(text);
 }
 
 function changeKeyOf(req: Request): string | null {

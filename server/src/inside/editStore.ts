@@ -1,5 +1,6 @@
 import type { EditAnswer, EntryChange } from '@zonal/core/api';
-import { checkProperty, continuedLineages, type Step } from '@zonal/core/entries';
+import { checkProperty, continuedLineages, type Entry, type Step } from '@zonal/core/entries';
+import { labelHoldOf } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { randomUUID } from 'node:crypto';
@@ -191,7 +192,15 @@ async function keepLineages(sequelize: Sequelize, editId: string, transaction: T
     after: entryOfState(row.entryId, row.after),
   }));
   const zone = (await HouseRow.findByPk(1, { transaction }))?.zone ?? 'UTC';
-  for (const [id, lineage] of continuedLineages(steps, zone)) {
+  const calendars = await CalendarRow.findAll({
+    where: { id: [...new Set(steps.flatMap(({ before }) => before?.calendarId ?? []))] },
+    attributes: ['id', 'labelHolds'],
+    transaction,
+  });
+  const labelHolds = new Map(calendars.map((calendar) => [calendar.id, calendar.labelHolds]));
+  const isHeld = ({ calendarId, hold, labels }: Entry) =>
+    hold !== 'none' || labelHoldOf(labels, labelHolds.get(calendarId) ?? []) !== null;
+  for (const [id, lineage] of continuedLineages(steps, zone, isHeld)) {
     const row = fresh.find((r) => r.entryId === id)!;
     const after = { ...row.after!, data: { ...row.after!.data, lineage } };
     await row.update({ after }, { transaction });

@@ -119,6 +119,54 @@ describe('an edit', () => {
     expect((await turn(body.id, 'again')).body.code).toBe('edit-closed');
   });
 
+  it('is listed in the history of its entries, with what could be seen of it outside', async () => {
+    const [cal, other] = [await calendar(), await calendar()];
+    const window = await client.call('POST', '/windows', windowInput(cal.id, 'tinted', { name: 'Locks' }));
+    expect(window.status).toBe(201);
+    const soon = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10);
+    const times = { start: at(`${soon}T09:00`), end: at(`${soon}T10:00`) };
+    const wrote = await edit('Wrote', [{ version: 0, calendarId: cal.id, entry: saying(times) }]);
+    const { id, uid } = wrote.body.entries[0];
+    const changed = (version: number, parts: object, calendarId = cal.id) =>
+      edit('Changed', [{ id, uid, version, calendarId, entry: saying({ ...times, ...parts }) }]);
+    const linesFor = async (who: TestClient) => (await who.call('GET', `/entries/${id}/history`)).body.lines;
+    // Revisions are dated to the second.
+    const nextSecond = async () => {
+      const second = () => Math.floor(Date.now() / 1000);
+      const now = second();
+      await eventually(() => Promise.resolve(expect(second()).toBeGreaterThan(now)));
+    };
+    await nextSecond();
+    await changed(1, { title: 'North lock' });
+    await nextSecond();
+    // Tinted glass hides descriptions.
+    const hidden = await changed(2, { title: 'North lock', description: 'Bring the key' });
+    await eventually(async () => expect((await linesFor(client))[1].outside).toHaveLength(1));
+    const lines = await linesFor(client);
+    expect(lines.map((l: any) => [l.by, l.before?.title ?? null, l.after.title])).toEqual([
+      ['Ida', 'North lock', 'North lock'],
+      ['Ida', 'Lock inspection', 'North lock'],
+      ['Ida', null, 'Lock inspection'],
+    ]);
+    expect(lines.map((l: any) => l.outside.map((o: any) => [o.windowName, o.revision]))).toEqual([
+      [],
+      [['Locks', 3]],
+      [['Locks', 2]],
+    ]);
+    await turn(hidden.body.id, 'take-back');
+    expect((await linesFor(client))[0].takenBackAt).toMatch(/^\d{4}-/);
+
+    // An editor of one calendar sees nothing of what the entry was while it was in another one.
+    const { client: editor, id: editorId } = await colleague(server.base, 'Mats');
+    await makeTo(other.id, editorId, 'editor');
+    expect((await editor.call('GET', `/entries/${id}/history`)).body.code).toBe('not-found');
+    await changed(4, { title: 'North lock' }, other.id);
+    await changed(5, { title: 'North lock, again' }, other.id);
+    expect((await linesFor(editor)).map((l: any) => [l.before.title, l.outside])).toEqual([
+      ['North lock', null],
+    ]);
+  });
+
   it('belongs to whoever made it', async () => {
     const cal = await calendar();
     const { body } = await edit('Wrote', [{ version: 0, calendarId: cal.id, entry: saying() }]);

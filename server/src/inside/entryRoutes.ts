@@ -10,6 +10,7 @@ import { EntryRow } from '../db/models';
 import { editNow } from './editStore';
 import { route } from '../http/route';
 import { EntryInput } from './entryInput';
+import { historyOf } from './entryHistory';
 import { entryOf, within } from './entryStore';
 import type { InsideViews } from './insideViews';
 
@@ -116,6 +117,12 @@ export const entryRoutes = (sequelize: Sequelize, makeChange: MakeChange, views:
     tag: 'Entries',
     summary: 'One entry',
     handle: async ({ param }) => entryOf(await rowOf(param('id'))),
+  }),
+  route('GET /entries/:id/history', {
+    tag: 'Entries',
+    summary:
+      'The edits of an entry of the last 60 days, newest first, with the revisions of windows that followed',
+    handle: async ({ param, rights }) => historyOf(sequelize, entryOf(await rowOf(param('id'))), rights),
   }),
   route('PUT /entries/:id', {
     tag: 'Entries',

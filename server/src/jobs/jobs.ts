@@ -1,3 +1,5 @@
+import { setMaxListeners } from 'node:events';
+import { setTimeout as delay } from 'node:timers/promises';
 import PgBoss from 'pg-boss';
 import type { Sequelize, Transaction } from 'sequelize';
 import { STORE_TIMES, poolOptions } from '../db/connect';
@@ -45,6 +47,9 @@ export interface JobTimes {
   readonly again: number;
 }
 
+/** How long a job that is being done may hold up closing. */
+const CLOSING_MS = 5_000;
+
 /** PostgreSQL's code for a statement that was ended because it and another one waited for each other. */
 const DEADLOCK_DETECTED = '40P01';
 const MAX_DEADLOCKS = 10;
@@ -69,12 +74,17 @@ export async function retryDeadlocks<T>(work: () => Promise<T>): Promise<T> {
  */
 export class Jobs {
   private readonly boss: PgBoss;
+  private readonly loops: Promise<void>[] = [];
+  private readonly closing = new AbortController();
 
   constructor(
     private readonly sequelize: Sequelize,
     databaseUrl: string,
-    { lost, look, again }: JobTimes,
+    private readonly times: JobTimes,
   ) {
+    const { lost, look, again } = times;
+    // Each loop listens to it.
+    setMaxListeners(0, this.closing.signal);
     this.boss = new PgBoss({
       // At the first start it waits for another process that makes the tables.
       ...poolOptions(databaseUrl, 2, { lock_timeout: STORE_TIMES.statement }),
@@ -84,7 +94,7 @@ export class Jobs {
       retryBackoff: true,
       maintenanceIntervalSeconds: Math.max(1, Math.min(60, lost)),
     });
-    this.boss.on('error', (error) => log.warn({ err: error }, 'jobs: the store cannot be reached'));
+    this.boss.on('error', (error) => this.warn(error, 'jobs: the database cannot be reached'));
   }
 
   async start(): Promise<void> {
@@ -94,15 +104,55 @@ export class Jobs {
   }
 
   /** Does jobs of a name, one after the other or some at once. What throws is tried again. */
-  async work<N extends JobName>(name: N, handle: (job: Try<N>) => Promise<void>, atOnce = 1): Promise<void> {
-    for (let i = 0; i < atOnce; i++) {
-      let worker = '';
-      worker = await this.boss.work<JobData[N]>(name, { includeMetadata: true }, async (jobs) => {
-        for (const { data, retryCount, retryLimit } of jobs)
-          await handle({ data, tried: retryCount, last: retryCount >= retryLimit });
-        // Where there was one there may be more: the next is looked for at once.
-        if (worker) this.boss.notifyWorker(worker);
-      });
+  work<N extends JobName>(name: N, handle: (job: Try<N>) => Promise<void>, atOnce = 1): void {
+    for (let i = 0; i < atOnce; i++) this.loops.push(this.doAll(name, handle));
+  }
+
+  /**
+   * Fetches and does jobs until this is closed. The library has workers of its own, but they leave a failure to store the
+   * outcome of a job unhandled.
+   */
+  private async doAll<N extends JobName>(name: N, handle: (job: Try<N>) => Promise<void>): Promise<void> {
+    const { signal } = this.closing;
+    while (!signal.aborted) {
+      const jobs = await this.boss
+        .fetch<JobData[N]>(name, { includeMetadata: true })
+        .catch((error: unknown) => this.warn(error, 'jobs: the database cannot be reached'));
+      for (const job of jobs ?? []) {
+        const failure = await this.failureOf(handle, job);
+        const outcome = failure ? this.boss.fail(name, job.id, failure) : this.boss.complete(name, job.id);
+        // The job is done again once it counts as lost.
+        await outcome.catch((error: unknown) =>
+          this.warn(error, 'jobs: the outcome of a job could not be stored'),
+        );
+      }
+      // After one there may be more.
+      if (!jobs?.length) await delay(this.times.look * 1000, undefined, { signal }).catch(() => undefined);
+    }
+  }
+
+  private warn(err: unknown, message: string): void {
+    log.warn({ err }, message);
+  }
+
+  /** Does a job; returns why it failed, or null. One that takes too long fails, too. */
+  private async failureOf<N extends JobName>(
+    handle: (job: Try<N>) => Promise<void>,
+    { data, retryCount, retryLimit }: PgBoss.JobWithMetadata<JobData[N]>,
+  ): Promise<{ message: string } | null> {
+    const ended = new AbortController();
+    const expired = async () => {
+      await delay(this.times.lost * 1000, undefined, { signal: ended.signal });
+      throw new Error(`It took more than ${this.times.lost} seconds.`);
+    };
+    try {
+      const work = handle({ data, tried: retryCount, last: retryCount >= retryLimit });
+      await Promise.race([work, expired()]);
+      return null;
+    } catch (error) {
+      return { message: (error as Error).message };
+    } finally {
+      ended.abort();
     }
   }
 
@@ -137,6 +187,8 @@ export class Jobs {
   }
 
   async close(): Promise<void> {
-    await this.boss.stop({ graceful: true, timeout: 5_000, wait: true });
+    this.closing.abort();
+    await Promise.race([Promise.all(this.loops), delay(CLOSING_MS, undefined, { ref: false })]);
+    await this.boss.stop({ graceful: true, timeout: CLOSING_MS, wait: true });
   }
 }

@@ -28,7 +28,8 @@ import {
 } from '../db/models';
 import { log } from '../log';
 import type { Trouble } from '../glass/trouble';
-import { EVERYBODY, addressesOf, openReaders, viewIdOf, windowStates } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
+import { EVERYBODY, openReaders, viewIdOf, windowStates } from '../glass/windowStore';
 import { publicPlace, placesOfKey } from './keyPlaces';
 import { Material, type EntryChange } from './material';
 import type {
@@ -181,7 +182,7 @@ export class Compiler implements Compiling {
       this.mail = { known: (await MailSettingsRow.count({ transaction })) > 0, askedAt: this.clock() };
       const now = await windowStates(null, transaction);
       const attributes = ['id', ...COLUMNS];
-      const rows = await WindowRow.findAll({ attributes, raw: true, transaction });
+      const rows = await WindowRow.unscoped().findAll({ attributes, raw: true, transaction });
       const rowById = new Map(rows.map((r) => [r.id, r]));
       for (const state of now) this.setWindow(state, rowById.get(state.id)!);
       const keys = groupedBy(await KeyRow.findAll({ raw: true, transaction }), (k) => k.windowId);
@@ -666,7 +667,7 @@ export class Compiler implements Compiling {
 
   private async takeWindow(state: WindowState, changeId: number): Promise<void> {
     // What its changes do not tell may be new: since when it is listed, when it closes.
-    const row = await WindowRow.findByPk(state.id, { attributes: [...COLUMNS], raw: true });
+    const row = await WindowRow.unscoped().findByPk(state.id, { attributes: [...COLUMNS], raw: true });
     if (!row) return;
     const window = this.setWindow(state, row);
     const rows = await KeyRow.findAll({ where: { windowId: state.id }, raw: true });

@@ -1,6 +1,6 @@
 import { DAV_METHODS, davForbidden, type DavAsked } from '@zonal/core/forms';
 import express, { Router, type NextFunction, type Request, type Response } from 'express';
-import { addressesOf } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
 import type { Answering } from './answering';
 import type { Publisher } from './publisher';
 import { isReadable } from './reader';
@@ -71,7 +71,7 @@ export function davRoutes(publisher: Publisher, answers: Answering, publicUrl: s
   /** Whoever fetches the collection itself gets all of it. */
   const ofFeed = opened('dav', (token) => publisher.document(token, 'feed'));
   at(['/dav/:token', '/dav/:token/'], () => '');
-  at(['/dav/:token/account', '/dav/:token/account/'], () => 'account/');
+  for (const own of ['account', 'home']) at([`/dav/:token/${own}`, `/dav/:token/${own}/`], () => `${own}/`);
   at(['/dav/:token/:name'], (req) => String(req.params['name']));
   router.use('/dav', (req, res) => refuseAt(req, res, null));
   return router;

@@ -1,6 +1,6 @@
 import { fitScript, oEmbed, oEmbedXml } from '@zonal/core/forms';
 import type { Request, Response } from 'express';
-import { addressesOf } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
 import type { Door, Publisher } from './publisher';
 
 /** The secret part of an address of ours: of a page, or of an embed. */

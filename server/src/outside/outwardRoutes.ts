@@ -11,7 +11,7 @@ import { Router, type Request, type RequestHandler, type Response } from 'expres
 import helmet from 'helmet';
 import QRCode from 'qrcode';
 import type { Config } from '../config';
-import { addressesOf } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
 import type { Answering } from './answering';
 import { differing } from './differing';
 import { embedRoute } from './embedRoute';

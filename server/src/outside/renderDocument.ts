@@ -12,7 +12,7 @@ import {
 } from '@zonal/core/forms';
 import { leavingAt } from '@zonal/core/reach';
 import type { Instant } from '@zonal/core/zones';
-import { addressesOf } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
 import type {
   DavOrder,
   DifferenceOrder,

@@ -8,7 +8,8 @@ import { SheetRow } from '../db/models';
 import { unsealed } from '../db/sealed';
 import { mayStillAct } from '../people/deferred';
 import { withTroubles, type Publishing } from '../glass/publishWindow';
-import { EVERYBODY, namesOf, viewIdOf, windowAnswers } from '../glass/windowStore';
+import { EVERYBODY, viewIdOf, windowAnswers } from '../glass/windowStore';
+import { namesOf } from '../people/names';
 
 /** An item as organisers see it, and as it goes out; null where it leads nowhere. */
 interface Looked {

@@ -89,7 +89,7 @@ const KINDS: Record<
     fill: (userId) =>
       CeilingRequestRow.bulkCreate(
         many(ACCOUNT_LIMITS.ceilingRequests, () => ({
-          ...{ calendarId: house.calendarId, audience: 'street' as const, glass: 'clear' as const },
+          ...{ calendarId: house.calendarId, audience: 'crew' as const, glass: 'clear' as const },
           ...{ reason: 'More.', userId },
         })),
       ),

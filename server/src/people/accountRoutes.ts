@@ -23,6 +23,8 @@ export interface AccountSetting {
   readonly change: MakeChange;
   readonly publicUrl: string;
   readonly outbox: Outbox;
+  /** Returns whether a mail server is set up. */
+  readonly mayMail: () => Promise<boolean>;
   /** Returns the feeds that are somebody's own. */
   readonly feedsOf: (userId: string) => Promise<OwnFeed[]>;
 }
@@ -36,7 +38,7 @@ export function afterwards(work: () => Promise<unknown>): void {
 
 /** Everybody's own account, and what stewards do with those of others. */
 export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
-  const { sequelize, change, publicUrl, outbox } = setting;
+  const { sequelize, change, publicUrl, outbox, mayMail } = setting;
   const own = async (req: Request, user: UserRow): Promise<OwnAccount> => {
     const row = (await UserRow.findByPk(user.id))!;
     const devices = await devicesOf(sequelize, row.id, { proof: proofOf(row), sid: req.sessionID });
@@ -146,6 +148,25 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
           return { result: undefined, touched: PEOPLE_TOUCHED };
         });
         return allAccounts();
+      },
+    }),
+    route('POST /people/:id/password-address', {
+      tag: 'People',
+      summary:
+        'Make an address with which somebody sets a new password, for a steward to hand over; only without a mail server',
+      status: 201,
+      handle: async ({ param, user }) => {
+        const { id } = await somebody(param('id'));
+        if (await mayMail()) throw new Problem('mail-server-set');
+        return change(user.id, async (transaction) => {
+          const where = { id, restedAt: null };
+          const [found] = await UserRow.update({ passwordAddressAt: new Date() }, { where, transaction });
+          if (!found) throw new Problem('account-resting');
+          const endsAt = passEnds('password');
+          const pass = { kind: 'password', userId: id, concerns: '', endsAt } as const;
+          const address = await makePass(publicUrl, pass, transaction);
+          return { result: { address, endsAt: endsAt.toISOString() }, touched: [] };
+        });
       },
     }),
     route('PUT /people/:id/rest', {

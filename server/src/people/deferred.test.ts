@@ -42,7 +42,8 @@ async function publisher() {
 
 /** The two ways in which somebody loses what they may do. */
 const LOSSES = {
-  'loses the right': (userId: string) => StandingRow.update({ standing: 'editor' }, { where: { userId } }),
+  'loses the right': (userId: string) =>
+    StandingRow.update({ standing: 'reader', glass: 'tinted' }, { where: { userId } }),
   'is suspended': (userId: string) => UserRow.update({ restedAt: new Date() }, { where: { id: userId } }),
 } as const;
 
@@ -56,9 +57,12 @@ async function handOver(recipient: string) {
   return { state, trouble };
 }
 
-/** Each deferred effect: how somebody asks for it, and whether it acts when its time comes. */
+/** Deferred effects that have tests of their own below. */
+const ELSEWHERE = ['ceiling-request', 'invitation', 'granted-access', 'one-time-link'] as const;
+
+/** Each other deferred effect: how somebody asks for it, and whether it acts when its time comes. */
 const EFFECTS: Record<
-  Exclude<DeferredEffect, 'invitation' | 'granted-access' | 'one-time-link'>,
+  Exclude<DeferredEffect, (typeof ELSEWHERE)[number]>,
   (author: Awaited<ReturnType<typeof publisher>>) => Promise<() => Promise<boolean>>
 > = {
   'scheduled-draft': async ({ client, window, input }) => {
@@ -145,7 +149,20 @@ const EFFECTS: Record<
     expect(asked.status, JSON.stringify(asked.body)).toBe(201);
     return async () => (await handOver(email)).state === 'sent';
   },
+  'ceiling-reply': async ({ client, email }) => {
+    const id = await askForCeiling(client);
+    const answer = await quay.client.call('POST', `/ceilings/requests/${id}`, { grant: false });
+    expect(answer.status).toBe(200);
+    return async () => (await handOver(email)).state === 'sent';
+  },
 };
+
+async function askForCeiling(client: TestClient): Promise<string> {
+  const wish = { calendarId: quay.calendarId, audience: 'street', glass: 'clear', reason: '' };
+  const asked = await client.call('POST', '/ceilings/requests', wish);
+  expect(asked.status).toBe(201);
+  return asked.body.requests[0].id;
+}
 
 describe.each(Object.entries(EFFECTS))('%s', (_effect, ask) => {
   it('acts while its author may', async () => {
@@ -162,8 +179,18 @@ describe.each(Object.entries(EFFECTS))('%s', (_effect, ask) => {
 
 describe('other deferred effects', () => {
   it('have a test each', () => {
-    const elsewhere = ['invitation', 'granted-access', 'one-time-link'];
-    expect([...Object.keys(EFFECTS), ...elsewhere].sort()).toEqual(Object.keys(DEFERRED_EFFECTS).sort());
+    expect([...Object.keys(EFFECTS), ...ELSEWHERE].sort()).toEqual(Object.keys(DEFERRED_EFFECTS).sort());
+  });
+
+  it('a request for a higher ceiling is mailed to those who are stewards when it goes out', async () => {
+    const stewards = [await colleague(quay.server.base, `Una${++serial}`), await publisher()];
+    const ids = stewards.map((steward) => steward.id);
+    await UserRow.update({ role: 'steward' }, { where: { id: ids } });
+    await askForCeiling((await publisher()).client);
+    await UserRow.update({ role: 'member' }, { where: { id: ids[1]! } });
+    const states = [];
+    for (const { email } of stewards) states.push((await handOver(email)).state);
+    expect(states).toEqual(['sent', 'failed']);
   });
 
   it('an invitation holds as long as whoever sent it is a steward', async () => {

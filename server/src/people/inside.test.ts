@@ -162,7 +162,10 @@ async function everything(cases: readonly Case[], hiddenId: string): Promise<Map
     '/calendars',
     ...ids.map((id) => `/calendars/${id}/entries`),
     `/calendars/${ids[0]}/entries?from=2026-05-01T00:00:00Z&to=2026-07-01T00:00:00Z`,
-    ...cases.slice(0, 5).map((c) => `/entries/${uuidOf(`${c.calendarId} ${c.states[0][0]!.id}`)}`),
+    ...cases.slice(0, 5).flatMap((c) => {
+      const entry = `/entries/${uuidOf(`${c.calendarId} ${c.states[0][0]!.id}`)}`;
+      return [entry, `${entry}/history`];
+    }),
     ...['text', 'label', 'person', 'property'].map((where) => `/find?text=e&in=${where}`),
     ...[
       '/labels',

@@ -3,13 +3,15 @@ import { Problem } from '@zonal/core/problems';
 import { INVITATION_LIMITS } from '@zonal/core/rights';
 import { isUUID } from 'class-validator';
 import type { Transaction } from 'sequelize';
-import { PEOPLE_TOUCHED, type MakeChange } from '../db/changes';
+import { PEOPLE_TOUCHED } from '../db/changes';
 import { CalendarRow, InvitationRow, UserRow } from '../db/models';
-import type { Outbox } from '../db/outbox';
 import { route } from '../http/route';
+import type { AccountSetting } from './accountRoutes';
 import { InvitationInput, InvitationsInput, type ToCalendarInput } from './accountInput';
 import { glassOf } from './standings';
 import { allInvitations, invitationEnds, mailInvitation } from './invitations';
+
+type InvitationSetting = Pick<AccountSetting, 'change' | 'publicUrl' | 'outbox' | 'mayMail'>;
 
 const PENDING = { acceptedAt: null, withdrawnAt: null };
 
@@ -32,7 +34,7 @@ async function pending(id: string, transaction: Transaction): Promise<Invitation
   return row;
 }
 
-export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: Outbox) => [
+export const invitationRoutes = ({ change, publicUrl, outbox, mayMail }: InvitationSetting) => [
   route('GET /invitations', {
     tag: 'People',
     summary: 'Who was asked into the house, and how that stands; for stewards',
@@ -46,7 +48,9 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
     body: InvitationsInput,
     again: () => allInvitations(),
     handle: async ({ body, user }) => {
-      await change(user.id, async (transaction) => {
+      const isHandedOut = !(await mayMail());
+      const addresses = await change(user.id, async (transaction) => {
+        const addresses = new Map<string, string>();
         const emails = [...body.emails];
         const known = await UserRow.findAll({ where: { email: emails }, transaction });
         if (known.length)
@@ -74,11 +78,11 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
             },
             { transaction },
           );
-          await mailInvitation(row, { publicUrl, outbox, by: user }, transaction);
+          addresses.set(row.id, await mailInvitation(row, { publicUrl, outbox, by: user }, transaction));
         }
-        return { result: undefined, touched: PEOPLE_TOUCHED };
+        return { result: addresses, touched: PEOPLE_TOUCHED };
       });
-      return allInvitations();
+      return allInvitations(isHandedOut ? addresses : undefined);
     },
   }),
   route('PUT /invitations/:id', {
@@ -105,17 +109,17 @@ export const invitationRoutes = (change: MakeChange, publicUrl: string, outbox: 
   }),
   route('POST /invitations/:id/resend', {
     tag: 'People',
-    summary:
-      'Send an invitation again, with a new address and a new end; the address of before works no more',
+    summary: 'Send an invitation again, with a new address and a new end; the earlier address stops working',
     again: () => allInvitations(),
     handle: async ({ param, user }) => {
-      await change(user.id, async (transaction) => {
+      const isHandedOut = !(await mayMail());
+      const addresses = await change(user.id, async (transaction) => {
         const row = await pending(param('id'), transaction);
         await row.update({ sentAt: new Date(), endsAt: invitationEnds() }, { transaction });
-        await mailInvitation(row, { publicUrl, outbox, by: user }, transaction);
-        return { result: undefined, touched: PEOPLE_TOUCHED };
+        const address = await mailInvitation(row, { publicUrl, outbox, by: user }, transaction);
+        return { result: new Map([[row.id, address]]), touched: PEOPLE_TOUCHED };
       });
-      return allInvitations();
+      return allInvitations(isHandedOut ? addresses : undefined);
     },
   }),
   route('DELETE /invitations/:id', {

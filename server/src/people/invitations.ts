@@ -28,7 +28,10 @@ export async function standingLines(
   });
 }
 
-/** Writes the mail of an invitation, with an address that works once; those that were sent before work no more. */
+/**
+ * Writes the mail of an invitation, with an address that works once; addresses that were sent earlier stop working. Returns the
+ * address.
+ */
 export async function mailInvitation(
   row: InvitationRow,
   {
@@ -37,7 +40,7 @@ export async function mailInvitation(
     by,
   }: { readonly publicUrl: string; readonly outbox: Outbox; readonly by: Pick<UserRow, 'id' | 'name'> },
   transaction: Transaction,
-): Promise<void> {
+): Promise<string> {
   const pass = { kind: 'invitation', userId: null, concerns: row.id, endsAt: row.endsAt } as const;
   const href = await makePass(publicUrl, pass, transaction);
   const house = (await HouseRow.findByPk(1, { transaction }))!;
@@ -46,10 +49,16 @@ export async function mailInvitation(
   const ends = row.endsAt.toLocaleDateString('en-GB', { dateStyle: 'long', timeZone: house.zone });
   const letter = invitationLetter({ house: house.name, by: by.name, lines, href, ends });
   await outbox.put(row.email, 'invitation', letter, transaction, { authorId: by.id });
+  return href;
 }
 
-/** Returns the invitations that wait for an answer, then those that are over, newest first. */
-export async function allInvitations(): Promise<Invitation[]> {
+/**
+ * Returns the invitations that wait for an answer, then those that are over, newest first. `handOut` has the addresses that a
+ * steward hands over, by invitation.
+ */
+export async function allInvitations(
+  handOut: ReadonlyMap<string, string> = new Map(),
+): Promise<Invitation[]> {
   const now = Date.now();
   const [house, rows] = await Promise.all([
     HouseRow.findByPk(1),
@@ -79,6 +88,7 @@ export async function allInvitations(): Promise<Invitation[]> {
       answeredAt: (row.acceptedAt ?? row.withdrawnAt)?.toISOString() ?? null,
       outside: isOutside(row.email, house?.mailDomains ?? []),
       mail: mailOf.get(row.email) ?? null,
+      handOutAddress: handOut.get(row.id) ?? null,
       version: row.version,
     }))
     .sort((a, b) => Number(b.state === 'pending') - Number(a.state === 'pending'));

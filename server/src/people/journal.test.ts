@@ -111,7 +111,7 @@ describe('the journal', () => {
     ]);
     const house = (await call('GET /house')).body;
     expect(await noted(() => call('PUT /house', { ...house, watchWords: ['salary'] }))).toEqual([
-      { said: 'house | changed | ', by: 'Ida', changes: { 'words to watch': '– → salary' } },
+      { said: 'house | changed | ', by: 'Ida', changes: { 'sensitive words': '– → salary' } },
     ]);
     const jon = await colleague(quay.server.base, 'Jon');
     const [rested] = await noted(() => call(`PUT /people/${jon.id}/rest`, { rested: true }));

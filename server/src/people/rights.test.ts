@@ -2,7 +2,7 @@ import type { CallName } from '@zonal/core/api';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
 import { CALL_RIGHTS, may, type Who } from '@zonal/core/rights';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { UserRow, WishRow } from '../db/models';
+import { UserRow, WindowRow, WishRow } from '../db/models';
 import { TestClient, colleague, freshDatabase, makeTo, testServer, windowInput } from '../testing';
 
 let server: Awaited<ReturnType<typeof testServer>>;
@@ -126,6 +126,7 @@ const CALLS: Partial<Record<CallName, Make>> = {
   'GET /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`],
   'POST /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`, input()],
   'GET /entries/:id': ({ entry }) => [`/entries/${entry.id}`],
+  'GET /entries/:id/history': ({ entry }) => [`/entries/${entry.id}/history`],
   'PUT /entries/:id': ({ entry }) => [`/entries/${entry.id}`, { ...input({ title: 'Other' }), version: 1 }],
   'DELETE /entries/:id': ({ entry }) => [`/entries/${entry.id}?version=1`],
   'POST /edits': ({ calendar }) => [
@@ -167,6 +168,10 @@ const CALLS: Partial<Record<CallName, Make>> = {
   ],
   'POST /windows/:id/close': ({ window }) => [`/windows/${window.id}/close`],
   'POST /windows/:id/open': ({ window }) => [`/windows/${window.id}/open`],
+  'DELETE /windows/:id': async ({ window }) => {
+    await WindowRow.update({ closedAt: new Date() }, { where: { id: window.id } });
+    return [`/windows/${window.id}`];
+  },
   'GET /keys/:id/revision': ({ window }) => [`/keys/${window.keys[0].id}/revision`],
   'POST /windows/:id/keys': ({ window }) => [`/windows/${window.id}/keys`, keyInput],
   'PUT /keys/:id': ({ window }) => [`/keys/${window.keys[0].id}`, { ...keyInput, version: 1 }],

@@ -21,7 +21,10 @@ export class SignIn {
   password!: string;
 }
 
-export type SessionSetting = Pick<Config, 'tryOut' | 'demoAccounts' | 'postbox' | 'publicUrl'>;
+export interface SessionSetting extends Pick<Config, 'tryOut' | 'demoAccounts' | 'postbox' | 'publicUrl'> {
+  /** Returns whether a mail server is set up. */
+  readonly mayMail: () => Promise<boolean>;
+}
 
 /** Returns who is signed in, and what pages need to know before anything else. */
 export async function sessionAnswer(
@@ -38,6 +41,7 @@ export async function sessionAnswer(
     demo: setting.demoAccounts ?? [],
     postbox: row ? setting.postbox : '',
     begun: row !== null || (await UserRow.count()) > 0,
+    sendsMail: await setting.mayMail(),
   };
 }
 

@@ -102,7 +102,7 @@ export async function startPost(
   usual: MailServer | null,
   stillSo: StillSo,
 ): Promise<{ close: () => void }> {
-  await jobs.work('mail', ({ data, last }) => sendMail(data.id, usual, last, stillSo));
+  jobs.work('mail', ({ data, last }) => sendMail(data.id, usual, last, stillSo));
   if (await mailServerNow(usual))
     await sequelize.transaction(async (transaction) => {
       for (const { id } of await MailRow.findAll({ where: { state: 'kept' }, transaction }))

@@ -1,5 +1,5 @@
 import { createServer, type IncomingHttpHeaders } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import type { AddressInfo, Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
 import { Webhook } from 'standardwebhooks';
 import { EMPTY_CONTENT } from '@zonal/core/entries';
@@ -41,15 +41,31 @@ async function house(pushAllowed: readonly string[]) {
   const day = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
   const at = (hour: number) => ({ kind: 'zoned', at: `${day}T${hour}:00:00`, zone: 'America/Halifax' });
   const times = { start: at(10), end: at(11), recurrence: null, overrides: [] };
-  const write = async (title: string) => {
+  const write = async (title: string, into = calendarId) => {
     const entry = { ...EMPTY_CONTENT, title, ...times };
-    expect((await client.call('POST', `/calendars/${calendarId}/entries`, entry)).status).toBe(201);
+    expect((await client.call('POST', `/calendars/${into}/entries`, entry)).status).toBe(201);
   };
   await write('Rope lift');
   const { body: window } = await client.call('POST', '/windows', windowInput(calendarId, 'tinted'));
   const [key] = window.keys;
   await fetch(server.base + new URL(key.feed).pathname);
   return { server, client, key, write };
+}
+
+/** A system that takes every request and never answers. */
+async function silentSystem() {
+  const sockets = new Set<Socket>();
+  const state = { asked: 0 };
+  const server = createServer(() => void state.asked++);
+  server.on('connection', (socket) => sockets.add(socket));
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  opened.push({
+    close: () => {
+      for (const socket of sockets) socket.destroy();
+      return new Promise<void>((resolve) => server.close(() => resolve()));
+    },
+  });
+  return { state, origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}` };
 }
 
 describe('a push', () => {
@@ -117,6 +133,31 @@ describe('a push', () => {
     await eventually(async () => expect(got.length).toBe(before + 2));
     // What failed before is not lost.
     expect(JSON.parse(got.at(-1)!.body).data).toMatchObject({ since: 1, revision: 2 });
+  });
+
+  it('does not wait for the systems of another window, however many of them stay silent', async () => {
+    const silent = await Promise.all(Array.from({ length: 25 }, silentSystem));
+    const { got, origin } = await system();
+    const { client, key, write } = await house([origin, ...silent.map((s) => s.origin)]);
+    const other = { name: 'Slip', description: '', zone: 'America/Halifax', plate: 'SL', colour: 'teal' };
+    const { body: calendar } = await client.call('POST', '/calendars', other);
+    const { body: neighbour } = await client.call('POST', '/windows', windowInput(calendar.id, 'tinted'));
+    const input = { audience: 'street', cap: null, contact: '', notes: '', expiresAt: null };
+    for (const [i, { origin: silentOrigin }] of silent.entries()) {
+      const made = { ...input, madeOutTo: `Desk ${i}` };
+      const { body } = await client.call('POST', `/windows/${neighbour.id}/keys`, made);
+      const own = body.keys.find((k: any) => k.madeOutTo === made.madeOutTo);
+      const push = { address: `${silentOrigin}/in`, version: 0 };
+      expect((await client.call('PUT', `/keys/${own.id}/push`, push)).status).toBe(200);
+    }
+    await client.call('PUT', `/keys/${key.id}/push`, { address: `${origin}/in`, version: 0 });
+    await write('Crane', calendar.id);
+    const asked = () => silent.filter(({ state }) => state.asked > 0).length;
+    await eventually(async () => expect(asked()).toBeGreaterThan(0));
+    await write('One');
+    await eventually(async () => expect(got).toHaveLength(1));
+    // Most of the others have not even been asked by then.
+    expect(asked()).toBeLessThan(13);
   });
 
   it('sends nothing while it is paused or its key leads nowhere, and afterwards tells of all at once', async () => {

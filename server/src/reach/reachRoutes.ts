@@ -8,7 +8,7 @@ import { houseName } from '../db/houseName';
 import { KeyRow, WindowRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { unsealed } from '../db/sealed';
-import { addressesOf } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
 import { route } from '../http/route';
 import { windowIdsSeen } from '../people/windowsSeen';
 import { MuteInput, UrgentInput, alerts, mute, setUrgent } from './alertStore';

@@ -77,6 +77,6 @@ const HOUR = 3;
 
 /** Has old polls summed up each day, by one process of all. */
 export async function startRollUps(jobs: Jobs, sequelize: Sequelize): Promise<void> {
-  await jobs.work('rollUp', () => rollUp(sequelize));
+  jobs.work('rollUp', () => rollUp(sequelize));
   await jobs.daily('rollUp', HOUR);
 }

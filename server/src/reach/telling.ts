@@ -1,7 +1,8 @@
 import { nextMorning } from '@zonal/core/reach';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { KeyRow, WindowRow } from '../db/models';
-import { EVERYBODY, addressesOf, viewIdOf } from '../glass/windowStore';
+import { addressesOf } from '../glass/addresses';
+import { EVERYBODY, viewIdOf } from '../glass/windowStore';
 import { groupedBy } from '../db/grouped';
 import { RETRIES, type Jobs } from '../jobs/jobs';
 import { Lanes } from '../jobs/lanes';
@@ -128,7 +129,7 @@ export async function startTelling(
 ): Promise<{ close: () => Promise<void> }> {
   const { jobs, publicUrl, hub, push } = telling;
   const lanes = new Lanes(MAX_PUSHES_AT_ONCE);
-  await jobs.work(
+  jobs.work(
     'push',
     async ({ data, tried }) => {
       const tries = (data.tried ?? 0) + tried;
@@ -144,7 +145,7 @@ export async function startTelling(
     },
     PUSH_WORKERS,
   );
-  await jobs.work('hub', async ({ data }) => {
+  jobs.work('hub', async ({ data }) => {
     const window = await WindowRow.findByPk(data.windowId);
     if (hub && window?.listed && window.slug) await tellHub(hub, addressesOf(publicUrl, window.slug).changes);
   });

@@ -181,6 +181,6 @@ async function publishersOf(
 
 /** Has all windows looked at each minute, by one process of all. */
 export async function startWatching(jobs: Jobs, watching: Watching): Promise<void> {
-  await jobs.work('watch', () => watch(watching));
+  jobs.work('watch', () => watch(watching));
   await jobs.eachMinute('watch');
 }
