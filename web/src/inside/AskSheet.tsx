@@ -4,8 +4,9 @@ import { problemOf, useAskMutation, useDirectoryQuery, useWishesQuery } from '..
 import { Button, MainButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
+import { useChanged } from '../ui/Unsaved';
 import { StandingChoice } from './StandingChoice';
 
 interface AskSheetProps {
@@ -23,6 +24,7 @@ export function AskSheet({ calendar, onClose }: AskSheetProps) {
     glass: open ? open.glass : 'tinted',
     reason: open?.reason ?? '',
   });
+  const isChanged = useChanged(form);
   const [ask, { error, isLoading }] = useAskMutation();
   const publishers = directory?.find((c) => c.id === calendar.id)?.publishers ?? [];
   const submit = async (event: FormEvent) => {
@@ -31,17 +33,16 @@ export function AskSheet({ calendar, onClose }: AskSheetProps) {
     if (!refused) onClose();
   };
   return (
-    <Sheet title={`Ask for ${calendar.name}`} onClose={onClose}>
+    <Sheet title={`Ask for ${calendar.name}`} onClose={onClose} isChanged={isChanged}>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           <p>
             {publishers.length
               ? `${publishers.join(', ')} ${publishers.length === 1 ? 'gets' : 'get'} a mail, and can let you with one step.`
               : 'Nobody publishes it just now; a steward answers.'}{' '}
-            You see under Directory what became of it.
+            You find the answer under Requests.
           </p>
           {open && <Faded>You have asked already; this takes its place.</Faded>}
-          {error && <ProblemNotice problem={problemOf(error)} />}
           <StandingChoice
             label="What you would be"
             value={form}
@@ -55,11 +56,12 @@ export function AskSheet({ calendar, onClose }: AskSheetProps) {
             maxLength={1000}
             help="What you need it for: it helps them to decide."
           />
+          <Refusal problem={problemOf(error)} />
           <Row>
             <MainButton type="submit" isDisabled={isLoading}>
               Ask
             </MainButton>
-            <Button onPress={onClose}>Leave without asking</Button>
+            <Button onPress={onClose}>Cancel</Button>
           </Row>
         </Stack>
       </form>

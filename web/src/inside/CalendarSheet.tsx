@@ -10,15 +10,17 @@ import {
   useHouseQuery,
   useSaveCalendarMutation,
 } from '../api/zonalApi';
-import type { Calendar } from '@zonal/core/api';
+import type { ApiProblem, Calendar } from '@zonal/core/api';
 import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { DiscardDialog } from '../ui/DiscardDialog';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { Plate } from '../ui/Plate';
 import { Sheet } from '../ui/Sheet';
+import { useChanged } from '../ui/Unsaved';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { useNow } from '../ui/useNow';
 import { CalendarGlance } from './CalendarGlance';
@@ -36,11 +38,31 @@ function degrees(text: string, most: number): number | null | undefined {
   return Number.isFinite(n) && Math.abs(n) <= most ? n : undefined;
 }
 
+/** Returns what is wrong with the degrees of a home place, by field; nothing if both or none are given. */
+function degreesErrors(form: { readonly latitude: string; readonly longitude: string }) {
+  const [latitude, longitude] = [degrees(form.latitude, 90), degrees(form.longitude, 180)];
+  return {
+    ...(latitude === undefined ? { latitude: 'A number such as 44.65, from −90 to 90' } : {}),
+    ...(longitude === undefined ? { longitude: 'A number such as −63.57, from −180 to 180' } : {}),
+    ...(latitude === null && typeof longitude === 'number' ? { latitude: 'Missing' } : {}),
+    ...(longitude === null && typeof latitude === 'number' ? { longitude: 'Missing' } : {}),
+  };
+}
+
+const DEGREES_WRONG: ApiProblem = {
+  code: 'input-invalid',
+  message: 'Write both degrees as numbers such as 44.65 and −63.57, or leave both empty.',
+  details: {},
+};
+
 interface CalendarSheetProps {
   calendar: Calendar | null;
   calendars: readonly Calendar[];
   onClose: () => void;
 }
+
+/** Sheets that take the place of this one. */
+type More = 'delete' | 'zone' | 'people';
 
 /** Makes a calendar, or changes one. */
 export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetProps) {
@@ -60,17 +82,25 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
   }));
   const [save, saving] = useSaveCalendarMutation();
   const [archive, archiving] = useArchiveCalendarMutation();
-  const [more, setMore] = useState<'delete' | 'zone' | 'people' | null>(null);
-  const [wrong, setWrong] = useState('');
+  const [more, setMore] = useState<More | null>(null);
+  /** What was asked for while the form held changes. */
+  const [wanted, setWanted] = useState<More | null>(null);
+  const [degreesWrong, setDegreesWrong] = useState(false);
   const now = useNow();
-  const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
+  const isChanged = useChanged(form);
+  const open = (part: More) => (isChanged ? setWanted(part) : setMore(part));
+  const set = (part: Partial<typeof form>) => {
+    setForm((f) => ({ ...f, ...part }));
+    setDegreesWrong(false);
+  };
   const letters =
     form.plate ||
     plateFrom(
       form.name,
       calendars.filter((c) => c !== calendar).map((c) => c.plate),
     );
-  const problem = problemOf(saving.error ?? archiving.error);
+  const problem = degreesWrong ? DEGREES_WRONG : problemOf(saving.error ?? archiving.error);
+  const errors = degreesWrong ? degreesErrors(form) : {};
   const zone = form.zone ?? (house?.name ? house.zone : OWN_ZONE);
   const other = house?.name && zone !== house.zone;
   // It was opened before what was written just now was counted.
@@ -78,20 +108,15 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
 
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const [latitude, longitude] = [degrees(form.latitude, 90), degrees(form.longitude, 180)];
-    if (latitude === undefined || longitude === undefined || (latitude === null) !== (longitude === null)) {
-      setWrong('Write both degrees as numbers such as 44.65 and −63.57, or leave both empty.');
-      return;
-    }
-    setWrong('');
+    if (Object.keys(degreesErrors(form)).length) return setDegreesWrong(true);
     const body = {
       ...form,
       zone,
       name: form.name.trim(),
       place: form.place.trim(),
       plate: letters,
-      latitude,
-      longitude,
+      latitude: degrees(form.latitude, 90) ?? null,
+      longitude: degrees(form.longitude, 180) ?? null,
     };
     const result = await save(
       calendar ? { id: calendar.id, body: { ...body, version: calendar.version } } : { body },
@@ -107,14 +132,12 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
     return <CalendarGlance calendar={calendar} onClose={onClose} />;
 
   return (
-    <Sheet title={calendar ? calendar.name : 'New calendar'} onClose={onClose}>
+    <Sheet title={calendar ? calendar.name : 'New calendar'} onClose={onClose} isChanged={isChanged}>
       <form onSubmit={(e) => void submit(e)}>
         <Stack>
-          {wrong && <Notice>{wrong}</Notice>}
-          {problem && <ProblemNotice problem={problem} />}
           {calendar && (
             <Row>
-              <Button onPress={() => setMore('people')}>
+              <Button onPress={() => open('people')}>
                 <Users aria-hidden="true" /> Its people …
               </Button>
               <Faded>Who sees it, and how clearly; who writes in it; who shows it outside.</Faded>
@@ -140,7 +163,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
                 <span>
                   Time zone: <strong>{zoneWithOffset(zone, now)}</strong>
                 </span>
-                <Button onPress={() => setMore('zone')}>
+                <Button onPress={() => open('zone')}>
                   <Clock aria-hidden="true" /> Change the time zone
                 </Button>
               </Row>
@@ -199,14 +222,17 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
               inputMode="decimal"
               value={form.latitude}
               onChange={(latitude) => set({ latitude })}
+              error={errors.latitude}
             />
             <Field
               label="Degrees east (west with a minus)"
               inputMode="decimal"
               value={form.longitude}
               onChange={(longitude) => set({ longitude })}
+              error={errors.longitude}
             />
           </Pair>
+          <Refusal problem={problem} />
           <Row>
             <MainButton type="submit" isDisabled={saving.isLoading || unknown || !form.name.trim()}>
               {calendar ? 'Save' : 'Make the calendar'}
@@ -227,7 +253,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
                   )}{' '}
                   {calendar.archivedAt ? 'Bring it back' : 'Put it away'}
                 </Button>
-                <Button onPress={() => setMore('delete')}>
+                <Button onPress={() => open('delete')}>
                   <Trash2 aria-hidden="true" /> Delete
                 </Button>
               </>
@@ -241,6 +267,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
           )}
         </Stack>
       </form>
+      {wanted && <DiscardDialog onKeep={() => setWanted(null)} onDiscard={() => setMore(wanted)} />}
     </Sheet>
   );
 }

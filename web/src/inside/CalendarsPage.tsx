@@ -2,43 +2,55 @@ import { finder, type FindIn } from '@zonal/core/entries';
 import { zoneWithOffset } from '@zonal/core/forms';
 import { may } from '@zonal/core/rights';
 import { dayFromText, dayToText, partsOfDay, type Day, dayAt } from '@zonal/core/zones';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import { useCalendarsQuery, useHouseQuery, useWindowsQuery } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import type { Calendar } from '@zonal/core/api';
 import { useEdits } from './useEdits';
 import { useAppDispatch, useAppSelector } from '../store';
 import { MainButton } from '../ui/Button';
+import { LazyScreen, lazyScreen } from '../ui/LazyScreen';
 import { Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { useNow } from '../ui/useNow';
-import { CalendarSheet } from './CalendarSheet';
-import { ClocksRow } from './ClocksRow';
+import { usePrinting } from '../ui/usePrinting';
 import { itemsOf, itemsWhere, keyOf, rangeOf, stepOf, type DeskItem } from './deskDays';
 import { calendarSwitched, deskSet, layerSwitched, type Desk as DeskState } from './deskSlice';
+import { BulkBar } from './BulkBar';
 import { DeskBar } from './DeskBar';
-import { EntryEditor } from './EntryEditor';
+import { currentOf, firstEntry, glanceOf, type Work } from './deskWork';
 import { EntryGlance } from './EntryGlance';
-import type { Editing } from './entryDraft';
 import type { EntryForm } from './entryForm';
-import { ExportSheet } from './ExportSheet';
 import { FindField } from './FindField';
-import { ImportSheet } from './import/ImportSheet';
+import { OutOfSight } from './OutOfSight';
+import type { Written } from './writtenItem';
 import { PlateBar } from './PlateBar';
+import { PrintedList } from './PrintedList';
 import { QuickLine } from './QuickLine';
 import { useDayNotes } from './readymade';
 import { ScopeSheet } from './ScopeSheet';
 import { useDeskEdits } from './useDeskEdits';
 import { useEntries } from './useEntries';
+import { useSelection } from './useSelection';
+import { useUndoKeys } from './useUndoKeys';
+import { useWriteKey, useWritesOnArrival } from './useWriteKey';
 import { Columns } from './views/Columns';
-import { isTyping } from './views/keys';
 import { Lanes } from './views/Lanes';
 import { List } from './views/List';
 import { Month } from './views/Month';
 import type { ViewProps } from './views/viewTypes';
 import { Week } from './views/Week';
+
+// These need more script than all the rest of the desk: it is fetched when one of them is opened first.
+const EntryEditor = lazyScreen(() => import('./EntryEditor').then((file) => file.EntryEditor));
+const CalendarSheet = lazyScreen(() => import('./CalendarSheet').then((file) => file.CalendarSheet));
+const ImportSheet = lazyScreen(() => import('./import/ImportSheet').then((file) => file.ImportSheet));
+const BulkSheet = lazyScreen(() => import('./BulkSheet').then((file) => file.BulkSheet));
+const ExportSheet = lazyScreen(() => import('./ExportSheet').then((file) => file.ExportSheet));
+const ClocksRow = lazyScreen(() => import('./ClocksRow').then((file) => file.ClocksRow));
 
 /** The height of what stands above and below the views is known, so that they fill the rest. */
 const Views = styled.div<{ $above: number }>`
@@ -46,8 +58,17 @@ const Views = styled.div<{ $above: number }>`
   min-width: 0;
 `;
 
+/** Everything but what is drawn for paper. */
+const OnScreen = styled(Stack)`
+  gap: 0.6rem;
+  @media print {
+    display: none;
+  }
+`;
+
 const Foot = styled.small`
   display: flex;
+  align-items: baseline;
   justify-content: space-between;
   gap: 0.2rem 1.5rem;
   flex-wrap: wrap;
@@ -60,16 +81,10 @@ const Foot = styled.small`
 `;
 
 export function CalendarsPage() {
-  const { data: calendars, error, isLoading } = useCalendarsQuery();
-  if (isLoading) return <Loading what="Fetching calendars" />;
-  if (error || !calendars) return <ProblemNotice problem={problemOf(error)} />;
+  const { data: calendars, error } = useCalendarsQuery();
+  if (!calendars) return <Waiting what="Fetching calendars" error={error} />;
   return <Desk calendars={calendars} />;
 }
-
-type Work =
-  | { readonly kind: 'entry'; readonly editing: Editing }
-  | { readonly kind: 'calendar'; readonly calendar: Calendar | null }
-  | { readonly kind: 'import' | 'export' };
 
 function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   const dispatch = useAppDispatch();
@@ -77,10 +92,14 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
   const set = useCallback((part: Partial<DeskState>) => void dispatch(deskSet(part)), [dispatch]);
   const { data: windows } = useWindowsQuery();
   const { data: house } = useHouseQuery();
-  const [work, setWork] = useState<Work | null>(null);
-  const [tools, setTools] = useState(false);
-  const edits = useEdits();
   const now = useNow();
+  const writes = useWritesOnArrival();
+  const [work, setWork] = useState<Work | null>(() =>
+    writes ? firstEntry(all, desk.lastCalendarId, now) : null,
+  );
+  const [tools, setTools] = useState(false);
+  const [written, setWritten] = useState<Written | null>(null);
+  const edits = useEdits();
 
   const calendars = useMemo(() => all.filter((c) => !c.archivedAt && c.onDesk), [all]);
   const shown = useMemo(() => calendars.filter((c) => !desk.hidden.includes(c.id)), [calendars, desk.hidden]);
@@ -100,6 +119,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
     () => [...items.values()].flat().sort((a, b) => a.firstDay - b.firstDay || a.start - b.start),
     [items],
   );
+  const selection = useSelection(ordered, writable);
   const spot = shown.find((c) => c.latitude !== null && c.longitude !== null);
   const notes = useDayNotes({
     layers: desk.layers,
@@ -128,6 +148,11 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
     onOpen: open,
     onChoose: choose,
   });
+  const showWritten = (item: DeskItem) => {
+    if (desk.hidden.includes(item.entry.calendarId)) dispatch(calendarSwitched(item.entry.calendarId));
+    set({ from: dayToText(item.firstDay), chosen: item.key });
+    setWritten(null);
+  };
   useUndoKeys(edits.undo, edits.redo, work === null && deskEdits.waiting === null);
 
   /** In another view the same days stay in sight; what is chosen goes before the first day. */
@@ -149,12 +174,25 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
     onOpen: open,
     onGesture: deskEdits.onGesture,
   };
+  // A new entry starts in the calendar of the chosen one, or in the one written last.
+  const chosenIn = ordered.find((i) => i.key === desk.chosen)?.entry.calendarId;
+  const startIn = [chosenIn, desk.lastCalendarId, toWrite[0]?.id].find((id) =>
+    toWrite.some((c) => c.id === id),
+  );
+  const writeNow = () => startIn && write(startIn, today >= from && today < to ? today : from);
+  useWriteKey(startIn && work === null && deskEdits.waiting === null ? writeNow : null);
   const beside = desk.sideBySide && (desk.view === 'week' || desk.view === 'month');
 
   const glanced = work?.kind === 'entry' ? glanceOf(work.editing, all) : null;
+  const clocks = desk.readAs
+    ? `Everything is shown as clocks in ${zoneWithOffset(desk.readAs, now)} show it.`
+    : `Times are on the clocks of each calendar: ${[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.`;
+  const isPrinting = usePrinting();
+  const isSelecting = desk.view === 'list' && selection.items.length > 0;
 
-  return (
-    <Stack style={{ gap: '0.6rem' }}>
+  const screen = (
+    // The editor's script is fetched with the first move, so that the first entry opens at once.
+    <OnScreen onPointerMove={EntryEditor.prepare} onFocus={EntryEditor.prepare}>
       <DeskBar
         desk={desk}
         range={{ from, to }}
@@ -174,16 +212,22 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         onCalendar={(calendar) => setWork({ kind: 'calendar', calendar })}
         onImport={() => setWork({ kind: 'import' })}
         onExport={() => setWork({ kind: 'export' })}
-        onWrite={() => toWrite[0] && write(toWrite[0].id, today >= from && today < to ? today : from)}
+        onWrite={writeNow}
         canWrite={toWrite.length > 0}
-        canImport={writable.length > 0}
         tools={tools}
         onTools={setTools}
         fields={
           shown.length > 0 && (
             <>
               {toWrite.length > 0 ? (
-                <QuickLine calendars={toWrite} edits={edits} onWritten={(e) => choose(keyOf(e))} />
+                <QuickLine
+                  calendars={toWrite}
+                  edits={edits}
+                  onWritten={(entry) => {
+                    choose(keyOf(entry));
+                    setWritten({ entry, slot: null });
+                  }}
+                />
               ) : (
                 <span />
               )}
@@ -193,15 +237,17 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         }
       />
       {desk.clocksOpen && (
-        <ClocksRow
-          desk={desk}
-          set={set}
-          onLayer={(layer) => void dispatch(layerSwitched(layer))}
-          home={home}
-          house={house}
-          spotName={spot ? spot.place || spot.name : null}
-          now={now}
-        />
+        <LazyScreen>
+          <ClocksRow
+            desk={desk}
+            set={set}
+            onLayer={(layer) => void dispatch(layerSwitched(layer))}
+            home={home}
+            house={house}
+            spotName={spot ? spot.place || spot.name : null}
+            now={now}
+          />
+        </LazyScreen>
       )}
       {problem && <ProblemNotice problem={problem} />}
       {(deskEdits.refused || edits.problem) && <Notice>{deskEdits.refused || edits.problem?.message}</Notice>}
@@ -220,8 +266,20 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
       {calendars.length > 0 && !shown.length && (
         <Empty>All calendars are switched off. Switch one on above.</Empty>
       )}
+      {isSelecting && (
+        <BulkBar
+          selected={selection.items.length}
+          writable={selection.changeable.length}
+          onChange={() => setWork({ kind: 'bulk' })}
+          onClear={selection.clear}
+        />
+      )}
       {shown.length > 0 && (
-        <Views $above={desk.clocksOpen ? 21 : 12.2} onKeyDown={deskEdits.onKeyDown} aria-busy={loading}>
+        <Views
+          $above={(desk.clocksOpen ? 21 : 12.2) + (isSelecting ? 3.5 : 0)}
+          onKeyDown={deskEdits.onKeyDown}
+          aria-busy={loading}
+        >
           {beside && <Columns {...view} />}
           {desk.view === 'lanes' && (
             <Lanes
@@ -234,39 +292,70 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
             <Week {...view} zone={home} secondZone={desk.secondZone} now={now} />
           )}
           {desk.view === 'month' && !beside && <Month {...view} month={partsOfDay(day).month} />}
-          {desk.view === 'list' && (loading ? <Loading what="Fetching entries" /> : <List {...view} />)}
+          {desk.view === 'list' &&
+            (loading ? (
+              <Loading what="Fetching entries" />
+            ) : (
+              <List {...view} selected={selection.keys} onSelect={selection.select} />
+            ))}
         </Views>
       )}
       <Foot>
         {shown.length > 0 && (
           <span role="status">
             {loading ? 'Fetching entries … ' : `${ordered.length} entries. `}
-            {desk.readAs
-              ? `Everything is shown as clocks in ${zoneWithOffset(desk.readAs, now)} show it.`
-              : `Times are on the clocks of each calendar: ${[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.`}
+            {clocks}
           </span>
+        )}
+        {written && (
+          <OutOfSight
+            written={written}
+            calendars={calendars}
+            hidden={desk.hidden}
+            range={{ from, to }}
+            readAs={desk.readAs}
+            onShow={showWritten}
+          />
         )}
         <strong role="status" title={edits.said}>
           {edits.said}
         </strong>
       </Foot>
       {glanced && <EntryGlance {...glanced} onClose={() => setWork(null)} />}
-      {work?.kind === 'entry' && !glanced && (
-        <EntryEditor
-          calendars={writable}
-          editing={work.editing}
-          edits={edits}
-          readers={[desk.secondZone, desk.readAs].filter((z) => z !== '')}
-          onClose={() => setWork(null)}
-        />
-      )}
-      {work?.kind === 'calendar' && (
-        <CalendarSheet calendar={work.calendar} calendars={all} onClose={() => setWork(null)} />
-      )}
-      {work?.kind === 'import' && <ImportSheet calendars={writable} onClose={() => setWork(null)} />}
-      {work?.kind === 'export' && (
-        <ExportSheet calendars={calendars} items={ordered} onClose={() => setWork(null)} />
-      )}
+      <LazyScreen key={work?.kind} onCancel={() => setWork(null)}>
+        {work?.kind === 'entry' && !glanced && (
+          <EntryEditor
+            key={'entry' in work.editing ? work.editing.entry.id : 'new'}
+            calendars={writable}
+            editing={work.editing}
+            edits={edits}
+            current={currentOf(work.editing, entries)}
+            readers={[desk.secondZone, desk.readAs].filter((z) => z !== '')}
+            onWritten={setWritten}
+            onDuplicate={(calendarId, form) => write(calendarId, today, form)}
+            onClose={() => setWork(null)}
+          />
+        )}
+        {work?.kind === 'calendar' && (
+          <CalendarSheet calendar={work.calendar} calendars={all} onClose={() => setWork(null)} />
+        )}
+        {work?.kind === 'import' && <ImportSheet calendars={writable} onClose={() => setWork(null)} />}
+        {work?.kind === 'bulk' && (
+          <BulkSheet
+            items={selection.changeable}
+            calendars={writable}
+            edits={edits}
+            onDone={() => {
+              selection.clear();
+              setWork(null);
+            }}
+            onClose={() => setWork(null)}
+          />
+        )}
+        {work?.kind === 'export' && (
+          <ExportSheet calendars={calendars} items={ordered} onClose={() => setWork(null)} />
+        )}
+      </LazyScreen>
       {deskEdits.waiting && (
         <ScopeSheet
           what={deskEdits.waiting.what}
@@ -277,30 +366,12 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           onClose={deskEdits.leave}
         />
       )}
-    </Stack>
+    </OnScreen>
   );
-}
-
-/** Returns what is only looked at: an entry of a calendar in which one may not write. */
-function glanceOf(editing: Editing, calendars: readonly Calendar[]) {
-  if (!('entry' in editing)) return null;
-  const calendar = calendars.find((c) => c.id === editing.entry.calendarId)!;
-  return may('write', calendar.who) ? null : { entry: editing.entry, date: editing.date, calendar };
-}
-
-/** Ctrl+Z takes back, Ctrl+Shift+Z or Ctrl+Y does again, unless something is being typed. */
-function useUndoKeys(undo: () => Promise<void>, redo: () => Promise<void>, on: boolean): void {
-  useEffect(() => {
-    if (!on) return;
-    const key = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
-      const letter = event.key.toLowerCase();
-      if (letter === 'y' || (letter === 'z' && event.shiftKey)) void redo();
-      else if (letter === 'z') void undo();
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', key);
-    return () => window.removeEventListener('keydown', key);
-  });
+  return (
+    <>
+      {screen}
+      {isPrinting && <PrintedList calendars={shown} items={ordered} range={{ from, to }} clocks={clocks} />}
+    </>
+  );
 }

@@ -1,72 +1,90 @@
-import { SAID_FIELDS, canonical, fieldWord, type Entry } from '@zonal/core/entries';
-import { fieldText } from '@zonal/core/forms';
+import type { Entry } from '@zonal/core/entries';
+import { useEffect, useRef, useState } from 'react';
+import { Label, Radio, RadioGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { EntryInput } from '@zonal/core/api';
-import { Button } from '../ui/Button';
+import { MainButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { disputeWords, type Dispute } from './mergeForms';
 
-const Table = styled.table`
-  width: 100%;
-  margin: 0.5rem 0;
-  border-collapse: collapse;
-  font-size: 0.88rem;
-  th,
-  td {
-    text-align: left;
-    vertical-align: top;
-    padding: 0.2rem 0.6rem 0.2rem 0;
-    border-bottom: 1px solid var(--hair);
+const Choices = styled(RadioGroup)`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.3rem 0.6rem;
+  margin: 0.6rem 0;
+  > span:first-child {
+    grid-column: 1 / -1;
+    font-weight: 700;
+  }
+  label {
+    border: 1px solid var(--line);
+    padding: 0.3rem 0.5rem;
+    cursor: pointer;
     overflow-wrap: anywhere;
+    small {
+      display: block;
+      color: var(--faded);
+    }
+    &[data-selected] {
+      outline: 2px solid var(--ink);
+    }
+    &[data-focus-visible] {
+      outline: 2px solid var(--focus);
+    }
   }
 `;
 
 interface ConflictProps {
-  mine: EntryInput;
-  theirs: Entry;
-  onMine: () => void;
-  onTheirs: () => void;
+  readonly disputes: readonly Dispute[];
+  readonly mine: EntryInput;
+  readonly theirs: Entry;
+  /** Gets the disputes that their version decides. */
+  readonly onChoose: (theirs: readonly Dispute[]) => void;
 }
 
-/** Both versions of an entry, field by field where they differ. */
-export function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
-  const rows = differences(mine, theirs);
+/** What two people changed differently, field by field with both texts. What only one of them changed is kept anyway. */
+export function Conflict({ disputes, mine, theirs, onChoose }: ConflictProps) {
+  const [chosen, setChosen] = useState<ReadonlySet<Dispute>>(new Set());
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => place.current?.querySelector('input')?.focus(), []);
+  const choose = (dispute: Dispute, isTheirs: boolean) => {
+    const next = new Set(chosen);
+    if (isTheirs) next.add(dispute);
+    else next.delete(dispute);
+    setChosen(next);
+  };
   return (
-    <Notice>
-      <p>
-        Somebody else changed this entry while you had it open. Nothing of yours is lost; choose what stays.
-      </p>
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">Field</th>
-            <th scope="col">Yours</th>
-            <th scope="col">Theirs, saved now</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([field, yours, other]) => (
-            <tr key={field}>
-              <th scope="row">{field}</th>
-              <td>{yours || '–'}</td>
-              <td>{other || '–'}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-      <Row>
-        <Button onPress={onMine}>Save mine over theirs</Button>
-        <Button onPress={onTheirs}>Take theirs into the form</Button>
-      </Row>
-    </Notice>
+    <div ref={place}>
+      <Notice>
+        <p>
+          Somebody else changed the same while you had this entry open. Everything that only one of you
+          changed is kept. Choose what to keep of the rest.
+        </p>
+        {disputes.map((dispute) => {
+          const words = disputeWords(dispute, mine, theirs);
+          return (
+            <Choices
+              key={words.about}
+              value={chosen.has(dispute) ? 'theirs' : 'mine'}
+              onChange={(whose) => choose(dispute, whose === 'theirs')}
+            >
+              <Label>{words.about}</Label>
+              <Radio value="mine">
+                <small>Yours</small>
+                {words.mine}
+              </Radio>
+              <Radio value="theirs">
+                <small>Theirs, saved now</small>
+                {words.theirs}
+              </Radio>
+            </Choices>
+          );
+        })}
+        <Row>
+          <MainButton onPress={() => onChoose([...chosen])}>Save these</MainButton>
+        </Row>
+      </Notice>
+    </div>
   );
-}
-
-/** Returns the fields in which two versions differ, in words, with both as text. */
-export function differences(mine: EntryInput, theirs: Entry): [string, string, string][] {
-  return SAID_FIELDS.filter((f) => canonical(mine[f]) !== canonical(theirs[f])).map((f) => [
-    fieldWord(f),
-    fieldText(f, mine[f]),
-    fieldText(f, theirs[f]),
-  ]);
 }

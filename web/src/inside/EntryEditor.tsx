@@ -1,30 +1,40 @@
 import { checkedEntry, type Entry, type Scope, type When } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import type { ZoneName } from '@zonal/core/zones';
-import { Trash2 } from 'lucide-react';
+import { Copy, Trash2 } from 'lucide-react';
 import { useReducer, useState, type FormEvent } from 'react';
 import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
 import type { ApiProblem, Calendar, EntryInput } from '@zonal/core/api';
-import { adding, named, removing } from './changes';
+import { adding, named, removing, replacing } from './changes';
 import { OutsideEffect } from '../rehearsal/OutsideEffect';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';
 import type { Edit, Edits } from './useEdits';
+import { useAppDispatch } from '../store';
 import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
+import { useChanged } from '../ui/Unsaved';
 import { useNow } from '../ui/useNow';
 import { ClockNotes } from './ClockNotes';
 import { Conflict } from './Conflict';
 import { entryDraft, startDraft, type Editing } from './entryDraft';
-import { changesOf, effectWords, resultOf } from './entryEdit';
+import { changesOf, effectWords, formFor, resultOf } from './entryEdit';
 import { EntryFields, KindField } from './EntryFields';
+import { EntryHistory } from './EntryHistory';
 import { inputOf, spanOf, type EntryForm } from './entryForm';
+import { deskSet } from './deskSlice';
+import { fieldErrors } from './fieldErrors';
+import { changedFieldWords, mergeForms, withFields, type MergedForm } from './mergeForms';
 import { RecurrenceFields } from './RecurrenceFields';
 import { ScopeStrip } from './ScopeSheet';
 import { TimeFields } from './TimeFields';
+import type { Written } from './writtenItem';
+
+/** What comes of two people's changes, with what the other one saved, as an entry and as a form. */
+type Merge = MergedForm & { readonly theirs: Entry; readonly blank: EntryForm };
 
 interface EntryEditorProps {
   calendars: readonly Calendar[];
@@ -32,24 +42,34 @@ interface EntryEditorProps {
   edits: Edits;
   /** Zones of readers besides those of windows. */
   readers: readonly ZoneName[];
+  /** The entry as it is saved now; null for a new one, or if it is not known. */
+  current: Entry | null;
+  /** Called with what was saved; null if it was deleted. */
+  onWritten: (written: Written | null) => void;
+  /** Called to go on with a new entry that is the same. */
+  onDuplicate: (calendarId: string, form: EntryForm) => void;
   onClose: () => void;
 }
 
-export function EntryEditor({ calendars, editing, edits, readers, onClose }: EntryEditorProps) {
+export function EntryEditor(props: EntryEditorProps) {
+  const { calendars, editing, edits, readers, current, onWritten, onDuplicate, onClose } = props;
   const [draft, act] = useReducer(entryDraft, null, () => startDraft(editing, calendars));
   const { before, calendarId, slot, scope, form } = draft;
   const calendar = calendars.find((c) => c.id === calendarId)!;
   const now = useNow();
+  const dispatch = useAppDispatch();
   const { data: house } = useHouseQuery();
   const { data: windows } = useWindowsQuery();
-  const [wrong, setWrong] = useState<string | null>(null);
+  const isMoved = useChanged(calendarId);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [effect, setEffect] = useState<(Pick<Edit, 'changes'> & { calendarIds: string[] }) | null>(null);
-  const conflict = problem?.code === 'version-conflict' ? (problem.details['current'] as Entry) : null;
+  const [conflict, setConflict] = useState<Merge | null>(null);
   const gate = useOutsideGate(calendar.name);
   const places = [...new Set([calendarId, before?.calendarId ?? calendarId])];
   const set = (part: Partial<EntryForm>) => {
     act({ type: 'typed', part });
+    setProblem(null);
+    setConflict(null);
     setEffect(null);
     gate.forget();
   };
@@ -59,21 +79,48 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
   const attempt = <T,>(work: () => T): T | null => {
     try {
       const done = work();
-      setWrong(null);
+      setProblem(null);
       return done;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      setWrong(error.message);
+      setProblem({ code: error.code, message: error.message, details: error.details });
       return null;
     }
   };
 
-  const send = async (edit: Edit | null) => {
+  const send = async (edit: Edit | null, isRemoval = false) => {
     if (!edit) return;
     const answer = await edits.edit(edit);
-    if (!('code' in answer)) return onClose();
+    if (!('code' in answer)) {
+      dispatch(deskSet({ lastCalendarId: calendarId }));
+      const entry = answer.entries.at(-1);
+      onWritten(entry && !isRemoval ? { entry, slot: scope === 'this' ? slotIn(entry) : null } : null);
+      return onClose();
+    }
     edits.dismiss();
-    setProblem(answer);
+    if (answer.code !== 'version-conflict' || !before) return setProblem(answer);
+    const merged = mergedWith(answer.details['current'] as Entry);
+    if (isRemoval) {
+      // What is deleted has to be seen first as it is now.
+      act({ type: 'merged', entry: merged.theirs, blank: merged.blank, form: merged.form });
+      setProblem(answer);
+    } else if (merged.disputes.length) setConflict(merged);
+    else await saveMerged(merged);
+  };
+
+  /** Returns what was typed together with what somebody else has saved meanwhile. */
+  const mergedWith = (theirs: Entry): Merge => {
+    const blank = formFor(theirs, slotIn(theirs), scope, calendar);
+    return { ...mergeForms(draft.blank, form, blank), theirs, blank };
+  };
+
+  /** The date that was opened, unless the entry has become a single one. */
+  const slotIn = (entry: Entry) => (entry.recurrence ? slot : null);
+
+  const saveMerged = async ({ theirs, blank, form: next }: Merge) => {
+    setConflict(null);
+    act({ type: 'merged', entry: theirs, blank, form: next });
+    await send(change(theirs, next));
   };
 
   const writeNew = () =>
@@ -83,12 +130,13 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
     });
 
   /** The form as a change of `base`: the entry as it was opened, or as somebody else has left it. */
-  const change = (base: Entry) =>
+  const change = (base: Entry, said = form) =>
     attempt(() => {
-      const made = resultOf(form, base, slot, scope);
+      const at = slotIn(base);
+      const made = resultOf(said, base, at, scope);
       for (const e of made.kind === 'entry' ? [made.entry] : [made.before, made.from])
         checkedEntry(e, calendar.zone);
-      return named('Changed', { title: form.title }, changesOf(made, base, slot, scope, calendar));
+      return named('Changed', { title: said.title }, changesOf(made, base, at, scope, calendar));
     });
 
   const submit = async (event: FormEvent) => {
@@ -103,6 +151,18 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
     setEffect(edit && { changes: edit.changes, calendarIds: places });
   };
 
+  /** Stores all of the entry as it was in an earlier version, in the calendar where it is now. */
+  const restore = async (version: Entry) => {
+    if (!before) return;
+    const restored = { ...version, version: before.version };
+    const edit = named('Restored', version, [replacing(restored, before.calendarId)]);
+    if (!(await gate.pass(edit.changes, places))) return;
+    const answer = await edits.edit(edit);
+    if (!('code' in answer)) return onClose();
+    edits.dismiss();
+    setProblem(answer);
+  };
+
   const remove = (entry: Entry) =>
     attempt(() =>
       named(slot ? REMOVED_WORDS[scope] : 'Deleted', entry, removing({ entry, slot }, scope, calendar.zone)),
@@ -110,24 +170,25 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
 
   const zones = [...new Set([...readers, ...(windows ?? []).map((w) => w.hostZone)])];
 
-  const fields = { form, set, properties: house?.properties ?? [] };
+  const errors = fieldErrors(problem, form);
+  const fields = { form, set, errors, properties: house?.properties ?? [], isNew: !before };
+  const isOvertaken = !!before && !!current && current.version > before.version && !conflict;
+
+  const isChanged = isMoved || JSON.stringify(form) !== JSON.stringify(draft.blank);
 
   return (
-    <Sheet title={before ? before.title || 'Untitled entry' : 'New entry'} onClose={onClose}>
+    <Sheet
+      title={before ? before.title || 'Untitled entry' : 'New entry'}
+      onClose={onClose}
+      isChanged={isChanged}
+    >
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
-          {wrong && <Notice>{wrong}</Notice>}
-          {problem && !conflict && <ProblemNotice problem={problem} />}
-          {conflict && before && (
-            <Conflict
-              mine={mineOf(form, before, slot, scope)}
-              theirs={conflict}
-              onTheirs={() => {
-                act({ type: 'taken', entry: conflict, calendar });
-                setProblem(null);
-              }}
-              onMine={() => void send(change(conflict))}
-            />
+          {isOvertaken && (
+            <Notice>
+              Somebody else has just changed this entry ({changedFieldWords(before, current).join(', ')}).
+              Saving keeps their changes and yours.
+            </Notice>
           )}
           {before && slot && (
             <div>
@@ -145,14 +206,27 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
             />
             <KindField form={form} set={set} isNew={!before} isDisabled={many} />
           </Pair>
-          <TimeFields form={form} set={set} />
+          <TimeFields form={form} set={set} errors={errors} />
           <Clocks form={form} before={before} readers={zones} calendar={calendar} now={now} />
-          {!many && form.kind !== 'milestone' && <RecurrenceFields form={form} before={before} set={set} />}
+          {!many && form.kind !== 'milestone' && (
+            <RecurrenceFields form={form} before={before} set={set} errors={errors} />
+          )}
           <EntryFields part="after-times" {...fields} />
           <Pair>
             <EntryFields part="pair" {...fields} />
           </Pair>
           <EntryFields part="last" {...fields} />
+          <Refusal problem={problem} />
+          {conflict && before && (
+            <Conflict
+              disputes={conflict.disputes}
+              mine={mineOf(conflict.form, before, slot, scope)}
+              theirs={conflict.theirs}
+              onChoose={(theirs) =>
+                void saveMerged({ ...conflict, form: withFields(conflict.form, conflict.blank, theirs) })
+              }
+            />
+          )}
           <Row>
             <MainButton type="submit" isDisabled={edits.busy || gate.looking || gate.waits}>
               {before ? 'Save' : 'Write the entry'}
@@ -160,7 +234,17 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
             <Button onPress={rehearse}>What changes outside</Button>
             <Button onPress={onClose}>Leave without saving</Button>
             {before && (
-              <Button onPress={() => void send(remove(before))}>
+              <Button
+                isDisabled={isChanged}
+                onPress={() =>
+                  onDuplicate(calendarId, many && scope === 'this' ? { ...form, recurs: 'once' } : form)
+                }
+              >
+                <Copy aria-hidden="true" /> Duplicate
+              </Button>
+            )}
+            {before && (
+              <Button onPress={() => void send(remove(before), true)}>
                 <Trash2 aria-hidden="true" /> {slot ? REMOVAL_WORDS[scope] : 'Delete'}
               </Button>
             )}
@@ -172,6 +256,13 @@ export function EntryEditor({ calendars, editing, edits, readers, onClose }: Ent
             </section>
           )}
           {before && <Faded>{keptWords(before)}</Faded>}
+          {before && (
+            <EntryHistory
+              entry={before}
+              canRestore={!isChanged && !edits.busy && !gate.looking}
+              onRestore={(version) => void restore(version)}
+            />
+          )}
         </Stack>
       </form>
     </Sheet>

@@ -18,6 +18,7 @@ import { Field } from '../ui/Field';
 import { Faded } from '../ui/layout';
 import { capital } from '@zonal/core/entries';
 import type { EntryForm } from './entryForm';
+import type { FieldErrors } from './fieldErrors';
 import type { FormContent } from './formContent';
 import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
 
@@ -25,8 +26,10 @@ import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
 export interface EntryFieldProps {
   readonly form: EntryForm;
   readonly set: (part: Partial<EntryForm>) => void;
+  readonly errors: FieldErrors;
   /** Properties of the house. */
   readonly properties: readonly PropertyDefinition[];
+  readonly isNew: boolean;
 }
 
 type Entered<F> = (props: EntryFieldProps & { field: F; label: string }) => ReactNode;
@@ -35,19 +38,22 @@ type Entered<F> = (props: EntryFieldProps & { field: F; label: string }) => Reac
 type TextField = { [F in keyof FormContent]: FormContent[F] extends string ? F : never }[keyof FormContent];
 
 function textEntered(more: Partial<Parameters<typeof Field>[0]>): Entered<keyof Content> {
-  return ({ field, form, set, label }) => (
+  return ({ field, form, set, errors, label }) => (
     <Field
       label={label}
       value={form[field as TextField]}
       onChange={(value) => set({ [field]: value } as Partial<EntryForm>)}
+      error={errors[field as TextField]}
       {...more}
     />
   );
 }
 
+const LINE = { maxLength: ENTRY_LIMITS.lineLetters };
+
 /** How a field of each shape is entered, unless it has a way of its own. */
 const BY_SHAPE: Readonly<Record<Shape, Entered<keyof Content> | null>> = {
-  line: textEntered({ maxLength: ENTRY_LIMITS.lineLetters }),
+  line: textEntered(LINE),
   text: textEntered({
     lines: true,
     help: 'Plain text. Web addresses become links; lines that start with a dash become a list.',
@@ -71,6 +77,7 @@ const BY_SHAPE: Readonly<Record<Shape, Entered<keyof Content> | null>> = {
 };
 
 const OWN: { readonly [F in keyof Content]?: Entered<F> } = {
+  title: (props) => textEntered({ ...LINE, autoFocus: props.isNew })(props),
   status: ({ label, form, set }) => (
     <SelectOne
       label={label}
@@ -149,10 +156,7 @@ export function KindField({
   set,
   isNew,
   isDisabled,
-}: Omit<EntryFieldProps, 'properties'> & {
-  isNew: boolean;
-  isDisabled: boolean;
-}) {
+}: Pick<EntryFieldProps, 'form' | 'set' | 'isNew'> & { isDisabled: boolean }) {
   return (
     <SelectOne
       label={capital(ENTRY_FIELDS.kind.word)}

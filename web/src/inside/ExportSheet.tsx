@@ -14,7 +14,7 @@ const FORMS: readonly { value: FileForm; text: string; help: string }[] = [
   {
     value: 'ics',
     text: 'iCalendar (.ics)',
-    help: 'Everything, for any calendar program, and to be brought in here again without loss.',
+    help: 'Everything, for any calendar program. It can be imported here again without loss.',
   },
   { value: 'json', text: 'jCal (.json)', help: 'The same as iCalendar, for programs that read JSON.' },
   {

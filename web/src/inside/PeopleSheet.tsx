@@ -21,6 +21,7 @@ import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
+import { useChanged, useUnsaved } from '../ui/Unsaved';
 import { Tick } from '../ui/Tick';
 import { LabelHolds } from './LabelHolds';
 import { SightPreview } from './SightPreview';
@@ -83,6 +84,7 @@ function Writing({
   );
   const nameOf = (id: string) =>
     kept.people.find((p) => p.userId === id)?.name ?? everybody.find((a) => a.id === id)?.name ?? '';
+  useUnsaved(useChanged(draft));
   const publishers = draft.people.filter((p) => p.standing === 'publisher').length;
   const submit = async () => {
     const { error } = await save({ id: calendar.id, body: draft });

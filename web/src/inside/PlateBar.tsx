@@ -63,7 +63,6 @@ interface PlateBarProps {
   archived: readonly Calendar[];
   hidden: readonly string[];
   canWrite: boolean;
-  canImport: boolean;
   /** Whether the tools are shown on a narrow screen. */
   tools: boolean;
   onTools: (open: boolean) => void;
@@ -120,8 +119,8 @@ export function PlateBar(props: PlateBarProps) {
       <Tools $open={props.tools}>
         {props.fields}
         <Row style={{ flexWrap: 'nowrap' }}>
-          <Named name="Bring in a file">
-            <QuietButton aria-label="Bring in a file" isDisabled={!props.canImport} onPress={props.onImport}>
+          <Named name="Import a file">
+            <QuietButton aria-label="Import a file" onPress={props.onImport}>
               <FileInput aria-hidden="true" />
             </QuietButton>
           </Named>

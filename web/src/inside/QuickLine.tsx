@@ -12,8 +12,10 @@ import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import type { Calendar, EntryInput } from '@zonal/core/api';
 import { adding, named } from './changes';
+import { deskSet } from './deskSlice';
 import type { Edits } from './useEdits';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';
+import { useAppDispatch, useAppSelector } from '../store';
 import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -40,7 +42,8 @@ export function QuickLine({
   readonly onWritten: (entry: Entry) => void;
 }) {
   const [text, setText] = useState('');
-  const [chosen, setChosen] = useState(calendars[0]!.id);
+  const dispatch = useAppDispatch();
+  const chosen = useAppSelector((state) => state.desk.lastCalendarId);
   const now = useNow();
   const calendar = calendars.find((c) => c.id === chosen) ?? calendars[0]!;
   const gate = useOutsideGate(calendar.name);
@@ -68,7 +71,7 @@ export function QuickLine({
         label="Into"
         value={calendar.id}
         options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
-        onChange={setChosen}
+        onChange={(lastCalendarId) => void dispatch(deskSet({ lastCalendarId }))}
       />
       <Field
         hideLabel

@@ -6,6 +6,7 @@ import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { recurrenceWords, spanOf, type EntryForm } from './entryForm';
+import type { FieldErrors } from './fieldErrors';
 
 const Days = styled(ToggleButtonGroup)`
   display: flex;
@@ -46,10 +47,11 @@ interface RecurrenceFieldsProps {
   form: EntryForm;
   before: Entry | null;
   set: (part: Partial<EntryForm>) => void;
+  errors: FieldErrors;
 }
 
 /** The common rules. Any other rule that an entry has is shown in words and kept as it is. */
-export function RecurrenceFields({ form, before, set }: RecurrenceFieldsProps) {
+export function RecurrenceFields({ form, before, set, errors }: RecurrenceFieldsProps) {
   const { recurs } = form;
   return (
     <Stack>
@@ -93,6 +95,7 @@ export function RecurrenceFields({ form, before, set }: RecurrenceFieldsProps) {
               inputMode="numeric"
               value={form.interval}
               onChange={(interval) => set({ interval })}
+              error={errors.interval}
             />
             <SelectOne
               label="Ends"

@@ -4,21 +4,21 @@ import { Faded, Pair, Stack } from '../ui/layout';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { slipOf } from '@zonal/core/entries';
 import { slipText } from '@zonal/core/forms';
-import { daysBetween, laterDate, plannedOf, spanOf, type EntryForm } from './entryForm';
+import { plannedOf, spanOf, withStart, type EntryForm } from './entryForm';
+import type { FieldErrors } from './fieldErrors';
 
 interface TimeFieldsProps {
   form: EntryForm;
   set: (part: Partial<EntryForm>) => void;
+  errors?: FieldErrors;
 }
 
 /** Start, end and the clock that they are read on. The end moves along with the start. */
-export function TimeFields({ form, set }: TimeFieldsProps) {
+export function TimeFields({ form, set, errors = {} }: TimeFieldsProps) {
   const timed = form.clock !== 'date';
   const moment = form.kind !== 'event';
   const words = WORDS[form.kind];
-  const start = (startDate: string) =>
-    startDate &&
-    set({ startDate, endDate: laterDate(startDate, Math.max(0, daysBetween(form.startDate, form.endDate))) });
+  const start = (part: Partial<Pick<EntryForm, 'startDate' | 'startTime'>>) => set(withStart(form, part));
   return (
     <Stack>
       <ChoiceStrip
@@ -37,15 +37,17 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
           <DateField
             label={moment ? words.day : timed ? 'Starts on' : 'First day'}
             value={form.startDate}
-            onChange={start}
+            onChange={(startDate) => startDate && start({ startDate })}
             isRequired
+            error={errors.startDate}
           />
           {timed && (
             <ClockField
               label={moment ? words.time : 'Start time'}
               value={form.startTime}
-              onChange={(startTime) => startTime && set({ startTime })}
+              onChange={(startTime) => startTime && start({ startTime })}
               isRequired
+              error={errors.startTime}
             />
           )}
         </Pair>
@@ -56,6 +58,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
               value={form.endDate}
               onChange={(endDate) => endDate && set({ endDate })}
               isRequired
+              error={errors.endDate}
             />
             {timed && (
               <ClockField
@@ -63,6 +66,7 @@ export function TimeFields({ form, set }: TimeFieldsProps) {
                 value={form.endTime}
                 onChange={(endTime) => endTime && set({ endTime })}
                 isRequired
+                error={errors.endTime}
               />
             )}
           </Pair>

@@ -61,10 +61,10 @@ export function WishSheet({ wish, calendar, onClose }: WishSheetProps) {
           ))}
         <Row>
           <MainButton isDisabled={answering.isLoading} onPress={() => void reply(true)}>
-            Let {by} do so
+            Grant
           </MainButton>
           <Button isDisabled={answering.isLoading} onPress={() => void reply(false)}>
-            Refuse
+            Decline
           </Button>
         </Row>
       </Stack>

@@ -56,7 +56,8 @@ export function atDate(entry: Entry, slot: When): AtDate {
   return entry.overrides.find((o) => wallOf(o.slot) === wallOf(slot)) ?? usualAt(entry, slot);
 }
 
-function moved({ start, end, content }: AtDate, shift: Shift): AtDate {
+/** Returns one date moved by a shift; an end that would come before the start stays with it. */
+export function shiftedDate({ start, end, content }: AtDate, shift: Shift): AtDate {
   const from = whenLike(start, wallOf(start) + shift.start);
   const to = whenLike(end, wallOf(end) + shift.end);
   return { start: from, end: wallOf(to) < wallOf(from) ? from : to, content };
@@ -65,10 +66,10 @@ function moved({ start, end, content }: AtDate, shift: Shift): AtDate {
 /** Returns the changes that move the dates that are meant, or one of their ends, within their calendar. */
 export function shifting({ entry, slot }: Target, shift: Shift, scope: Scope): EntryChange[] {
   if (!slot || scope === 'all') {
-    const { start, end } = moved({ ...entry, content: entry }, shift);
+    const { start, end } = shiftedDate({ ...entry, content: entry }, shift);
     return [replacing(moveSeries(entry, start, end))];
   }
-  const at = moved(scope === 'this' ? atDate(entry, slot) : usualAt(entry, slot), shift);
+  const at = shiftedDate(scope === 'this' ? atDate(entry, slot) : usualAt(entry, slot), shift);
   if (scope === 'this') return [replacing(changeDate(entry, slot, at))];
   return splitting(entry, changeOnward(entry, slot, at));
 }
@@ -107,7 +108,7 @@ export function carrying(
   }
   const { before, from } = cutSeries(entry, slot);
   if (!before) return carrying(target, to, shift, 'all', home);
-  const { start, end } = moved({ ...from, content: from }, shift);
+  const { start, end } = shiftedDate({ ...from, content: from }, shift);
   return [
     replacing({ ...before, version: entry.version }),
     adding(to, moveSeries(from, start, end), entry.id),
@@ -115,7 +116,7 @@ export function carrying(
 }
 
 function shifted(input: EntryInput, shift: Shift): EntryInput {
-  const { start, end } = moved({ ...input, content: input }, shift);
+  const { start, end } = shiftedDate({ ...input, content: input }, shift);
   return { ...input, start, end };
 }
 

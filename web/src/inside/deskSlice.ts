@@ -28,6 +28,8 @@ export interface Desk {
   /** The zone of the reader through whose eyes everything is looked at; empty for each calendar's own. */
   readonly readAs: ZoneName | '';
   readonly layers: readonly Layer[];
+  /** The calendar in which an entry was last written; empty for none. */
+  readonly lastCalendarId: string;
   /** Whether the row for clocks and layers is open. */
   readonly clocksOpen: boolean;
 }
@@ -45,6 +47,7 @@ const PLAIN: Desk = {
   secondZone: '',
   readAs: '',
   layers: [],
+  lastCalendarId: '',
   clocksOpen: false,
 };
 

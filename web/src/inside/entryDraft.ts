@@ -25,8 +25,14 @@ export type DraftAction =
   | { readonly type: 'typed'; readonly part: Partial<EntryForm> }
   | { readonly type: 'moved'; readonly calendarId: string }
   | { readonly type: 'meant'; readonly scope: Scope; readonly calendar: Calendar }
-  /** What somebody else has saved meanwhile takes the place of all that stands here. */
-  | { readonly type: 'taken'; readonly entry: Entry; readonly calendar: Calendar };
+  /** Somebody else has saved the entry meanwhile: what was typed is merged with that. */
+  | {
+      readonly type: 'merged';
+      readonly entry: Entry;
+      /** The form of the entry as they saved it. */
+      readonly blank: EntryForm;
+      readonly form: EntryForm;
+    };
 
 /** Returns the draft that editing starts with. */
 export function startDraft(editing: Editing, calendars: readonly Calendar[]): EntryDraft {
@@ -53,10 +59,9 @@ export function entryDraft(draft: EntryDraft, action: DraftAction): EntryDraft {
       const fresh = formFor(before, slot, action.scope, action.calendar);
       return { ...draft, scope: action.scope, form: carryOver(form, blank, fresh), blank: fresh };
     }
-    case 'taken': {
+    case 'merged': {
       const slot = action.entry.recurrence ? draft.slot : null;
-      const fresh = formFor(action.entry, slot, draft.scope, action.calendar);
-      return { ...draft, before: action.entry, slot, form: fresh, blank: fresh };
+      return { ...draft, before: action.entry, slot, form: action.form, blank: action.blank };
     }
   }
 }

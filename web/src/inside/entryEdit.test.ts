@@ -107,11 +107,18 @@ describe('the draft of an entry', () => {
     expect(all.blank.place).toBe('');
   });
 
-  it('is that of somebody else once theirs is taken, and of another calendar once it is moved', () => {
+  it('goes on from what somebody else saved once it is merged, and in another calendar once it is moved', () => {
     const theirs = { ...series, version: 4, place: 'Quay' };
-    const taken = entryDraft(typed(opened), { type: 'taken', entry: theirs, calendar });
-    expect(taken).toMatchObject({ before: theirs, slot: SLOT, form: { place: 'Quay' } });
-    expect(entryDraft(taken, { type: 'moved', calendarId: 'd' })).toMatchObject({ calendarId: 'd' });
+    const blank = { ...opened.blank, place: 'Quay' };
+    const form = { ...blank, title: 'Mine' };
+    const merged = entryDraft(typed(opened), { type: 'merged', entry: theirs, blank, form });
+    expect(merged).toMatchObject({
+      before: theirs,
+      slot: SLOT,
+      blank: { place: 'Quay' },
+      form: { title: 'Mine' },
+    });
+    expect(entryDraft(merged, { type: 'moved', calendarId: 'd' })).toMatchObject({ calendarId: 'd' });
   });
 
   it('of a new entry has no date yet, and takes what it was opened with', () => {

@@ -1,7 +1,17 @@
 import { EMPTY_CONTENT, type Entry, type When } from '@zonal/core/entries';
 import { dayFromText } from '@zonal/core/zones';
 import { describe, expect, it } from 'vitest';
-import { blankForm, daysBetween, formOf, inputOf, laterDate, recurrenceWords, spanOf } from './entryForm';
+import {
+  blankForm,
+  daysBetween,
+  formOf,
+  inputOf,
+  laterDate,
+  recurrenceWords,
+  spanOf,
+  withStart,
+  type EntryForm,
+} from './entryForm';
 
 const ZONE = 'America/Halifax';
 const at = (text: string): When => ({ kind: 'zoned', at: `${text}:00`, zone: ZONE });
@@ -20,6 +30,34 @@ const entry = (parts: Partial<Entry> = {}): Entry => ({
   recurrence: null,
   overrides: [],
   ...parts,
+});
+
+describe('another start', () => {
+  const form = (parts: Partial<EntryForm>) => ({ ...blankForm(ZONE, dayFromText('2026-05-13')), ...parts });
+
+  it('takes the end along, so that the entry keeps its length', () => {
+    const evening = form({ startTime: '20:00', endTime: '22:30' });
+    expect(withStart(evening, { startTime: '22:15' })).toEqual({
+      ...{ startTime: '22:15', endDate: '2026-05-14', endTime: '00:45' },
+    });
+    expect(withStart(evening, { startDate: '2026-06-01' })).toMatchObject({
+      ...{ endDate: '2026-06-01', endTime: '22:30' },
+    });
+    const night = form({ startTime: '22:00', endDate: '2026-05-14', endTime: '06:00' });
+    expect(withStart(night, { startTime: '01:00' })).toMatchObject({
+      endDate: '2026-05-13',
+      endTime: '09:00',
+    });
+  });
+
+  it('moves whole days by days, and leaves an end that is wrong already where it is', () => {
+    const days = form({ clock: 'date', endDate: '2026-05-15', startTime: '09:00', endTime: '08:00' });
+    expect(withStart(days, { startDate: '2026-05-30' })).toEqual({
+      ...{ startDate: '2026-05-30', endDate: '2026-06-01' },
+    });
+    const wrong = form({ endDate: '2026-05-12' });
+    expect(withStart(wrong, { startTime: '08:00' })).toEqual({ startTime: '08:00' });
+  });
 });
 
 describe('the form of an entry', () => {

@@ -201,6 +201,36 @@ export function recurrenceWords(form: EntryForm, before: Entry | null): string {
   }
 }
 
+const MINUTES_PER_DAY = 24 * 60;
+
+function minutesOf(time: string): number {
+  return Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
+}
+
+/**
+ * Returns what changes in a form with another start: the end follows, so that the entry keeps its length on the clock. An end
+ * before the start stays where it is.
+ */
+export function withStart(
+  form: EntryForm,
+  start: Partial<Pick<EntryForm, 'startDate' | 'startTime'>>,
+): Partial<EntryForm> {
+  const { startDate, startTime } = { ...form, ...start };
+  const timed = form.clock !== 'date';
+  const minutes = (time: string) => (timed ? minutesOf(time) : 0);
+  const length =
+    daysBetween(form.startDate, form.endDate) * MINUTES_PER_DAY +
+    minutes(form.endTime) -
+    minutes(form.startTime);
+  if (length < 0) return start;
+  const end = minutes(startTime) + length;
+  const endDate = laterDate(startDate, Math.floor(end / MINUTES_PER_DAY));
+  if (!timed) return { ...start, endDate };
+  const rest = end % MINUTES_PER_DAY;
+  const two = (n: number) => String(n).padStart(2, '0');
+  return { ...start, endDate, endTime: `${two(Math.floor(rest / 60))}:${two(rest % 60)}` };
+}
+
 /** Returns by how many whole days two dates lie apart; 0 when one cannot be read. */
 export function daysBetween(from: string, to: string): number {
   try {

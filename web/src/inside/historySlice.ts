@@ -19,6 +19,8 @@ export const historySlice = createSlice({
   name: 'history',
   initialState: (): History => ({ done: [], undone: [] }),
   reducers: {
+    /** Somebody signed in or out. */
+    historyReplaced: (_history, { payload }: PayloadAction<History>) => payload,
     stepDone: ({ done }, { payload }: PayloadAction<Step>) => ({
       done: [...done, payload].slice(-MOST_STEPS),
       undone: [],
@@ -39,4 +41,4 @@ export const historySlice = createSlice({
   },
 });
 
-export const { stepDone, stepUndone, stepRedone, stepLost } = historySlice.actions;
+export const { historyReplaced, stepDone, stepUndone, stepRedone, stepLost } = historySlice.actions;

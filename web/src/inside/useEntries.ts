@@ -2,7 +2,8 @@ import type { Entry } from '@zonal/core/entries';
 import { DAY, type Day } from '@zonal/core/zones';
 import { QueryStatus } from '@reduxjs/toolkit/query/react';
 import { useEffect, useMemo } from 'react';
-import { zonalApi } from '../api/zonalApi';
+import { isRefused } from '../api/fetchTrouble';
+import { problemOf, zonalApi } from '../api/zonalApi';
 import type { ApiProblem, Calendar } from '@zonal/core/api';
 import { useAppDispatch, useAppSelector } from '../store';
 
@@ -11,6 +12,7 @@ interface Loaded {
   readonly loading: boolean;
   /** Whether newer entries are on their way. */
   readonly stale: boolean;
+  /** Why some entries are refused. Trouble on the way is said by the shell. */
   readonly problem: ApiProblem | null;
 }
 
@@ -38,13 +40,13 @@ export function useEntries(calendars: readonly Calendar[], from: Day, to: Day): 
     (a, b) => a.length === b.length && a.every((r, i) => r === b[i]),
   );
   const entries = useMemo(
-    () => new Map(results.map((r, i) => [args[i]!.calendarId, r.data ?? NONE])),
+    () => new Map(results.map((r, i) => [args[i]!.calendarId, (isRefused(r.error) ? null : r.data) ?? NONE])),
     [results, args],
   );
   return {
     entries,
     loading: results.some((r) => !r.data && !r.isError),
     stale: results.some((r) => r.status === QueryStatus.pending),
-    problem: results.map((r) => (r.isError ? (r.error as ApiProblem) : null)).find((p) => p !== null) ?? null,
+    problem: problemOf(results.find((r) => isRefused(r.error))?.error),
   };
 }

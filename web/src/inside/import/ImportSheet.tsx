@@ -1,57 +1,85 @@
 import { FileInput } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
-import styled from 'styled-components';
-import { useWatchQuery, useWindowsQuery } from '../../api/zonalApi';
+import { useCalendarsQuery, useHouseQuery, useWatchQuery, useWindowsQuery } from '../../api/zonalApi';
 import { NOTHING_WATCHED } from '@zonal/core/glass';
 import type { Calendar } from '@zonal/core/api';
 import { inFull } from '../../rehearsal/inFull';
 import { rehearsedWindow } from '@zonal/core/glass';
 import { Button, MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
+import { Field } from '../../ui/Field';
+import { ProgressBar } from '../../ui/ProgressBar';
 import { Faded, Row, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/Notice';
 import { Sheet } from '../../ui/Sheet';
+import { plateFrom, plateLook } from '../plateFrom';
 import { ColumnMatch } from './ColumnMatch';
 import { PlanPreview } from './PlanPreview';
 import { useFiles } from './useFiles';
 
-const Progress = styled.progress`
-  width: 100%;
-  accent-color: var(--ink);
-`;
+const MAX_NAME_LETTERS = 120;
 
-/** Brings a file into a calendar: first what would come of it, entry by entry, then the step itself. */
-export function ImportSheet({ calendars, onClose }: { calendars: readonly Calendar[]; onClose: () => void }) {
-  const [calendarId, setCalendarId] = useState(calendars[0]!.id);
+/** The value of the choice for a calendar that the import makes. */
+const NEW_CALENDAR = '';
+
+interface ImportSheetProps {
+  /** Calendars in which the person may write. */
+  readonly calendars: readonly Calendar[];
+  readonly onClose: () => void;
+}
+
+/**
+ * Imports a file into a calendar, or into a new one that gets the file's own name unless another is typed: first what would come
+ * of it, entry by entry, then the step itself. Nothing is saved before that step.
+ */
+export function ImportSheet({ calendars, onClose }: ImportSheetProps) {
+  const [calendarId, setCalendarId] = useState(calendars[0]?.id ?? NEW_CALENDAR);
   const [file, setFile] = useState<File | null>(null);
+  const [typedName, setTypedName] = useState<string | null>(null);
   const files = useFiles();
   const { state, problem } = files;
+  const { data: house } = useHouseQuery();
+  const { data: allCalendars = [] } = useCalendarsQuery();
   const { data: watch } = useWatchQuery();
   const { data: all = [] } = useWindowsQuery();
   const windows = inFull(all, calendars).filter(
     (w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendarId),
   );
-  const calendar = calendars.find((c) => c.id === calendarId)!;
-  const label = `Brought ${file?.name ?? 'a file'} into ${calendar.name}`;
+  const calendar = calendars.find((c) => c.id === calendarId);
+  const zone = house?.zone ?? 'UTC';
+  const ownName = (state.step === 'plan' && state.name) || (file?.name.replace(/\.\w+$/, '') ?? '');
+  const newName = (typedName ?? ownName).slice(0, MAX_NAME_LETTERS);
+  const name = calendar?.name ?? newName.trim();
+  const label = `Imported ${file?.name ?? 'a file'} into ${name}`;
   const open = (chosen: File, id: string) => {
     setFile(chosen);
-    files.open(chosen, id, calendars.find((c) => c.id === id)!.zone);
+    setTypedName(null);
+    files.open(chosen, id || null, calendars.find((c) => c.id === id)?.zone ?? zone);
+  };
+  const apply = (take: readonly number[]) => {
+    if (calendar) return files.apply(label, take);
+    const plates = allCalendars.map((c) => c.plate);
+    const plate = plateFrom(name, plates);
+    files.apply(label, take, { name, description: '', zone, plate, ...plateLook(allCalendars) });
   };
 
   return (
-    <Sheet title="Bring in a file" onClose={onClose} wide>
+    <Sheet title="Import a file" onClose={onClose} wide>
       <Stack>
         <p>
-          An iCalendar file (.ics) or a table (.csv) from any program, up to 20 MB or 20,000 entries. First
-          you see what would come of it; nothing is saved until you say so, and then the whole file or
+          An iCalendar file (.ics) or a table (.csv) from any program, up to 20 MB or 20,000 entries. You see
+          first what it would change. Nothing is saved until you confirm it, and then the whole file or
           nothing.
         </p>
         <SelectOne
           label="Into calendar"
           value={calendarId}
           isDisabled={state.step === 'working'}
-          options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
+          options={[
+            ...calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` })),
+            { value: NEW_CALENDAR, text: 'A new calendar' },
+          ]}
           onChange={(id) => {
             setCalendarId(id);
             if (file && state.step !== 'applied') open(file, id);
@@ -63,7 +91,7 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
             acceptedFileTypes={['.ics', '.csv', 'text/calendar', 'text/csv']}
             onSelect={(list) => list?.[0] && open(list[0], calendarId)}
           >
-            <Button isDisabled={state.step === 'working'}>
+            <Button isDisabled={state.step === 'working' || !house}>
               <FileInput aria-hidden="true" /> Choose a file
             </Button>
           </FileTrigger>
@@ -73,17 +101,32 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
         {state.step === 'working' && (
           <div role="status">
             <p>{state.what} …</p>
-            <Progress aria-label={state.what} max={1} {...(state.share > 0 ? { value: state.share } : {})} />
+            <ProgressBar
+              aria-label={state.what}
+              max={1}
+              {...(state.share > 0 ? { value: state.share } : {})}
+            />
             <Button onPress={files.stop}>Stop</Button>
           </div>
         )}
-        {state.step === 'stopped' && <p role="status">Stopped. Nothing was brought in.</p>}
+        {state.step === 'stopped' && <p role="status">Stopped. Nothing was imported.</p>}
         {state.step === 'table' && <ColumnMatch table={state} onGo={files.map} />}
+        {state.step === 'plan' && !calendar && (
+          <Field
+            label="Name of the new calendar"
+            value={newName}
+            onChange={setTypedName}
+            isRequired
+            maxLength={MAX_NAME_LETTERS}
+            help="It is made together with its entries."
+          />
+        )}
         {state.step === 'plan' && (
           <PlanPreview
             plan={state}
-            calendar={calendar}
-            onApply={(take) => files.apply(label, take)}
+            calendar={name}
+            isBlocked={!name}
+            onApply={apply}
             outside={files.outside}
             onRehearse={
               windows.length
@@ -104,10 +147,14 @@ export function ImportSheet({ calendars, onClose }: { calendars: readonly Calend
           <>
             <p role="status">
               <strong>
-                {state.size} {state.size === 1 ? 'entry was' : 'entries were'} brought into {calendar.name}.
+                {state.size} {state.size === 1 ? 'entry was' : 'entries were'} imported into {name}.
               </strong>
             </p>
-            <Faded>One Undo takes all of it back.</Faded>
+            <Faded>
+              {calendar
+                ? 'One Undo takes all of it back.'
+                : 'One Undo takes the entries back, not the calendar.'}
+            </Faded>
             <Row>
               <MainButton onPress={onClose}>Done</MainButton>
             </Row>

@@ -3,7 +3,6 @@ import type { Demand } from '@zonal/core/glass';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
-import type { Calendar } from '@zonal/core/api';
 import { Button, MainButton } from '../../ui/Button';
 import { ChoiceStrip } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
@@ -63,7 +62,10 @@ const KIND_WORDS: Record<MergeKind, string> = {
 
 interface PlanPreviewProps {
   plan: { readonly lines: readonly PlanLine[]; readonly notes: readonly string[] };
-  calendar: Calendar;
+  /** The name of the calendar that it would go into. */
+  calendar: string;
+  /** Whether nothing can be imported yet. */
+  isBlocked: boolean;
   onApply: (take: readonly number[]) => void;
   outside: readonly RehearsalLines[] | 'working' | null;
   /** Works out what readers outside would see, and goes on where nothing of it is large; null where no window shows the calendar. */
@@ -74,7 +76,7 @@ interface PlanPreviewProps {
 
 /** What bringing the file in would do, each entry with the reason; for a conflict it is chosen which version stays. */
 export function PlanPreview(props: PlanPreviewProps) {
-  const { plan, calendar, onApply, outside, onRehearse, onForget, onClose } = props;
+  const { plan, calendar, isBlocked, onApply, outside, onRehearse, onForget, onClose } = props;
   const { lines, notes } = plan;
   const counts = useMemo(() => {
     const all = new Map<MergeKind, number>();
@@ -98,7 +100,7 @@ export function PlanPreview(props: PlanPreviewProps) {
   const rows = virtual.getVirtualItems();
   const told = outside === 'working' ? null : outside;
   const demands = told?.flatMap((r): readonly Demand[] => r.demands) ?? [];
-  const confirming = useConfirming(demands, calendar.name, 'the calendar’s name');
+  const confirming = useConfirming(demands, calendar, 'the calendar’s name');
   const choose = (at: number, file: boolean) => {
     const next = new Set(take);
     if (file) next.add(at);
@@ -115,8 +117,7 @@ export function PlanPreview(props: PlanPreviewProps) {
   return (
     <Stack>
       <p role="status">
-        <strong>For {calendar.name}:</strong>{' '}
-        {MERGE_KINDS.map((k) => `${count(k)} ${KIND_WORDS[k]}`).join(', ')}.
+        <strong>For {calendar}:</strong> {MERGE_KINDS.map((k) => `${count(k)} ${KIND_WORDS[k]}`).join(', ')}.
       </p>
       {notes.map((note) => (
         <p key={note}>{note}</p>
@@ -197,10 +198,10 @@ export function PlanPreview(props: PlanPreviewProps) {
       </Frame>
       <Row>
         <MainButton
-          isDisabled={total === 0 || outside === 'working' || !confirming.ready}
+          isDisabled={total === 0 || isBlocked || outside === 'working' || !confirming.ready}
           onPress={() => (onRehearse && !outside ? onRehearse([...take], true) : onApply([...take]))}
         >
-          Bring in {total} {total === 1 ? 'entry' : 'entries'}
+          Import {total} {total === 1 ? 'entry' : 'entries'}
         </MainButton>
         {onRehearse && total > 0 && (
           <Button isDisabled={outside === 'working'} onPress={() => onRehearse([...take], false)}>

@@ -1,3 +1,4 @@
+import type { CalendarInput } from '@zonal/core/api';
 import type { Entry } from '@zonal/core/entries';
 import type { RehearsedWindow, Watch } from '@zonal/core/glass';
 import type { CsvMapping, DateOrder, MergeKind } from '@zonal/core/forms';
@@ -42,8 +43,10 @@ export interface ReadTable {
   readonly dateOrder: DateOrder;
 }
 
-/** What bringing a file in would do: how many lines of it there are, and notes on the file as a whole. */
+/** What importing a file would do: how many lines of it there are, and notes on the file as a whole. */
 export interface ReadPlan {
+  /** The name that the file gives itself, or empty. */
+  readonly name: string;
   readonly count: number;
   readonly notes: readonly string[];
 }
@@ -53,8 +56,11 @@ export type Progress = (what: string, share: number) => void;
 
 /** What the worker offers. It reads, compares, sends and writes files; each call rejects with what is wrong. */
 export interface Files {
-  /** Reads a file: a table waits for what its columns mean, anything else is compared with the calendar. */
-  open(file: File, calendarId: string, zone: string): Promise<ReadTable | ReadPlan>;
+  /**
+   * Reads a file: a table waits for what its columns mean, anything else is compared with the calendar; null for one that does not
+   * exist yet.
+   */
+  open(file: File, calendarId: string | null, zone: string): Promise<ReadTable | ReadPlan>;
   map(mapping: CsvMapping, dateOrder: DateOrder): Promise<ReadPlan>;
   /** Returns some lines of the plan; all in one message would hold up the page. */
   lines(from: number, to: number): readonly PlanLine[];
@@ -65,11 +71,15 @@ export interface Files {
     take: readonly number[],
     now: number,
   ): Promise<readonly RehearsalLines[]>;
-  /** Sends the changes and applies them as one edit; null where it was stopped. */
+  /**
+   * Sends the changes and applies them as one edit; null if it was stopped. A new calendar is made first, and deleted again if
+   * nothing comes into it.
+   */
   apply(
     label: string,
     csrf: string,
     take: readonly number[],
+    newCalendar: CalendarInput | null,
   ): Promise<{ readonly id: string; readonly size: number } | null>;
   stop(): void;
   take(request: TakeRequest): Promise<string>;

@@ -25,7 +25,7 @@ import { MOST_BYTES, MOST_ENTRIES, type Files, type Progress, type ReadPlan } fr
 
 /** What is being brought in. */
 let table: CsvTable | null = null;
-let target: { calendarId: string; zone: string } = { calendarId: '', zone: 'UTC' };
+let target: { calendarId: string | null; zone: string } = { calendarId: null, zone: 'UTC' };
 let plan: MergeItem[] = [];
 let stopping = false;
 /** Entries are fetched anew for each file. */
@@ -37,14 +37,42 @@ const progress = (what: string) => (share: number) => tell(what, share);
 async function compare(read: ReadResult): Promise<ReadPlan> {
   if (read.entries.length > MOST_ENTRIES) throw new Problem('too-large', { limit: '20,000 entries' });
   progress('Fetching what the calendar has')(0);
-  const existing = await entriesOf(target.calendarId, String(stamp));
+  const existing = target.calendarId === null ? [] : await entriesOf(target.calendarId, String(stamp));
   plan = mergePlan(read, existing, target.zone, progress('Comparing'));
-  return { count: plan.length, notes: read.notes };
+  return { name: read.names[0]?.trim() ?? '', count: plan.length, notes: read.notes };
 }
 
 function chosenOf(take: readonly number[]): MergeItem[] {
   const wanted = new Set(take);
   return plan.filter((p, i) => p.draft && (p.kind !== 'conflict' || wanted.has(i)));
+}
+
+/** Sends changes in parts and applies them as one edit: all of it or nothing. Returns null if it was stopped. */
+async function send(
+  label: string,
+  csrf: string,
+  parts: ReturnType<typeof requestsOf>,
+): Promise<{ readonly id: string; readonly size: number } | null> {
+  stopping = false;
+  const { id } = await call('POST /edits', { body: { label, changes: [], staged: true } }, csrf);
+  const path = { id };
+  const drop = () => call('DELETE /edits/:id', { path }, csrf);
+  try {
+    for (const [i, changes] of parts.entries()) {
+      progress('Sending')(i / parts.length);
+      await call('POST /edits/:id/changes', { path, body: { changes } }, csrf);
+      if (stopping) {
+        await drop();
+        return null;
+      }
+    }
+    progress('Saving')(1);
+    const { size } = await call('POST /edits/:id/apply', { path }, csrf);
+    return { id, size };
+  } catch (error) {
+    await drop().catch(() => undefined);
+    throw error;
+  }
 }
 
 const files: Files & { hear(told: Progress): void } = {
@@ -92,7 +120,7 @@ const files: Files & { hear(told: Progress): void } = {
       windows.flatMap((w) => w.rules.sources.map((s) => s.calendarId)),
       String(stamp),
     );
-    const after = afterChanges(before, requestsOf(chosenOf(take), target.calendarId).flat());
+    const after = afterChanges(before, requestsOf(chosenOf(take), target.calendarId!).flat());
     return rehearseIn({
       pairs: windows.map((w) => ({ before: w, after: w })),
       before: (id) => before.get(id) ?? [],
@@ -103,27 +131,16 @@ const files: Files & { hear(told: Progress): void } = {
     });
   },
 
-  /** Sends the changes in parts and applies them as one edit: all of it or nothing. */
-  async apply(label, csrf, take) {
-    stopping = false;
-    const parts = requestsOf(chosenOf(take), target.calendarId);
-    const { id } = await call('POST /edits', { body: { label, changes: [], staged: true } }, csrf);
-    const path = { id };
-    const drop = () => call('DELETE /edits/:id', { path }, csrf);
+  async apply(label, csrf, take, newCalendar) {
+    if (!newCalendar) return send(label, csrf, requestsOf(chosenOf(take), target.calendarId!));
+    const { id } = await call('POST /calendars', { body: newCalendar }, csrf);
+    const remove = () => call('DELETE /calendars/:id', { path: { id }, query: {} }, csrf);
     try {
-      for (const [i, changes] of parts.entries()) {
-        progress('Sending')(i / parts.length);
-        await call('POST /edits/:id/changes', { path, body: { changes } }, csrf);
-        if (stopping) {
-          await drop();
-          return null;
-        }
-      }
-      progress('Saving')(1);
-      const { size } = await call('POST /edits/:id/apply', { path }, csrf);
-      return { id, size };
+      const applied = await send(label, csrf, requestsOf(chosenOf(take), id));
+      if (!applied) await remove();
+      return applied;
     } catch (error) {
-      await drop().catch(() => undefined);
+      await remove().catch(() => undefined);
       throw error;
     }
   },

@@ -1,3 +1,4 @@
+import type { CalendarInput } from '@zonal/core/api';
 import { proxy } from 'comlink';
 import type { CsvMapping, DateOrder } from '@zonal/core/forms';
 import type { RehearsedWindow, Watch } from '@zonal/core/glass';
@@ -15,7 +16,13 @@ export type FileState =
   | { readonly step: 'none' }
   | { readonly step: 'working'; readonly what: string; readonly share: number; readonly sending: boolean }
   | (ReadTable & { readonly step: 'table' })
-  | { readonly step: 'plan'; readonly lines: readonly PlanLine[]; readonly notes: readonly string[] }
+  | {
+      readonly step: 'plan';
+      /** The name that the file gives itself, or empty. */
+      readonly name: string;
+      readonly lines: readonly PlanLine[];
+      readonly notes: readonly string[];
+    }
   | { readonly step: 'applied'; readonly label: string; readonly size: number }
   | { readonly step: 'stopped' }
   | { readonly step: 'taken'; readonly name: string };
@@ -76,12 +83,12 @@ export function useFiles() {
     if (!('count' in read)) return { ...read, step: 'table' };
     const lines: PlanLine[] = [];
     for (let at = 0; at < read.count; at += AT_ONCE) lines.push(...(await files.lines(at, at + AT_ONCE)));
-    return { step: 'plan', lines, notes: read.notes };
+    return { step: 'plan', name: read.name, lines, notes: read.notes };
   };
-  const apply = (label: string, take: readonly number[]) => {
+  const apply = (label: string, take: readonly number[], newCalendar: CalendarInput | null = null) => {
     working('Sending', true);
     void run(
-      (files) => files.apply(label, csrfToken(), take),
+      (files) => files.apply(label, csrfToken(), take, newCalendar),
       (done) => {
         if (!done) return setState({ step: 'stopped' });
         dispatch(stepDone({ id: done.id, label }));
@@ -94,7 +101,7 @@ export function useFiles() {
   return {
     state,
     problem,
-    open: (file: File, calendarId: string, zone: string) => {
+    open: (file: File, calendarId: string | null, zone: string) => {
       working('Reading the file');
       setOutside(null);
       void run(async (files) => withLines(files, await files.open(file, calendarId, zone)), setState);

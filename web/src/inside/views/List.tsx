@@ -21,7 +21,7 @@ const Frame = styled.div`
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 9.5rem 7rem 4.5rem minmax(12rem, 2fr) minmax(7rem, 1fr) minmax(8rem, 1fr);
+  grid-template-columns: 1.6rem 9.5rem 7rem 4.5rem minmax(12rem, 2fr) minmax(7rem, 1fr) minmax(8rem, 1fr);
   gap: 0 0.6rem;
   padding: 0.25rem 0.6rem;
   border-bottom: 1px solid var(--hair);
@@ -45,7 +45,8 @@ const Row = styled.div`
     margin-right: 0.2rem;
   }
   @media (max-width: 44rem) {
-    grid-template-columns: 6.2rem 4rem 3.4rem minmax(7rem, 1fr);
+    grid-template-columns: 1.4rem 5.6rem 5.2rem 3.2rem minmax(5rem, 1fr);
+    column-gap: 0.4rem;
     .wide {
       display: none;
     }
@@ -79,8 +80,24 @@ const Open = styled.button`
 
 const HEIGHT = 33;
 
-/** Entries one below the other, in order of time. */
-export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) {
+/** A tick box as large as a finger needs. */
+const Box = styled.input.attrs({ type: 'checkbox' })`
+  width: 1.1rem;
+  height: 1.1rem;
+  margin: 0;
+  vertical-align: middle;
+  accent-color: var(--ink);
+`;
+
+export interface ListProps extends ViewProps {
+  /** Keys of the items that are selected to be changed together. */
+  readonly selected: ReadonlySet<string>;
+  /** Called with keys that are selected or no longer selected. */
+  readonly onSelect: (keys: readonly string[], isSelected: boolean) => void;
+}
+
+/** Entries one below the other, in order of time; several can be selected. */
+export function List({ calendars, items, chosen, selected, onOpen, onChoose, onSelect }: ListProps) {
   const frame = useRef<HTMLDivElement>(null);
   const calendarOf = useMemo(() => new Map(calendars.map((c) => [c.id, c])), [calendars]);
   const all = useMemo(
@@ -118,6 +135,18 @@ export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) 
       tabIndex={0}
     >
       <Heads role="row">
+        <span role="columnheader">
+          <Box
+            aria-label="Select all"
+            checked={all.every((item) => selected.has(item.key))}
+            onChange={(event) =>
+              onSelect(
+                all.map((item) => item.key),
+                event.target.checked,
+              )
+            }
+          />
+        </span>
         {['Day', 'Time', 'Calendar', 'Entry'].map((name) => (
           <span key={name} role="columnheader">
             {name}
@@ -143,6 +172,13 @@ export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) 
                 style={{ height: HEIGHT }}
                 {...(item.key === chosen ? { 'data-chosen': '' } : {})}
               >
+                <span role="cell">
+                  <Box
+                    aria-label={`Select ${item.one.content.title || 'Untitled'}, ${dayText(item.firstDay)}`}
+                    checked={selected.has(item.key)}
+                    onChange={(event) => onSelect([item.key], event.target.checked)}
+                  />
+                </span>
                 <time role="cell">{dayText(item.firstDay)}</time>
                 <time role="cell">{timeOf(item)}</time>
                 <span role="cell">
@@ -175,7 +211,8 @@ export function List({ calendars, items, chosen, onOpen, onChoose }: ViewProps) 
   );
 }
 
-function marksOf(item: DeskItem, zone: string): string {
+/** Returns what is marked about an entry, in words. */
+export function marksOf(item: DeskItem, zone: string): string {
   const { content } = item.one;
   return [
     content.status !== 'confirmed' && statusWord(content.status, content.kind),
