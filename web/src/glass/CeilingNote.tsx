@@ -1,6 +1,7 @@
 import { dayOf } from '../ui/dayOf';
 import { AUDIENCE_WORDS, GLASS_WORDS, type Glass } from '@zonal/core/glass';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useAskCeilingMutation } from '../api/zonalApi';
 import type { Ceiling } from '@zonal/core/api';
@@ -33,7 +34,9 @@ export function CeilingNote({ ceiling, wanted }: { ceiling: Ceiling; wanted: Gla
       </span>
       {problem && <ProblemNotice problem={problem} />}
       {asked.isSuccess ? (
-        <span role="status">Asked. A steward finds it under House.</span>
+        <span role="status">
+          The stewards have your request. You find the answer under <Link to="/requests">Requests</Link>.
+        </span>
       ) : asking ? (
         <>
           <Field label="Why it should be raised" value={reason} onChange={setReason} maxLength={1000} />

@@ -14,18 +14,20 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useKeepEmbedMutation, useSessionQuery, useWindowsQuery } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { OutsideButton } from '../ui/Button';
 import { ChoiceStrip } from '../ui/Choice';
 import { CopyButton } from '../ui/CopyButton';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Empty, Loading, Notice } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Empty, Notice } from '../ui/Notice';
+import { Refusal } from '../ui/Refusal';
 import { Overtaken } from '../ui/Overtaken';
 import { useNow } from '../ui/useNow';
 import { EmbedTrial } from './EmbedTrial';
 import { LookFields } from './LookFields';
 import { PastedEmbed } from './PastedEmbed';
+import { useUnsaved } from '../ui/Unsaved';
 
 const Halves = styled.div`
   display: grid;
@@ -61,10 +63,9 @@ const WAYS: Readonly<Record<EmbedWay, { word: string; plain: string }>> = {
 /** Puts a window on another site: how its embed looks, tried in model pages, and the code to be pasted. */
 export function EmbedPage() {
   const { id, keyId } = useParams();
-  const { data: windows, error, isLoading } = useWindowsQuery();
-  if (isLoading) return <Loading what="Fetching the window" />;
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  const window = windows?.find((w) => w.id === id);
+  const { data: windows, error } = useWindowsQuery();
+  if (!windows) return <Waiting what="Fetching the window" error={error} />;
+  const window = windows.find((w) => w.id === id);
   const key = window?.keys.find((k) => k.id === keyId);
   if (!window || !key)
     return <Empty>There is no such key. It may have been taken away; go back to Windows.</Empty>;
@@ -97,6 +98,7 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
   });
   const wanted = held === 'held' ? look : keyOf.look;
   const changed = !same(wanted, keyOf.look) || !same(sites, keyOf.hosts);
+  useUnsaved(changed && !keeping.isLoading);
   const save = async () => {
     const body: EmbedInput = { look: wanted, hosts: sites, version };
     const { data } = await keep({ id: keyOf.id, ...body });
@@ -154,7 +156,7 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
               }}
             />
           )}
-          {problem && !current && <ProblemNotice problem={problem} />}
+          <Refusal problem={current ? null : problem} />
           <Row>
             <OutsideButton isDisabled={!changed || keeping.isLoading} onPress={() => void save()}>
               Show it so on other sites

@@ -69,6 +69,8 @@ const Shelf = styled.ul`
 
 interface InsidePanelProps {
   calendars: readonly Calendar[];
+  /** The glass with which a calendar is added. */
+  startingGlass: SourceGlass;
   labels: readonly Label[];
   house: House | undefined;
   ceilings: AllCeilings | undefined;
@@ -83,12 +85,12 @@ interface InsidePanelProps {
 
 /** Which calendars the window is cut from, the glass before each, and which of their entries are taken. */
 export function InsidePanel(props: InsidePanelProps) {
-  const { calendars, labels, house, ceilings, draft, audiences, gone, taken, set } = props;
+  const { calendars, startingGlass, labels, house, ceilings, draft, audiences, gone, taken, set } = props;
   const rest = calendars.filter((c) => !c.archivedAt && !draft.sources.some((s) => s.calendarId === c.id));
   /** The first one lends its name where the window has none yet. */
   const add = (calendar: Calendar) =>
     set({
-      sources: [...draft.sources, sourceOf(calendar)],
+      sources: [...draft.sources, sourceOf(calendar, startingGlass)],
       ...(draft.name.trim() || draft.sources.length
         ? {}
         : { name: calendar.name, hostZone: calendar.zone, colour: calendar.colour }),
@@ -114,7 +116,10 @@ export function InsidePanel(props: InsidePanelProps) {
       ))}
       {rest.length > 0 && (
         <Source>
-          <Faded>Add a calendar; it starts frosted: busy times only.</Faded>
+          <Faded>
+            Add a calendar. It starts {GLASS_WORDS[startingGlass].word.toLowerCase()}:{' '}
+            {GLASS_WORDS[startingGlass].plain}.
+          </Faded>
           <Shelf>
             {rest.map((c) => (
               <li key={c.id}>

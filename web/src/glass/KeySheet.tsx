@@ -17,10 +17,11 @@ import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Notice } from '../ui/Notice';
 import { Overtaken } from '../ui/Overtaken';
+import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
+import { useChanged } from '../ui/Unsaved';
 import { endOfDay, lastDayOf } from './keyWords';
 
 interface KeySheetProps {
@@ -49,6 +50,7 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
   const current = refusal?.code === 'version-conflict' ? (refusal.details['current'] as WindowKey) : null;
   const meantForFits =
     !form.meantFor || (/^[1-9]\d*$/.test(form.meantFor) && Number(form.meantFor) <= KEY_LIMITS.meantFor);
+  const isChanged = useChanged(form);
   const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
 
   const { data: everybody = [] } = usePeopleQuery();
@@ -76,7 +78,11 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
   };
 
   return (
-    <Sheet title={keyOf ? `The key of ${keyOf.madeOutTo}` : 'New key'} onClose={onClose}>
+    <Sheet
+      title={keyOf ? `The key of ${keyOf.madeOutTo}` : 'New key'}
+      onClose={onClose}
+      isChanged={isChanged}
+    >
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           {current && (
@@ -90,7 +96,6 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
               }}
             />
           )}
-          {refusal && !current && !demands.length && <Notice>{refusal.message}</Notice>}
           <ChoiceStrip
             label="Zone"
             value={form.audience}
@@ -178,6 +183,7 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
           />
           <Faded>Contact and notes are for colleagues; they never go out.</Faded>
           <Confirmations {...confirming} />
+          <Refusal problem={current || demands.length ? null : refusal} />
           <Row>
             <MainButton
               type="submit"
@@ -228,7 +234,6 @@ export function KeyTurnSheet({ window, keyOf, onClose }: KeySheetProps & { keyOf
     <Sheet title={`New address for ${keyOf.madeOutTo}`} onClose={onClose}>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
-          {refusal && <Notice>{refusal.message}</Notice>}
           <p>
             {keyOf.madeOutTo} gets a new address to “{window.wording.name}”. Use this when an address was
             passed on further than it should have been.
@@ -241,6 +246,7 @@ export function KeyTurnSheet({ window, keyOf, onClose }: KeySheetProps & { keyOf
             error={fits ? undefined : `A whole number from 0 to ${KEY_LIMITS.graceDays}.`}
             help="Until then it shows the same, with one notice that carries the new address: whoever has the old one learns of it. Choose 0 to end it at once."
           />
+          <Refusal problem={refusal} />
           <Row>
             <MainButton type="submit" isDisabled={turning.isLoading || !fits}>
               Give it a new address

@@ -10,12 +10,13 @@ import { CopyButton } from '../ui/CopyButton';
 import { Rings } from '../ui/GlassMark';
 import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Named } from '../ui/Named';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { momentWords } from '../ui/timeWords';
 import { useNow } from '../ui/useNow';
 import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
 import { keyWords } from './keyWords';
+import { WithdrawDialog } from './WithdrawDialog';
 
 const Key = styled.div`
   display: grid;
@@ -46,7 +47,9 @@ const Who = styled.div`
   }
 `;
 
-type Work = { readonly kind: 'change' | 'turn' | 'card'; readonly key: WindowKey } | { readonly kind: 'new' };
+type Work =
+  | { readonly kind: 'change' | 'turn' | 'card' | 'withdraw'; readonly key: WindowKey }
+  | { readonly kind: 'new' };
 
 /** The keys of a window: to whom each is made out, how it stands, and its addresses to hand out. */
 export function Keys({ window }: { window: OutwardWindow }) {
@@ -75,7 +78,6 @@ export function Keys({ window }: { window: OutwardWindow }) {
         Whoever has an address sees the window; nobody needs an account. One key for each place or person:
         then each can be ended by itself.
       </Faded>
-      {problem && <ProblemNotice problem={problem} />}
       {publicAddressEnd(window) > now && (
         <Key role="group" aria-label="Notice board">
           <Who>
@@ -156,19 +158,30 @@ export function Keys({ window }: { window: OutwardWindow }) {
                   <QuietButton
                     aria-label={`Withdraw the key of ${key.madeOutTo}`}
                     isDisabled={withdrawing.isLoading}
-                    onPress={() => void withdraw({ id: key.id, back: false })}
+                    onPress={() => setWork({ kind: 'withdraw', key })}
                   >
                     <X aria-hidden="true" />
                   </QuietButton>
                 </Named>
               )}
             </Row>
+            {withdrawing.originalArgs?.id === key.id && <Refusal problem={problem} />}
           </Key>
         );
       })}
       {work?.kind === 'new' && <KeySheet window={window} keyOf={null} madeOutTo={wantedFor} onClose={done} />}
       {work?.kind === 'change' && <KeySheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
       {work?.kind === 'turn' && <KeyTurnSheet window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
+      {work?.kind === 'withdraw' && (
+        <WithdrawDialog
+          withdrawn={work.key}
+          onWithdraw={() => {
+            void withdraw({ id: work.key.id, back: false });
+            done();
+          }}
+          onCancel={done}
+        />
+      )}
       {work?.kind === 'card' && <KeyCard window={window} keyOf={keyNow(work.key.id)} onClose={done} />}
     </OutsideBox>
   );

@@ -11,6 +11,8 @@ import {
   useVersionsQuery,
   useWindowsQuery,
 } from '../api/zonalApi';
+import { isRefused } from '../api/fetchTrouble';
+import { Waiting } from '../api/Waiting';
 import type { LedgerLine, OutwardWindow, WindowVersion } from '@zonal/core/api';
 import type { PastQuestion } from '../workers/questions';
 import { View } from '../rehearsal/RehearsalView';
@@ -61,17 +63,17 @@ const Pane = styled(PageFrame)`
 /** The numbered history of what the outside could see through a window. */
 export function LedgerPage() {
   const { id } = useParams();
-  const { data: windows, error, isLoading } = useWindowsQuery();
-  if (isLoading) return <Loading what="Fetching the ledger" />;
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  const window = windows?.find((w) => w.id === id);
+  const { data: windows, error } = useWindowsQuery();
+  if (!windows) return <Waiting what="Fetching the ledger" error={error} />;
+  const window = windows.find((w) => w.id === id);
   if (!window) return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
   return <Ledger key={window.id} window={window} />;
 }
 
 function Ledger({ window }: { window: OutwardWindow }) {
   const [keyId, setKeyId] = useState(window.keys[0]?.id ?? '');
-  const { data: lines, error } = useLedgerQuery(keyId, { skip: !keyId });
+  const ledger = useLedgerQuery(keyId, { skip: !keyId });
+  const lines = isRefused(ledger.error) ? undefined : ledger.data;
   const { data: versions = [] } = useVersionsQuery(window.id);
   const [chosen, setChosen] = useState<number | null>(null);
   const [against, setAgainst] = useState<number | null>(null);
@@ -105,8 +107,7 @@ function Ledger({ window }: { window: OutwardWindow }) {
           />
         </div>
       )}
-      {error && <ProblemNotice problem={problemOf(error)} />}
-      {!lines && !error && <Loading what="Fetching the ledger" />}
+      {!lines && <Waiting what="Fetching the ledger" error={ledger.error} />}
       {lines && !lines.length && <Empty>Nothing was shown with this key yet.</Empty>}
       {lines && lines.length > 0 && shown !== null && (
         <Halves>

@@ -20,7 +20,7 @@ import { Button, OutsideButton } from '../ui/Button';
 import { DateField } from '../ui/DateFields';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
 import { momentWords, readersWords } from '../ui/timeWords';
 import { rulesOfDraft, type DraftSetting } from './draft';
@@ -131,16 +131,14 @@ export function PublishSheet({
         {(busy || !told) && !failed && <Loading what="Working out the difference" />}
         {failed && <Notice>{failed}</Notice>}
         {told && <RehearsalView rehearsals={[{ ...told, quiet: false }]} />}
-        {problem && <ProblemNotice problem={problem} />}
+        <Confirmations {...confirming} />
+        <Refusal problem={problem} />
         {current && (
           <Row>
-            <Button onPress={() => onTake(current, 'theirs')}>Take theirs</Button>
-            <Button onPress={() => onTake(current, 'mine')}>
-              Keep mine, and look again before showing it
-            </Button>
+            <Button onPress={() => onTake(current, 'theirs')}>Use their version</Button>
+            <Button onPress={() => onTake(current, 'mine')}>Keep mine, and rehearse it again</Button>
           </Row>
         )}
-        <Confirmations {...confirming} />
         <Row>
           <OutsideButton isDisabled={!ready || working} onPress={() => void publish()}>
             {window ? 'Show this outside now' : 'Open the window now'}

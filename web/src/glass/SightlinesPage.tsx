@@ -5,6 +5,7 @@ import {
   GLASS_WORDS,
   AUDIENCES,
   ceilingsInForce,
+  groupedExposures,
   type SightCell,
   type SightPath,
   type SightRow,
@@ -22,15 +23,16 @@ import {
   type Sight,
 } from '@zonal/core/rights';
 import {
-  problemOf,
   useCalendarsQuery,
   useCeilingsQuery,
   useStandingsQuery,
   useWatchQuery,
   useWindowsQuery,
 } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import type { Calendar } from '@zonal/core/api';
 import type { SightQuestion } from '../workers/questions';
+import { ExposureList } from '../rehearsal/ExposureList';
 import { sighted } from '../rehearsal/sighted';
 import { useAnswer } from '../workers/useAnswer';
 import { Button } from '../ui/Button';
@@ -96,6 +98,8 @@ const Mark = styled.small`
   display: block;
 `;
 
+const MAX_LISTED_FINDINGS = 40;
+
 const Paths = styled.ul`
   margin: 0;
   padding-left: 1.1rem;
@@ -147,9 +151,9 @@ export function SightlinesPage() {
       insideSight(c.calendarId, { ...c, stewards: standings!.stewards }, ceilings),
     );
   }, [calendars.data, set, standings]);
-  const failed = problemOf(calendars.error ?? windows.error)?.message ?? problem;
-  if (failed) return <Notice>{failed}</Notice>;
-  if (!answer || !calendars.data || !windows.data) return <Loading what="Looking along all sightlines" />;
+  if (!calendars.data || !windows.data)
+    return <Waiting what="Looking along all sightlines" error={calendars.error ?? windows.error} />;
+  if (!answer) return problem ? <Notice>{problem}</Notice> : <Loading what="Looking along all sightlines" />;
   const nameOf = (id: string) => calendars.data?.find((c) => c.id === id)?.name ?? '';
   return (
     <Stack>
@@ -173,6 +177,7 @@ export function SightlinesPage() {
         What each audience can see of each calendar, at most, and through what. Holds on single entries come
         on top. <Faded role="status">{busy ? 'Looking again …' : ''}</Faded>
       </p>
+      {problem && <Notice>{problem}</Notice>}
       <OnPaper>As of {new Date(now).toLocaleString('en-GB')}.</OnPaper>
       {!answer.length ? (
         <Empty>There are no calendars yet, so there is nothing to be seen.</Empty>
@@ -360,6 +365,7 @@ interface DetailProps {
 
 function Detail({ cell, within, usual, name }: DetailProps) {
   const { audience, paths, exposed } = cell;
+  const groups = groupedExposures(exposed);
   return (
     <Stack style={{ gap: '0.5rem' }} role="region" aria-label={`Ways to ${name} for ${audience}`}>
       <strong>
@@ -372,15 +378,11 @@ function Detail({ cell, within, usual, name }: DetailProps) {
       {!within && !paths.length && <Faded>No open window with a key for them shows it.</Faded>}
       {exposed.length > 0 && (
         <div>
-          <Mark>Sensitive matter that they can read: {exposed.length}</Mark>
-          <Paths>
-            {exposed.slice(0, 40).map((e) => (
-              <li key={`${e.kind}|${e.text}|${e.uid}|${e.field}`}>
-                <strong>{e.text}</strong> in the {e.field} of “{e.title}”
-              </li>
-            ))}
-            {exposed.length > 40 && <li>and {exposed.length - 40} more</li>}
-          </Paths>
+          <Mark>Sensitive matter that they can read: {groups.length}</Mark>
+          <ExposureList
+            groups={groups.slice(0, MAX_LISTED_FINDINGS)}
+            more={groups.length - MAX_LISTED_FINDINGS}
+          />
         </div>
       )}
     </Stack>

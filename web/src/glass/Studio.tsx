@@ -1,7 +1,7 @@
-import { goneFrom, lackOf } from '@zonal/core/glass';
+import { goneFrom, lackOf, type SourceGlass } from '@zonal/core/glass';
 import { may, whoMay } from '@zonal/core/rights';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import {
   problemOf,
@@ -13,6 +13,7 @@ import {
   useShutWindowMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
@@ -20,6 +21,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { ClosingNote, ClosingSheet } from './ClosingSheet';
+import { DeleteWindow } from './DeleteWindow';
 import { Keys } from './Keys';
 import { ceilingsOf, regained, type DraftSetting } from './draft';
 import { GlassPanel } from './GlassPanel';
@@ -27,6 +29,8 @@ import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
 import { PublishSheet } from './PublishSheet';
 import { SharedWindow } from './SharedWindow';
+import { startingDraft } from './startingDraft';
+import { COPY_PARAMETER, StartFrom } from './StartFrom';
 import { differs, useDraft } from './useDraft';
 import { troubleWords } from '../rehearsal/troubleWords';
 
@@ -94,29 +98,45 @@ export function Studio() {
   const spokenOf = [useLabelsQuery(), useHouseQuery(), useCeilingsQuery()];
   if ([calendars, windows, ...spokenOf].some((query) => query.isLoading))
     return <Loading what="Fetching the window" />;
-  const problem = problemOf(calendars.error ?? windows.error);
-  if (problem) return <ProblemNotice problem={problem} />;
-  const window = windows.data?.find((w) => w.id === id);
+  if (!calendars.data || !windows.data)
+    return <Waiting what="Fetching the window" error={calendars.error ?? windows.error} />;
+  const window = windows.data.find((w) => w.id === id);
   if (id !== 'new' && !window)
     return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
-  const own = (calendars.data ?? []).filter((c) => may('publish', c.who));
+  const own = calendars.data.filter((c) => may('publish', c.who));
   const isOwn = (calendarId: string) => own.some((c) => c.id === calendarId);
   if (window && !window.sources.every((s) => isOwn(s.calendarId)))
     return <SharedWindow window={window} own={own} />;
   if (!window && !own.length)
     return <Empty>To open a window you need to be {whoMay('publish')}. Ask one of them to open it.</Empty>;
-  return <Desk key={id} calendars={own} window={window ?? null} />;
+  const copyable = windows.data.filter((w) => w.sources.every((s) => isOwn(s.calendarId)));
+  return <Desk key={id} calendars={own} window={window ?? null} copyable={copyable} />;
 }
 
-function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: OutwardWindow | null }) {
+interface DeskProps {
+  /** Calendars that the person publishes. */
+  readonly calendars: readonly Calendar[];
+  /** The window, or null for a new one. */
+  readonly window: OutwardWindow | null;
+  /** Windows that a new one can be a copy of. */
+  readonly copyable: readonly OutwardWindow[];
+}
+
+function Desk({ calendars, window, copyable }: DeskProps) {
   const navigate = useNavigate();
-  const work = useDraft(window, calendars);
+  const [params] = useSearchParams();
+  const [copied] = useState(
+    () => (!window && copyable.find((w) => w.id === params.get(COPY_PARAMETER))) || null,
+  );
+  const copy = copied && startingDraft({ kind: 'copy', window: copied }, calendars).draft;
+  const work = useDraft(window, calendars, copy);
   const { draft, set, kept, conflict } = work;
   const { data: labels = [] } = useLabelsQuery();
   const { data: house } = useHouseQuery();
   const { data: ceilings } = useCeilingsQuery();
   const [shut, shutting] = useShutWindowMutation();
   const [schedule] = useScheduleDraftMutation();
+  const [startingGlass, setStartingGlass] = useState<SourceGlass>('frosted');
   const [asking, setAsking] = useState(false);
   const [rehearsing, setRehearsing] = useState(false);
   const [told, setTold] = useState<PreviewAnswer | null>(null);
@@ -171,13 +191,18 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
             <Faded>
               {window
                 ? `A draft${kept ? `, kept${kept.by ? ` by ${kept.by}` : ''}` : ''}: outside, readers still see the window as it was.`
-                : 'Not outside yet.'}
+                : work.isStored
+                  ? 'Not outside yet. This draft is stored on this device.'
+                  : 'Not outside yet.'}
             </Faded>
           )}
         </div>
         <Row>
           {window && <Link to={`/windows/${window.id}/ledger`}>Ledger</Link>}
-          {window && changed && <Button onPress={() => void work.discard()}>Discard the draft</Button>}
+          {window && <Link to={`/windows/new?${COPY_PARAMETER}=${window.id}`}>Copy this window</Link>}
+          {(window ? changed : work.isStored) && (
+            <Button onPress={() => void work.discard()}>Discard the draft</Button>
+          )}
           {!closed && (
             <OutsideButton isDisabled={!!lack || !changed} onPress={() => setRehearsing(true)}>
               {window ? 'Show this outside …' : 'Open the window …'}
@@ -187,8 +212,22 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
             <Button onPress={() => setAsking(true)}>Close the window …</Button>
           )}
           {closed && <OutsideButton onPress={() => void setShut(false)}>Open it again</OutsideButton>}
+          {window && closed && <DeleteWindow window={window} />}
         </Row>
       </Head>
+      {!window && (
+        <StartFrom
+          calendars={calendars}
+          windows={copyable}
+          copied={copied}
+          hadDraft={work.wasStored}
+          hasWork={work.isStored}
+          onStart={(start) => {
+            work.replace(start.draft);
+            setStartingGlass(start.glass);
+          }}
+        />
+      )}
       {problem && <ProblemNotice problem={problem} />}
       {kept?.publishAt && (
         <Row role="status">
@@ -233,6 +272,7 @@ function Desk({ calendars, window }: { calendars: readonly Calendar[]; window: O
         <section aria-labelledby="inside">
           <InsidePanel
             calendars={calendars}
+            startingGlass={work.isStored ? startingGlass : 'frosted'}
             labels={ownLabels}
             house={house}
             ceilings={ceilings}

@@ -3,12 +3,12 @@ import { may, whoMay } from '@zonal/core/rights';
 import { PanelsTopLeft, TriangleAlert } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
+import { useCalendarsQuery, useWindowsQuery } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { MainButton } from '../ui/Button';
 import { GlassMark, Rings } from '../ui/GlassMark';
 import { PlainTable, Row, Stack } from '../ui/layout';
-import { Empty, Loading } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Empty } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { useNow } from '../ui/useNow';
 import { windowNotes } from './windowNotes';
@@ -37,12 +37,11 @@ const Note = styled.span`
 `;
 
 export function WindowsPage() {
-  const { data: windows, error, isLoading } = useWindowsQuery();
+  const { data: windows, error } = useWindowsQuery();
   const { data: calendars } = useCalendarsQuery();
   const navigate = useNavigate();
   const now = useNow();
-  if (isLoading) return <Loading what="Fetching windows" />;
-  if (error || !windows) return <ProblemNotice problem={problemOf(error)} />;
+  if (!windows) return <Waiting what="Fetching windows" error={error} />;
   const openNew = calendars?.some((c) => may('publish', c.who)) && (
     <MainButton onPress={() => void navigate('/windows/new')}>
       <PanelsTopLeft aria-hidden="true" /> Open a window

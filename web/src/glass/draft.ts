@@ -7,6 +7,7 @@ import {
   saidByRules,
   type Ceilings,
   type KnownNames,
+  type SourceGlass,
   type SourceRule,
   type WindowInput,
   type WindowRules,
@@ -17,9 +18,9 @@ export function blankDraft(calendars: readonly Calendar[]): WindowInput {
   return { ...BLANK_WINDOW, hostZone: calendars[0]?.zone ?? BLANK_WINDOW.hostZone, audience: 'street' };
 }
 
-/** Returns a calendar as the source of a window: it starts frosted. */
-export function sourceOf({ id, name }: Calendar): SourceRule {
-  return { calendarId: id, glass: 'frosted', fields: [], as: name };
+/** Returns a calendar as the source of a window: it starts frosted unless another glass is given. */
+export function sourceOf({ id, name }: Calendar, glass: SourceGlass = 'frosted'): SourceRule {
+  return { calendarId: id, glass, fields: [], as: name };
 }
 
 /** Returns a window as it is sent back to be changed. */

@@ -3,7 +3,9 @@ import { canonical } from '@zonal/core/entries';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useDiscardDraftMutation, useKeepDraftMutation } from '../api/zonalApi';
 import type { ApiProblem, Calendar, OutwardWindow, WindowDraft } from '@zonal/core/api';
+import { useAppSelector } from '../store';
 import { blankDraft, draftOf } from './draft';
+import { removeNewWindow, storeNewWindow, storedNewWindow } from './newWindowDraft';
 
 /** After this many milliseconds without typing the draft is kept on the server. */
 const PAUSE = 700;
@@ -15,24 +17,38 @@ export function differs(draft: WindowInput, window: OutwardWindow | null): boole
   return !window || plain(draft) !== plain(draftOf(window));
 }
 
-/** Returns where work on a window starts: from its kept draft, from what is shown outside, or from nothing. */
-function startOf(window: OutwardWindow | null, calendars: readonly Calendar[]): WindowInput {
-  if (!window) return blankDraft(calendars);
+/**
+ * Returns where work on a window starts: from its stored draft, from what is shown outside, or for a new one without a draft from
+ * `initial`, or from nothing.
+ */
+function startOf(
+  window: OutwardWindow | null,
+  calendars: readonly Calendar[],
+  email: string,
+  initial: WindowInput | null,
+): WindowInput {
+  if (!window) return storedNewWindow(email, calendars) ?? initial ?? blankDraft(calendars);
   return window.draft
     ? { ...draftOf(window), ...window.draft.body, version: window.version }
     : draftOf(window);
 }
 
-/** The rules being worked on. They are kept on the server as they are typed; a new window's stay in the page. */
-export function useDraft(window: OutwardWindow | null, calendars: readonly Calendar[]) {
-  const [draft, setDraft] = useState<WindowInput>(() => startOf(window, calendars));
+/** The rules being worked on. They are stored as they are typed: on the server, and those of a new window on this device. */
+export function useDraft(
+  window: OutwardWindow | null,
+  calendars: readonly Calendar[],
+  initial: WindowInput | null = null,
+) {
+  const email = useAppSelector((state) => state.person.user?.email ?? '');
+  const [wasStored] = useState(() => !window && storedNewWindow(email, calendars) !== null);
+  const [draft, setDraft] = useState<WindowInput>(() => startOf(window, calendars, email, initial));
   const [kept, setKept] = useState<WindowDraft | null>(window?.draft ?? null);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const [conflict, setConflict] = useState<ApiProblem | null>(null);
   const [keep] = useKeepDraftMutation();
   const [discard] = useDiscardDraftMutation();
   const version = useRef(window?.draft?.version ?? 0);
-  const saved = useRef(plain(startOf(window, calendars)));
+  const saved = useRef(plain(startOf(window, calendars, email, initial)));
   const line = useRef(Promise.resolve());
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const id = window?.id ?? null;
@@ -61,6 +77,13 @@ export function useDraft(window: OutwardWindow | null, calendars: readonly Calen
     });
     return line.current;
   }, [id, keep]);
+  const isNew = window === null;
+  const isStored = isNew && text !== plain(blankDraft(calendars));
+  useEffect(() => {
+    if (!isNew) return;
+    if (isStored) storeNewWindow(email, draft);
+    else removeNewWindow();
+  }, [isNew, isStored, email, draft]);
   useEffect(() => {
     if (id && text !== saved.current) timer.current = setTimeout(() => void send(), PAUSE);
     return () => clearTimeout(timer.current);
@@ -70,6 +93,8 @@ export function useDraft(window: OutwardWindow | null, calendars: readonly Calen
 
   /** Starts anew from what is shown outside. */
   const settle = (live: OutwardWindow) => {
+    // The page of a new window gives way to that of the open one.
+    if (isNew) return removeNewWindow();
     clearTimeout(timer.current);
     const next = draftOf(live);
     saved.current = plain(next);
@@ -86,9 +111,15 @@ export function useDraft(window: OutwardWindow | null, calendars: readonly Calen
     kept,
     setKept,
     conflict,
+    /** Whether this is a new window's draft that is stored on this device. */
+    isStored,
+    /** Whether there was one when the page was opened. */
+    wasStored,
     /** Why the draft could not be kept, or null; it is tried again with the next change. */
     problem,
     settle,
+    /** Goes on with another draft of a new window. */
+    replace: setDraft,
     /** Takes the colleague's draft, or goes on with one's own over it. */
     resolve: (whose: 'theirs' | 'mine') => {
       const current = conflict?.details['current'] as WindowDraft | null | undefined;
@@ -102,7 +133,7 @@ export function useDraft(window: OutwardWindow | null, calendars: readonly Calen
       setConflict(null);
     },
     discard: async () => {
-      if (!window) return;
+      if (!window) return setDraft(blankDraft(calendars));
       clearTimeout(timer.current);
       latest.current = { draft: draftOf(window), text: saved.current };
       await line.current;

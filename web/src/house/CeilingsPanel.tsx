@@ -1,39 +1,15 @@
-import {
-  AUDIENCE_WORDS,
-  GLASS_WORDS,
-  AUDIENCES,
-  GLASSES,
-  withCeiling,
-  type Audience,
-  type Demand,
-  type Glass,
-} from '@zonal/core/glass';
-import { useMemo, useState } from 'react';
+import { AUDIENCES, AUDIENCE_WORDS, GLASSES, GLASS_WORDS, type Glass } from '@zonal/core/glass';
+import { useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
-import {
-  problemOf,
-  useAnswerRequestMutation,
-  useCalendarsQuery,
-  useCeilingsQuery,
-  useHouseQuery,
-  useWatchQuery,
-  useSetCeilingMutation,
-  useWindowsQuery,
-} from '../api/zonalApi';
-import type { Calendar, CeilingRequest } from '@zonal/core/api';
-import type { RehearsalQuestion } from '../workers/questions';
-import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
-import { RehearsalView } from '../rehearsal/RehearsalView';
-import { rehearsedWindow } from '@zonal/core/glass';
-import { useAnswer } from '../workers/useAnswer';
-import { Button, OutsideButton } from '../ui/Button';
+import { useCalendarsQuery, useCeilingsQuery } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Loading, Notice } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
-import { Sheet } from '../ui/Sheet';
 import { dayOf } from '../ui/dayOf';
+import { CeilingSheet, type WantedCeiling } from './CeilingSheet';
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -65,23 +41,13 @@ const Wide = styled.div`
   }
 `;
 
-/** A ceiling that is about to be set. */
-interface Wanted {
-  readonly calendarId: string | null;
-  readonly audience: Audience;
-  readonly glass: Glass | null;
-  /** The request that is granted by it. */
-  readonly requestId?: string;
-}
-
-/** The clearest glass that each audience may ever get, for the house and for each calendar, and what was asked for. */
+/** The clearest glass that each audience may ever get, for the house and for each calendar. */
 export function CeilingsPanel({ steward }: { steward: boolean }) {
   const { data, error } = useCeilingsQuery();
   const { data: calendars = [] } = useCalendarsQuery();
-  const [wanted, setWanted] = useState<Wanted | null>(null);
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  if (!data) return <Loading what="Fetching ceilings" />;
-  const open = data.requests.filter((r) => r.state === 'open');
+  const [wanted, setWanted] = useState<WantedCeiling | null>(null);
+  if (!data) return <Waiting what="Fetching ceilings" error={error} />;
+  const waiting = data.requests.filter((r) => r.toAnswer).length;
   const rows = [null, ...calendars.filter((c) => !c.archivedAt)];
   return (
     <Stack as="section" aria-labelledby="ceilings">
@@ -90,15 +56,15 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
         The clearest glass that an audience may ever get. A window that wants more gets no more than this, at
         once and everywhere.
       </Faded>
-      {open.map((r) => (
-        <Request
-          key={r.id}
-          request={r}
-          calendars={calendars}
-          steward={steward}
-          onGrant={() => setWanted({ ...r, requestId: r.id })}
-        />
-      ))}
+      {waiting > 0 && (
+        <Notice>
+          <Link to="/requests">
+            {waiting === 1
+              ? 'A request for a higher ceiling waits for your answer'
+              : `${waiting} requests for higher ceilings wait for your answer`}
+          </Link>
+        </Notice>
+      )}
       <Wide>
         <table>
           <thead>
@@ -169,120 +135,5 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
       </Wide>
       {wanted && <CeilingSheet wanted={wanted} calendars={calendars} onClose={() => setWanted(null)} />}
     </Stack>
-  );
-}
-
-function placeOf(calendarId: string | null, calendars: readonly Calendar[]): string {
-  return calendarId ? (calendars.find((c) => c.id === calendarId)?.name ?? 'a calendar') : 'the whole house';
-}
-
-function Request({
-  request,
-  calendars,
-  steward,
-  onGrant,
-}: {
-  request: CeilingRequest;
-  calendars: readonly Calendar[];
-  steward: boolean;
-  onGrant: () => void;
-}) {
-  const [reply, replying] = useAnswerRequestMutation();
-  const { id, by, audience, glass, reason, calendarId, at } = request;
-  return (
-    <Notice>
-      <p>
-        {by} asks, {dayOf(at)}: {GLASS_WORDS[glass].word} for {AUDIENCE_WORDS[audience].word}, for{' '}
-        {placeOf(calendarId, calendars)}. {reason && `“${reason}”`}
-      </p>
-      {steward && (
-        <Row>
-          <Button isDisabled={replying.isLoading} onPress={onGrant}>
-            Grant it …
-          </Button>
-          <Button
-            isDisabled={replying.isLoading}
-            onPress={() => void reply({ id, grant: false, confirmed: [] })}
-          >
-            Refuse it
-          </Button>
-        </Row>
-      )}
-      {replying.error && <p>{problemOf(replying.error)?.message}</p>}
-    </Notice>
-  );
-}
-
-/** Shows what a ceiling cuts or lets out, before it is set. */
-function CeilingSheet({
-  wanted,
-  calendars,
-  onClose,
-}: {
-  wanted: Wanted;
-  calendars: readonly Calendar[];
-  onClose: () => void;
-}) {
-  const { calendarId, audience, glass, requestId } = wanted;
-  const calendar = calendars.find((c) => c.id === calendarId);
-  const { data: windows } = useWindowsQuery();
-  const { data: house } = useHouseQuery();
-  const { data: watch } = useWatchQuery();
-  const [setCeiling, setting] = useSetCeilingMutation();
-  const [reply, replying] = useAnswerRequestMutation();
-  const [now] = useState(() => Date.now());
-  const question = useMemo((): RehearsalQuestion | null => {
-    if (!windows || !watch) return null;
-    const hit = windows.filter(
-      (w) => !w.closedAt && (!calendarId || w.sources.some((s) => s.calendarId === calendarId)),
-    );
-    const pairs = hit.map((w) => {
-      // Of what is locked down nothing is seen, whatever its ceilings.
-      const ceilings = calendar?.lockedAt ? w.ceilings : withCeiling(w.ceilings, wanted);
-      return { before: rehearsedWindow(w, w, now), after: rehearsedWindow(w, { ...w, ceilings }, now) };
-    });
-    return { kind: 'rehearsal', pairs, changes: [], watch, now };
-  }, [windows, watch, calendarId, calendar, wanted, now]);
-  const { answer, problem } = useAnswer(question);
-  const refusal = problemOf(setting.error ?? replying.error);
-  const demands = [
-    ...(answer?.flatMap((r) => r.demands) ?? []),
-    ...((refusal?.details['demands'] as Demand[] | undefined) ?? []),
-  ];
-  const confirming = useConfirming(
-    demands,
-    calendar?.name ?? house?.name ?? '',
-    calendar ? 'the calendar’s name' : 'the house’s name',
-  );
-  const working = setting.isLoading || replying.isLoading;
-  const go = async () => {
-    const confirmed = confirming.accepted;
-    const { error } = requestId
-      ? await reply({ id: requestId, grant: true, confirmed })
-      : await setCeiling({ calendarId, audience, glass, confirmed });
-    if (!error) onClose();
-  };
-  const place = placeOf(calendarId, calendars);
-  return (
-    <Sheet title="What this ceiling changes outside" onClose={onClose} wide>
-      <Stack>
-        <p>
-          {glass
-            ? `${AUDIENCE_WORDS[audience].word} may get at most ${GLASS_WORDS[glass].word} of ${place}.`
-            : `There is no ceiling of its own for ${AUDIENCE_WORDS[audience].word} of ${place}.`}{' '}
-          It acts at once, in every window.
-        </p>
-        {problem && <Notice>{problem}</Notice>}
-        {answer ? <RehearsalView rehearsals={answer} /> : <Loading what="Working out what it cuts" />}
-        {refusal && <Notice>{refusal.message}</Notice>}
-        <Confirmations {...confirming} />
-        <Row>
-          <OutsideButton isDisabled={!answer || working || !confirming.ready} onPress={() => void go()}>
-            Set the ceiling now
-          </OutsideButton>
-          <Button onPress={onClose}>Leave it as it is</Button>
-        </Row>
-      </Stack>
-    </Sheet>
   );
 }

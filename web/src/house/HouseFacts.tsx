@@ -27,7 +27,7 @@ const Facts = styled.dl`
 /** What is set for the house, for those who may not change it. */
 export function HouseFacts({ house, places }: { house: House; places: Places | null }) {
   const now = useNow();
-  const { country, region, properties, watchWords } = house;
+  const { country, region, properties, watchWords, publicContacts } = house;
   const nameOf = (list: readonly { code: string; name: string }[] | undefined, code: string) =>
     list?.find((one) => one.code === code)?.name ?? code;
   const holidays = country
@@ -49,8 +49,10 @@ export function HouseFacts({ house, places }: { house: House; places: Places | n
           .map((p) => `${p.name} (${[PROPERTY_KIND_WORDS[p.kind], ...p.choices].join(', ')})`)
           .join('; ') || 'none'}
       </dd>
-      <dt>Words to watch</dt>
+      <dt>Sensitive words</dt>
       <dd>{watchWords.join(', ') || 'none'}</dd>
+      <dt>Public addresses and numbers</dt>
+      <dd>{publicContacts.join(', ') || 'none'}</dd>
     </Facts>
   );
 }

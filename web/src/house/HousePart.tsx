@@ -2,11 +2,16 @@ import type { ReactNode } from 'react';
 import { ReadingPage } from '../ui/layout';
 import { HouseNav } from './HouseNav';
 
-/** One part of what stewards look after, below the way to the others. */
-export function HousePart({ children }: { children: ReactNode }) {
+interface HousePartProps {
+  readonly title: string;
+  readonly children: ReactNode;
+}
+
+/** One part of what stewards look after, below the links to the others. */
+export function HousePart({ title, children }: HousePartProps) {
   return (
     <ReadingPage>
-      <h1>House</h1>
+      <h1>{title}</h1>
       <HouseNav />
       {children}
     </ReadingPage>

@@ -1,21 +1,24 @@
 import type { ToCalendar } from '@zonal/core/api';
 import { INVITATION_DAYS, INVITATION_LIMITS, addressesIn, isOutside, may } from '@zonal/core/rights';
 import { useState, type FormEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { useNavigate } from 'react-router';
 import {
   problemOf,
   useCalendarsQuery,
   useHouseQuery,
   useInviteMutation,
+  useSessionQuery,
   useWindowsQuery,
 } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, OutsideBox, Row, Stack } from '../ui/layout';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
+import { HandOut, handedOutOf, type HandedOut } from './HandOut';
 import { StandingsFields } from './StandingsFields';
 
 /** Asks people into the house by mail, several at once, with what they will be to which calendars. */
@@ -23,7 +26,9 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
   const [text, setText] = useState('');
   const [steward, setSteward] = useState(false);
   const [standings, setStandings] = useState<readonly ToCalendar[]>([]);
+  const [handedOut, setHandedOut] = useState<readonly HandedOut[]>([]);
   const [invite, { error, isLoading }] = useInviteMutation();
+  const { data: session } = useSessionQuery();
   const { data: house } = useHouseQuery();
   const emails = addressesIn(text);
   const malformed = emails.filter((one) => !/^[^@\s]+@[^@\s]+\.[^@\s.]+$/.test(one));
@@ -33,16 +38,27 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
   const tooMany = emails.length > INVITATION_LIMITS.atOnce;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const { error: refused } = await invite({ emails, steward, standings });
-    if (!refused) onClose();
+    const { data } = await invite({ emails, steward, standings });
+    if (!data) return;
+    const addresses = handedOutOf(data);
+    if (addresses.length) setHandedOut(addresses);
+    else onClose();
   };
+  if (handedOut.length)
+    return (
+      <Sheet title="Hand over the invitations" onClose={onClose} wide>
+        <HandOut handedOut={handedOut} onClose={onClose} />
+      </Sheet>
+    );
   return (
-    <Sheet title="Invite people" onClose={onClose} wide>
+    <Sheet title="Invite people" onClose={onClose} wide isChanged={text.trim() !== ''}>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           <p>
-            Each gets a mail with an address that works once, for {INVITATION_DAYS} days. There they choose a
-            name and a password.
+            {session?.sendsMail === false
+              ? 'No mail server is set up. You get an address for each person, to hand over yourself.'
+              : 'Each person gets a mail with an address.'}{' '}
+            It works once, for {INVITATION_DAYS} days. There they choose a name and a password.
           </p>
           <Field
             label="Mail addresses"
@@ -59,14 +75,14 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
                   : undefined
             }
           />
-          {outside.length > 0 && <KeyInstead emails={outside} />}
+          {outside.length > 0 && <KeyInstead emails={outside} onLeave={onClose} />}
           <h3>What they will be</h3>
           <StandingsFields value={standings} onChange={setStandings} />
           <Tick isSelected={steward} onChange={setSteward}>
             Stewards of the house
             <small>They may do everything: people, ceilings, settings, and every calendar.</small>
           </Tick>
-          {error && <ProblemNotice problem={problemOf(error)} />}
+          <Refusal problem={problemOf(error)} />
           <Row>
             <MainButton
               type="submit"
@@ -74,7 +90,7 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
             >
               {emails.length > 1 ? `Send ${emails.length} invitations` : 'Send the invitation'}
             </MainButton>
-            <Button onPress={onClose}>Leave without sending</Button>
+            <Button onPress={onClose}>Cancel</Button>
           </Row>
         </Stack>
       </form>
@@ -83,7 +99,7 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
 }
 
 /** Outsiders are better served with a key: it is offered in the same step. */
-function KeyInstead({ emails }: { emails: readonly string[] }) {
+function KeyInstead({ emails, onLeave }: { emails: readonly string[]; onLeave: () => void }) {
   const { data: windows = [] } = useWindowsQuery();
   const { data: calendars = [] } = useCalendarsQuery();
   const { data: house } = useHouseQuery();
@@ -115,11 +131,13 @@ function KeyInstead({ emails }: { emails: readonly string[] }) {
           />
           <Button
             isDisabled={!windowId}
-            onPress={() =>
+            onPress={() => {
+              // The invitation is given up for the key: nobody has to be asked.
+              flushSync(onLeave);
               void navigate(
                 `/windows/${windowId}?${new URLSearchParams({ 'key-for': emails[0]! }).toString()}`,
-              )
-            }
+              );
+            }}
           >
             Make a key for {emails[0]} instead
           </Button>

@@ -5,12 +5,13 @@ import { FileDown } from 'lucide-react';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useJournalQuery, useLazyJournalQuery, type JournalQuery } from '../api/zonalApi';
+import { isRefused } from '../api/fetchTrouble';
+import { Waiting } from '../api/Waiting';
 import { Button } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { DateField } from '../ui/DateFields';
 import { Faded, PlainTable, Row } from '../ui/layout';
-import { Empty, Loading } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Empty } from '../ui/Notice';
 import { saveFile } from '../ui/saveFile';
 import { HousePart } from './HousePart';
 
@@ -36,16 +37,21 @@ export function JournalPage() {
   const [before, setBefore] = useState<readonly number[]>([]);
   const asked = askedOf(filter);
   const last = before.at(-1);
-  const { data, error, isFetching } = useJournalQuery(
+  const {
+    data: journal,
+    error,
+    isFetching,
+  } = useJournalQuery(
     { ...asked, ...(last === undefined ? {} : { before: String(last) }) },
     { refetchOnMountOrArgChange: true },
   );
+  const data = isRefused(error) ? undefined : journal;
   const set = (part: Partial<typeof filter>) => {
     setFilter({ ...filter, ...part });
     setBefore([]);
   };
   return (
-    <HousePart>
+    <HousePart title="Journal of changes">
       <Faded>
         What was changed is noted as it is changed, and can be altered by nobody here. Moments are told in
         UTC. What calendars hold has a history of its own, what readers saw stands in the ledger.
@@ -74,8 +80,7 @@ export function JournalPage() {
         {(filter.from || filter.to) && <Button onPress={() => set({ from: '', to: '' })}>At any time</Button>}
         <Export asked={asked} />
       </Row>
-      <ProblemNotice problem={problemOf(error)} />
-      {!data && !error && <Loading what="Fetching the journal" />}
+      {!data && <Waiting what="Fetching the journal" error={error} />}
       {data && !data.lines.length && <Empty>Nothing that fits was changed.</Empty>}
       {data && data.lines.length > 0 && (
         <Table aria-label="Journal" aria-busy={isFetching}>

@@ -1,10 +1,10 @@
 import { X } from 'lucide-react';
 import styled from 'styled-components';
 import { problemOf, useForgetLabelMutation, useLabelsQuery } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { QuietButton } from '../ui/Button';
 import { Faded, Stack } from '../ui/layout';
-import { Empty, Loading, Notice } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Empty, Notice } from '../ui/Notice';
 
 const List = styled.ul`
   list-style: none;
@@ -24,8 +24,7 @@ const List = styled.ul`
 export function LabelsPanel() {
   const { data: labels, error } = useLabelsQuery();
   const [forget, forgetting] = useForgetLabelMutation();
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  if (!labels) return <Loading what="Fetching labels" />;
+  if (!labels) return <Waiting what="Fetching labels" error={error} />;
   return (
     <Stack as="section" aria-labelledby="labels">
       <h2 id="labels">Labels</h2>

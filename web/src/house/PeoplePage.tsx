@@ -8,31 +8,29 @@ import {
   problemOf,
   useCalendarsQuery,
   useInvitationsQuery,
+  useMakePasswordAddressMutation,
   useMakeStewardMutation,
   usePeopleQuery,
   useResendInvitationMutation,
   useRestAccountMutation,
+  useSessionQuery,
   useWithdrawInvitationMutation,
 } from '../api/zonalApi';
+import { isRefused } from '../api/fetchTrouble';
+import { Waiting } from '../api/Waiting';
 import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
-import { Faded, NotedList, Row } from '../ui/layout';
-import { Empty, Loading } from '../ui/Notice';
+import { ActionList } from '../ui/ActionList';
+import { Faded, Row } from '../ui/layout';
+import { Empty } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { Sheet } from '../ui/Sheet';
+import { HandOut, handedOutOf, type HandedOut } from './HandOut';
 import { HousePart } from './HousePart';
 import { InvitationSheet } from './InvitationSheet';
 import { InviteSheet } from './InviteSheet';
 
-const Lines = styled(NotedList)`
-  > li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 0.4rem 1rem;
-    align-items: center;
-    @media (max-width: 44rem) {
-      grid-template-columns: minmax(0, 1fr);
-    }
-  }
+const Lines = styled(ActionList)`
   > li[data-over] {
     color: var(--faded);
   }
@@ -42,7 +40,7 @@ const Lines = styled(NotedList)`
 export function PeoplePage() {
   const [inviting, setInviting] = useState(false);
   return (
-    <HousePart>
+    <HousePart title="People of the house">
       <Row style={{ justifyContent: 'space-between' }}>
         <h2>Invitations</h2>
         <MainButton onPress={() => setInviting(true)}>
@@ -60,11 +58,11 @@ export function PeoplePage() {
 function Invitations() {
   const { data: invitations, error } = useInvitationsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [changing, setChanging] = useState<Invitation | null>(null);
+  const [handedOut, setHandedOut] = useState<readonly HandedOut[]>([]);
   const [resend, resending] = useResendInvitationMutation();
   const [withdraw, withdrawing] = useWithdrawInvitationMutation();
-  const problem = problemOf(error ?? resending.error ?? withdrawing.error);
-  if (!invitations)
-    return problem ? <ProblemNotice problem={problem} /> : <Loading what="Fetching invitations" />;
+  const problem = problemOf(resending.error ?? withdrawing.error);
+  if (!invitations || isRefused(error)) return <Waiting what="Fetching invitations" error={error} />;
   const busy = resending.isLoading || withdrawing.isLoading;
   return (
     <>
@@ -89,7 +87,9 @@ function Invitations() {
                     <Button
                       isDisabled={busy}
                       aria-label={`Send again to ${email}`}
-                      onPress={() => void resend(id)}
+                      onPress={() =>
+                        void resend(id).then(({ data }) => setHandedOut(handedOutOf(data ?? [])))
+                      }
                     >
                       Send again
                     </Button>
@@ -106,6 +106,11 @@ function Invitations() {
             );
           })}
         </Lines>
+      )}
+      {handedOut.length > 0 && (
+        <Sheet title="Hand over the invitation" onClose={() => setHandedOut([])} wide>
+          <HandOut handedOut={handedOut} onClose={() => setHandedOut([])} />
+        </Sheet>
       )}
       {changing && <InvitationSheet invitation={changing} onClose={() => setChanging(null)} />}
     </>
@@ -140,9 +145,16 @@ function Accounts() {
   const { data: accounts, error } = usePeopleQuery(undefined, { refetchOnMountOrArgChange: true });
   const [makeSteward, making] = useMakeStewardMutation();
   const [rest, resting] = useRestAccountMutation();
-  const problem = problemOf(error ?? making.error ?? resting.error);
-  if (!accounts) return problem ? <ProblemNotice problem={problem} /> : <Loading what="Fetching accounts" />;
-  const busy = making.isLoading || resting.isLoading;
+  const [makeAddress, addressing] = useMakePasswordAddressMutation();
+  const [handedOut, setHandedOut] = useState<HandedOut | null>(null);
+  const { data: session } = useSessionQuery();
+  const problem = problemOf(making.error ?? resting.error ?? addressing.error);
+  if (!accounts || isRefused(error)) return <Waiting what="Fetching accounts" error={error} />;
+  const busy = making.isLoading || resting.isLoading || addressing.isLoading;
+  const handOutPassword = async ({ id, email }: Account) => {
+    const { data } = await makeAddress(id);
+    if (data) setHandedOut({ email, ...data });
+  };
   return (
     <>
       <Faded>
@@ -158,6 +170,15 @@ function Accounts() {
               <small>{accountWords(account)}</small>
             </span>
             <Row>
+              {!account.restedAt && session?.sendsMail === false && (
+                <Button
+                  isDisabled={busy}
+                  aria-label={`New password for ${account.name}`}
+                  onPress={() => void handOutPassword(account)}
+                >
+                  New password …
+                </Button>
+              )}
               {!account.restedAt && (
                 <Button
                   isDisabled={busy}
@@ -182,6 +203,11 @@ function Accounts() {
           </li>
         ))}
       </Lines>
+      {handedOut && (
+        <Sheet title="Hand over the address for a new password" onClose={() => setHandedOut(null)} wide>
+          <HandOut handedOut={[handedOut]} onClose={() => setHandedOut(null)} />
+        </Sheet>
+      )}
     </>
   );
 }

@@ -11,15 +11,19 @@ import {
   useSessionQuery,
   useSetMailServerMutation,
 } from '../api/zonalApi';
+import { isRefused } from '../api/fetchTrouble';
+import { Waiting } from '../api/Waiting';
 import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
 import { Faded, NotedList, Pair, Row, Stack } from '../ui/layout';
-import { Empty, Loading, Notice } from '../ui/Notice';
+import { Empty, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { Refusal } from '../ui/Refusal';
 import { Overtaken } from '../ui/Overtaken';
 import { Tick } from '../ui/Tick';
 import { HousePart } from './HousePart';
+import { useUnsaved } from '../ui/Unsaved';
 
 const Mails = styled(NotedList)`
   > li {
@@ -40,10 +44,9 @@ export function PostPage() {
     pollingInterval: LOOK,
   });
   const { data: session } = useSessionQuery();
-  if (error && !post) return <ProblemNotice problem={problemOf(error)} />;
-  if (!post) return <Loading what="Fetching the post" />;
+  if (!post || isRefused(error)) return <Waiting what="Fetching the post" error={error} />;
   return (
-    <HousePart>
+    <HousePart title="Mail of the house">
       <ServerNow post={post} postbox={session?.postbox ?? ''} />
       <MailList mails={post.mails} />
       <ServerForm post={post} />
@@ -149,6 +152,8 @@ function ServerForm({ post }: { post: Post }) {
   const [forget, forgetting] = useForgetMailServerMutation();
   const problem = problemOf(saving.error ?? forgetting.error);
   const current = problem?.code === 'version-conflict' ? (problem.details['current'] as Post) : null;
+  const isChanged = JSON.stringify(form) !== JSON.stringify({ ...formOf(post), version: form.version });
+  useUnsaved(isChanged && !saving.isLoading);
   const set = (part: Partial<typeof form>) => setForm((f) => ({ ...f, ...part }));
   const ownSet = post.setBy === 'house';
   const submit = async (event: FormEvent) => {
@@ -163,20 +168,6 @@ function ServerForm({ post }: { post: Post }) {
       <h2 id="own">A mail server of your own</h2>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
-          {current && (
-            <Overtaken
-              what="mail server"
-              onMine={() => {
-                set({ version: current.version });
-                saving.reset();
-              }}
-              onTheirs={() => {
-                setForm(formOf(current));
-                saving.reset();
-              }}
-            />
-          )}
-          {problem && !current && <ProblemNotice problem={problem} />}
           <Pair>
             <Field
               label="Name of the server"
@@ -214,6 +205,20 @@ function ServerForm({ post }: { post: Post }) {
             Encrypted from the first byte
             <small>Without it, encryption begins as soon as the server offers it.</small>
           </Tick>
+          {current && (
+            <Overtaken
+              what="mail server"
+              onMine={() => {
+                set({ version: current.version });
+                saving.reset();
+              }}
+              onTheirs={() => {
+                setForm(formOf(current));
+                saving.reset();
+              }}
+            />
+          )}
+          <Refusal problem={current ? null : problem} />
           <Row>
             <MainButton
               type="submit"

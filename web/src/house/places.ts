@@ -6,12 +6,12 @@ export interface Places {
   readonly regionsOf: (country: string) => readonly { code: string; name: string }[];
 }
 
-/** The list of countries is large, so it comes by itself. */
+/** Returns the places that public holidays are known of, or null until their list is fetched. */
 export function usePlaces(): Places | null {
   const [places, setPlaces] = useState<Places | null>(null);
   useEffect(() => {
-    void import('@zonal/core/readymade').then(({ holidayCountries, holidayRegions }) =>
-      setPlaces({ countries: holidayCountries(), regionsOf: holidayRegions }),
+    void import('virtual:holiday-places').then(({ default: { countries, regions } }) =>
+      setPlaces({ countries, regionsOf: (country) => regions[country] ?? [] }),
     );
   }, []);
   return places;

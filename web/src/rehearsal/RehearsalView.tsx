@@ -1,8 +1,9 @@
-import { AUDIENCE_WORDS, type Exposure } from '@zonal/core/glass';
+import { AUDIENCE_WORDS } from '@zonal/core/glass';
 import { ArrowRight, Minus, PencilLine, Plus, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
+import { ExposureList } from './ExposureList';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from '../workers/questions';
 
 const Card = styled.section`
@@ -59,27 +60,12 @@ const Warning = styled.div`
   border-left: 5px solid var(--outside);
   background: var(--outside-wash);
   padding: 0.5rem 0.8rem;
-  ul {
-    margin: 0.3rem 0 0;
-    padding-left: 1.1rem;
-    max-height: 12rem;
-    overflow: auto;
-    overflow-wrap: anywhere;
-  }
 `;
 
 const MARKS = {
   appears: { icon: <Plus aria-hidden="true" />, word: 'appears' },
   vanishes: { icon: <Minus aria-hidden="true" />, word: 'vanishes' },
   changes: { icon: <PencilLine aria-hidden="true" />, word: 'changes' },
-};
-
-const EXPOSED: Readonly<Record<Exposure['kind'], string>> = {
-  'mail-address': 'mail address',
-  'phone-number': 'phone number',
-  passcode: 'link with a passcode',
-  person: 'person’s name',
-  'watch-word': 'word on the house’s list',
 };
 
 /** What readers of windows would see differently, window by window and audience by audience. */
@@ -147,14 +133,7 @@ export function View({ view, plain = false }: { view: ViewLines; plain?: boolean
           <strong>
             <TriangleAlert aria-hidden="true" size={16} /> Newly exposed: {exposed.length + moreExposed}
           </strong>
-          <ul>
-            {exposed.map((e) => (
-              <li key={`${e.kind}|${e.text}|${e.uid}|${e.field}`}>
-                {EXPOSED[e.kind]} <strong>{e.text}</strong> in the {e.field} of “{e.title}”
-              </li>
-            ))}
-            {moreExposed > 0 && <li>and {moreExposed} more</li>}
-          </ul>
+          <ExposureList groups={exposed} more={moreExposed} />
         </Warning>
       )}
     </Stack>

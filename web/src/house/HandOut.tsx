@@ -1,0 +1,55 @@
+import styled from 'styled-components';
+import { MainButton } from '../ui/Button';
+import { CopyButton } from '../ui/CopyButton';
+import { dayOf } from '../ui/dayOf';
+import { ActionList } from '../ui/ActionList';
+import { Row, Stack } from '../ui/layout';
+
+/** An address that a steward hands over, because there is no mail server. */
+export interface HandedOut {
+  readonly email: string;
+  readonly address: string;
+  readonly endsAt: string;
+}
+
+const Lines = styled(ActionList)`
+  code {
+    overflow-wrap: anywhere;
+  }
+`;
+
+/** Shows addresses that work once, for a steward to hand over. They cannot be shown a second time. */
+export function HandOut({ handedOut, onClose }: { handedOut: readonly HandedOut[]; onClose: () => void }) {
+  return (
+    <Stack role="status">
+      <p>
+        No mail server is set up, so no mail was sent. Give each person their address yourself. It works once,
+        and it is not shown again.
+      </p>
+      <Lines aria-label="Addresses to hand over">
+        {handedOut.map(({ email, address, endsAt }) => (
+          <li key={email}>
+            <span>
+              <strong>{email}</strong>
+              <small>until {dayOf(endsAt)}</small>
+              <code>{address}</code>
+            </span>
+            <CopyButton what={handedOut.length > 1 ? `address for ${email}` : 'address'} text={address} />
+          </li>
+        ))}
+      </Lines>
+      <Row>
+        <MainButton onPress={onClose}>Done</MainButton>
+      </Row>
+    </Stack>
+  );
+}
+
+/** Returns the addresses among invitations that are to be handed over. */
+export function handedOutOf(
+  invitations: readonly { email: string; endsAt: string; handOutAddress: string | null }[],
+): HandedOut[] {
+  return invitations.flatMap(({ email, endsAt, handOutAddress }) =>
+    handOutAddress === null ? [] : [{ email, endsAt, address: handOutAddress }],
+  );
+}

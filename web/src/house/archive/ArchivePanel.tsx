@@ -1,0 +1,78 @@
+import { proxy } from 'comlink';
+import { Archive } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { remoteOf, type RemoteWorker } from '../../workers/remote';
+import { Button } from '../../ui/Button';
+import { ProgressBar } from '../../ui/ProgressBar';
+import { Faded, Row, Stack } from '../../ui/layout';
+import { Notice } from '../../ui/Notice';
+import { saveBlob } from '../../ui/saveFile';
+import type { ArchiveWorker } from './archive.worker';
+
+type Step =
+  | { readonly kind: 'none' | 'stopped' }
+  | { readonly kind: 'working'; readonly what: string; readonly share: number }
+  | { readonly kind: 'done'; readonly name: string }
+  | { readonly kind: 'failed'; readonly why: string };
+
+/** Makes one file of everything in the house, in a worker; it shows its progress and can be stopped. */
+export function ArchivePanel() {
+  const [step, setStep] = useState<Step>({ kind: 'none' });
+  const worker = useRef<RemoteWorker<ArchiveWorker> | null>(null);
+  const end = () => {
+    worker.current?.end();
+    worker.current = null;
+  };
+  useEffect(() => end, []);
+  const make = async () => {
+    setStep({ kind: 'working', what: 'Calendars', share: 0 });
+    const own = remoteOf<ArchiveWorker>(
+      new Worker(new URL('./archive.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    worker.current = own;
+    const tell = (what: string, share: number) => {
+      if (worker.current === own) setStep({ kind: 'working', what, share });
+    };
+    const now = Date.now();
+    try {
+      const bytes = await Promise.race([own.offered.make(now, proxy(tell)), own.failed]);
+      if (worker.current !== own) return;
+      const name = `archive-${new Date(now).toISOString().slice(0, 10)}.zip`;
+      saveBlob(new Blob([bytes], { type: 'application/zip' }), name);
+      setStep({ kind: 'done', name });
+    } catch (error) {
+      if (worker.current === own) setStep({ kind: 'failed', why: (error as Error).message });
+    } finally {
+      if (worker.current === own) end();
+    }
+  };
+  const stop = () => {
+    end();
+    setStep({ kind: 'stopped' });
+  };
+  return (
+    <Stack as="section" aria-labelledby="archive">
+      <h2 id="archive">Archive</h2>
+      <Faded>
+        One zip file with everything: calendars as iCalendar files, windows and keys without their secrets,
+        people, settings, the ledger and the journal. It holds what is kept from outside, too.
+      </Faded>
+      {step.kind === 'working' ? (
+        <div role="status">
+          <p>{step.what} …</p>
+          <ProgressBar aria-label="Archive" max={1} value={step.share} />
+          <Button onPress={stop}>Stop</Button>
+        </div>
+      ) : (
+        <Row>
+          <Button onPress={() => void make()}>
+            <Archive aria-hidden="true" /> Make an archive
+          </Button>
+          {step.kind === 'stopped' && <span role="status">Stopped. No archive was made.</span>}
+          {step.kind === 'done' && <span role="status">Saved as {step.name}.</span>}
+        </Row>
+      )}
+      {step.kind === 'failed' && <Notice>No archive was made: {step.why}</Notice>}
+    </Stack>
+  );
+}

@@ -1,0 +1,66 @@
+import type { Exposure, ExposureGroup } from '@zonal/core/glass';
+import styled from 'styled-components';
+import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi';
+import { useAppSelector } from '../store';
+import { QuietButton } from '../ui/Button';
+import { ProblemNotice } from '../ui/ProblemNotice';
+
+const Lines = styled.ul`
+  margin: 0.3rem 0 0;
+  padding-left: 1.1rem;
+  max-height: 12rem;
+  overflow: auto;
+  overflow-wrap: anywhere;
+`;
+
+const KIND_WORDS: Readonly<Record<Exposure['kind'], string>> = {
+  'mail-address': 'mail address',
+  'phone-number': 'phone number',
+  passcode: 'link with a passcode',
+  person: 'person’s name',
+  'watch-word': 'sensitive word',
+};
+
+const placeWords = ({ field, title }: Exposure) => `the ${field} of “${title}”`;
+
+function placesWords({ places, count }: ExposureGroup): string {
+  const listed = places.map(placeWords).join(', ');
+  if (count === 1) return listed;
+  const more = count - places.length;
+  return `${count} places: ${listed}${more ? ` and ${more} more` : ''}`;
+}
+
+/**
+ * Lists sensitive matter by what was found. A steward can mark an address or a number as public: the house stores it, and nobody is
+ * warned of it again.
+ */
+export function ExposureList({ groups, more = 0 }: { groups: readonly ExposureGroup[]; more?: number }) {
+  const { data: house } = useHouseQuery();
+  const [save, saving] = useSaveHouseMutation();
+  const isSteward = useAppSelector((state) => state.person.user?.role === 'steward');
+  const markAsPublic = (text: string) => {
+    if (house) void save({ ...house, publicContacts: [...house.publicContacts, text] });
+  };
+  return (
+    <>
+      <Lines>
+        {groups.map((group) => (
+          <li key={`${group.kind}|${group.text}`}>
+            {KIND_WORDS[group.kind]} <strong>{group.text}</strong> in {placesWords(group)}{' '}
+            {isSteward && (group.kind === 'mail-address' || group.kind === 'phone-number') && (
+              <QuietButton
+                isDisabled={!house || saving.isLoading}
+                aria-label={`Mark ${group.text} as public`}
+                onPress={() => markAsPublic(group.text)}
+              >
+                Mark as public
+              </QuietButton>
+            )}
+          </li>
+        ))}
+        {more > 0 && <li>and {more} more</li>}
+      </Lines>
+      <ProblemNotice problem={problemOf(saving.error)} />
+    </>
+  );
+}
