@@ -54,6 +54,7 @@ const HOUSE = {
     { name: 'Party size', kind: 'number' as const, choices: [] },
   ],
   watchWords: ['charter', 'salvage'],
+  publicContacts: ['visit@ostrel.example'],
   mailDomains: ['ostrel.example'],
 };
 

@@ -1,73 +1,40 @@
-import { Navigate, Route, Routes, useLocation } from 'react-router';
-import { problemOf, useSessionQuery } from './api/zonalApi';
-import { DirectoryPage } from './inside/DirectoryPage';
-import { CalendarsPage } from './inside/CalendarsPage';
-import { HousePage } from './house/HousePage';
-import { JournalPage } from './house/JournalPage';
-import { PeoplePage } from './house/PeoplePage';
-import { PostPage } from './house/PostPage';
-import { AccountPage } from './shell/AccountPage';
-import { FirstDay } from './shell/FirstDay';
-import { BeginPage, ConfirmAddressPage, NewPasswordPage, WelcomePage } from './shell/PassPages';
-import { Shell } from './shell/Shell';
+import { useEffect, useState } from 'react';
+import { useSessionQuery } from './api/zonalApi';
+import { FetchTrouble } from './shell/FetchTrouble';
+import { isPassPath } from './shell/passPaths';
 import { SignIn } from './shell/SignIn';
-import { Empty, Loading } from './ui/Notice';
-import { ProblemNotice } from './ui/ProblemNotice';
-import { SightlinesPage } from './glass/SightlinesPage';
-import { EmbedPage } from './glass/EmbedPage';
-import { LedgerPage } from './glass/LedgerPage';
-import { Studio } from './glass/Studio';
-import { WindowsPage } from './glass/WindowsPage';
-import { ReachPage } from './outside/reach/ReachPage';
-import { ReachWindowPage } from './outside/reach/ReachWindowPage';
-import { SheetPage } from './outside/SheetPage';
-import { SheetsPage } from './outside/SheetsPage';
+import { useAppSelector } from './store';
+import { LazyScreen, lazyScreen } from './ui/LazyScreen';
+import { Loading } from './ui/Notice';
 
-/** Pages of addresses that work once, whoever is signed in. */
-const PASS_PAGES = {
-  '/welcome': WelcomePage,
-  '/begin': BeginPage,
-  '/new-password': NewPasswordPage,
-  '/confirm-address': ConfirmAddressPage,
-} as const;
+const loadScreens = () => import('./Screens').then((file) => file.Screens);
+const Screens = lazyScreen(loadScreens);
 
+/** The page to sign in, which needs little, or everything else, whose script is fetched once somebody needs it. */
 export function App() {
-  const { pathname, hash } = useLocation();
-  const { data, error, isLoading } = useSessionQuery();
-  if (isLoading) return <Loading what="Opening" />;
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  const PassPage = Object.hasOwn(PASS_PAGES, pathname)
-    ? PASS_PAGES[pathname as keyof typeof PASS_PAGES]
-    : null;
-  if (PassPage) return <PassPage key={hash} />;
-  if (!data?.user) return <SignIn />;
+  const { data, error } = useSessionQuery();
+  const user = useAppSelector((state) => state.person.user);
+  const isSomebodyElse = useReloadForSomebodyElse(user?.email);
+  if (!data && error) return <FetchTrouble />;
+  if (!data || isSomebodyElse) return <Loading what="Opening" />;
+  if (!user && !isPassPath(window.location.pathname)) return <SignIn onSend={() => void loadScreens()} />;
   return (
-    <Shell user={data.user} postbox={data.postbox}>
-      <Routes>
-        <Route path="/" element={<Navigate to="/calendars" replace />} />
-        <Route path="/calendars" element={<CalendarsPage />} />
-        <Route path="/calendars/directory" element={<DirectoryPage />} />
-        <Route path="/windows" element={<WindowsPage />} />
-        <Route path="/windows/:id" element={<Studio />} />
-        <Route path="/windows/:id/embed/:keyId" element={<EmbedPage />} />
-        <Route path="/windows/:id/ledger" element={<LedgerPage />} />
-        <Route path="/reach" element={<ReachPage />} />
-        <Route path="/reach/:id" element={<ReachWindowPage />} />
-        <Route path="/sheets" element={<SheetsPage />} />
-        <Route path="/sheets/:id" element={<SheetPage />} />
-        <Route path="/sightlines" element={<SightlinesPage />} />
-        <Route path="/account" element={<AccountPage />} />
-        <Route path="/first-day" element={<FirstDay />} />
-        {data.user.role === 'steward' && (
-          <>
-            <Route path="/house/people" element={<PeoplePage />} />
-            <Route path="/house/post" element={<PostPage />} />
-            <Route path="/house/journal" element={<JournalPage />} />
-          </>
-        )}
-        <Route path="/house" element={<HousePage steward={data.user.role === 'steward'} />} />
-        <Route path="*" element={<Empty>There is no page at this address. Choose a section above.</Empty>} />
-      </Routes>
-    </Shell>
+    <LazyScreen>
+      <Screens />
+    </LazyScreen>
   );
+}
+
+/**
+ * Loads the page again if somebody else signs in: nothing that was fetched for one person is left for another. Returns whether
+ * that is under way; nothing may be shown meanwhile.
+ */
+function useReloadForSomebodyElse(email: string | undefined): boolean {
+  const [first, setFirst] = useState(email);
+  if (email && !first) setFirst(email);
+  const isSomebodyElse = !!email && !!first && email !== first;
+  useEffect(() => {
+    if (isSomebodyElse) window.location.reload();
+  }, [isSomebodyElse]);
+  return isSomebodyElse;
 }

@@ -1,3 +1,4 @@
+import { HeldAnswers } from './heldAnswers';
 import type { AnswerOf, ApiProblem, BodyOf, CallName, PathPart, QueryOf } from '@zonal/core/api';
 
 /** What a call is sent with: the parts of its path, its query and its body, as far as it has them. */
@@ -15,22 +16,56 @@ export interface Asking {
   readonly body?: object;
 }
 
+/** Why a call was refused, with the HTTP status of the answer; 0 if there was no answer. */
+export interface CallProblem extends ApiProblem {
+  readonly status: number;
+}
+
 /** What came of a call: its answer with the headers that stood above it, or why it was refused. */
 export type Reply =
   | { readonly answer: unknown; readonly headers: Headers }
-  | { readonly problem: ApiProblem; readonly lost: boolean };
+  | { readonly problem: CallProblem; readonly lost: boolean };
+
+const answers = new HeldAnswers();
 
 const AWAY = 'The server does not answer. What you wrote is still here; try again in a moment.';
 
 /** Returns a problem for what is no answer of the API: `lost` where nobody knows what became of the call. */
-function unanswered(status: number | string, lost: boolean): Reply {
-  return { problem: { code: 'unexpected', message: AWAY, details: { status } }, lost };
+function unanswered(status: number, lost: boolean): Reply {
+  return { problem: { code: 'unexpected', message: AWAY, details: {}, status }, lost };
 }
 
-/** Sends a call. Changing ones carry the session's token; an id of the change makes sending it again do it once. */
-export async function sendCall(
+interface SendSetting {
+  /** The session's token. */
+  readonly csrf?: string;
+  /** An id of the change, by which sending it again does it once. */
+  readonly changeId?: string;
+}
+
+/** Sends a call. An answer that comes in pages is put together. */
+export async function sendCall(asking: Asking, setting: SendSetting = {}): Promise<Reply> {
+  let page = await sendPage(asking, setting);
+  const items: unknown[] = [];
+  for (;;) {
+    if ('problem' in page || !Array.isArray(page.answer)) return page;
+    const query = nextPageQuery(page.headers);
+    // What is held of an answer stays the same object, so that nothing is drawn again without need.
+    if (!query && !items.length) return page;
+    items.push(...(page.answer as unknown[]));
+    if (!query) return { answer: items, headers: page.headers };
+    page = await sendPage({ ...asking, query }, setting);
+  }
+}
+
+/** Returns the query of the next page that an answer names in its header Link (RFC 8288), or null. */
+function nextPageQuery(headers: Headers): Record<string, string> | null {
+  const next = /<[^>]*\?([^>]*)>; rel="next"/.exec(headers.get('link') ?? '')?.[1];
+  return next === undefined ? null : Object.fromEntries(new URLSearchParams(next));
+}
+
+async function sendPage(
   { name, path = {}, query = {}, body }: Asking,
-  { csrf = '', changeId }: { csrf?: string; changeId?: string } = {},
+  { csrf = '', changeId }: SendSetting,
 ): Promise<Reply> {
   const [method, form] = name.split(' ') as [string, string];
   const at = form.replace(/:(\w+)/g, (_, part: string) => encodeURIComponent(path[part]!));
@@ -39,30 +74,38 @@ export async function sendCall(
       (pair): pair is [string, string] => pair[1] !== undefined,
     ),
   ).toString();
+  const address = `/api${at}${params && `?${params}`}`;
+  const held = method === 'GET' ? answers.get(csrf, address) : undefined;
   const headers: Record<string, string> = { 'x-csrf-token': csrf };
+  if (held) headers['if-none-match'] = held.tag;
   if (body) headers['content-type'] = 'application/json';
   if (changeId) headers['x-change-id'] = changeId;
   let response: Response;
   let text: string;
   try {
-    response = await fetch(`/api${at}${params && `?${params}`}`, {
+    response = await fetch(address, {
       method,
       headers,
       ...(body ? { body: JSON.stringify(body) } : {}),
     });
     text = await response.text();
   } catch {
-    return unanswered('FETCH_ERROR', true);
+    return unanswered(0, true);
   }
+  if (held && response.status === 304) return { answer: held.answer, headers: response.headers };
   let answer: unknown;
   try {
     answer = text ? JSON.parse(text) : undefined;
   } catch {
     return unanswered(response.status, false);
   }
-  if (response.ok) return { answer, headers: response.headers };
-  const told = typeof answer === 'object' && answer !== null && 'code' in answer;
-  return told ? { problem: answer as ApiProblem, lost: false } : unanswered(response.status, false);
+  if (response.ok) {
+    if (method === 'GET') answers.set(csrf, address, response.headers.get('etag'), answer);
+    return { answer, headers: response.headers };
+  }
+  const isProblem = typeof answer === 'object' && answer !== null && 'code' in answer;
+  if (!isProblem) return unanswered(response.status, false);
+  return { problem: { ...(answer as ApiProblem), status: response.status }, lost: false };
 }
 
 /** Returns the answer of a call. Throws an Error with the sentence of the problem. For workers. */

@@ -1,7 +1,6 @@
 import type {
   Acceptance,
   AnswerOf,
-  ApiProblem,
   CalendarInput,
   CalendarPeopleInput,
   CallName,
@@ -20,6 +19,7 @@ import type {
   KeyTurn,
   MailServerInput,
   MuteInput,
+  OutwardWindow,
   NewPassword,
   QueryOf,
   PushInput,
@@ -37,7 +37,7 @@ import type { FindQuery } from '@zonal/core/entries';
 import type { WindowInput } from '@zonal/core/glass';
 import { nanoid } from '@reduxjs/toolkit';
 import { createApi, type BaseQueryApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { sendCall, type Asking, type Sent } from './client';
+import { sendCall, type Asking, type CallProblem, type Sent } from './client';
 import { unconfirmedChanged, unconfirmedIn } from './unconfirmedSlice';
 
 let csrf = '';
@@ -63,16 +63,20 @@ async function sent(asking: Asking, api: BaseQueryApi) {
   return reply;
 }
 
-const base: BaseQueryFn<Asking, unknown, ApiProblem> = async (asking, api) => {
+const base: BaseQueryFn<Asking, unknown, CallProblem> = async (asking, api) => {
   const reply = await sent(asking, api);
-  if ('problem' in reply) return { error: reply.problem };
+  if ('problem' in reply) {
+    if (reply.problem.code === 'not-signed-in') api.dispatch(zonalApi.util.invalidateTags(['Session']));
+    return { error: reply.problem };
+  }
   const { answer } = reply;
   // Whoever was just signed in is told the token of their session.
   if (typeof answer === 'object' && answer && 'csrf' in answer) ({ csrf } = answer as Session);
   return { data: reply.answer ?? null };
 };
 
-const TAGS = [
+/** What answers are about: a change makes answers about its tags be fetched again. */
+export const TAGS = [
   'Session',
   'Calendar',
   'Entry',
@@ -99,9 +103,12 @@ type Tags<A> =
 /** Nothing that a call is sent with. */
 const bare = (_args: void) => ({});
 
-/** What is different for whoever was just signed in. */
-const SIGNED_IN = (_: unknown, error: unknown): Tag[] =>
-  error ? [] : ['Session', 'Calendar', 'Entry', 'Window'];
+/** Pages of windows are ordered by id; people look for names. */
+const byName = (windows: readonly OutwardWindow[]): readonly OutwardWindow[] =>
+  [...windows].sort((a, b) => a.wording.name.localeCompare(b.wording.name));
+
+/** Every answer may differ for somebody who has just signed in. */
+const SIGNED_IN = (_: unknown, error: unknown): Tag[] => (error ? [] : [...TAGS]);
 
 export const zonalApi = createApi({
   reducerPath: 'api',
@@ -113,10 +120,12 @@ export const zonalApi = createApi({
       name: N,
       sentWith: (args: A) => Sent<N>,
       providesTags: Tags<A>,
+      transformResponse: (answer: AnswerOf<N>) => AnswerOf<N> = (answer) => answer,
     ) =>
       build.query<AnswerOf<N>, A>({
         query: (args) => ({ name, ...(sentWith(args) as object) }),
         providesTags: providesTags as Tag[],
+        transformResponse,
       });
     const mutation = <N extends CallName, A = void>(
       name: N | ((args: A) => N),
@@ -179,6 +188,7 @@ export const zonalApi = createApi({
         }),
         (_result, _error, { calendarId }) => ['Entry', { type: 'Entry', id: calendarId }],
       ),
+      entryHistory: query('GET /entries/:id/history', byId, ['Entry', 'Window']),
       find: query('GET /find', (asked: FindQuery) => ({ query: asked }), ['Entry']),
       makeEdit: mutation('POST /edits', (body: EditInput) => ({ body }), ['Entry', 'Calendar']),
       turnEdit: mutation(
@@ -241,6 +251,7 @@ export const zonalApi = createApi({
         ({ id, steward }: { id: string; steward: boolean }) => ({ path: { id }, body: { steward } }),
         ['Person', 'Session'],
       ),
+      makePasswordAddress: mutation('POST /people/:id/password-address', byId, []),
       restAccount: mutation(
         'PUT /people/:id/rest',
         ({ id, rested }: { id: string; rested: boolean }) => ({ path: { id }, body: { rested } }),
@@ -262,8 +273,8 @@ export const zonalApi = createApi({
 
       journal: query('GET /journal', (asked: JournalQuery) => ({ query: asked }), ['Journal']),
       post: query('GET /post', bare, ['Post']),
-      setMailServer: mutation('PUT /post/server', (body: MailServerInput) => ({ body }), ['Post']),
-      forgetMailServer: mutation('DELETE /post/server', bare, ['Post']),
+      setMailServer: mutation('PUT /post/server', (body: MailServerInput) => ({ body }), ['Post', 'Session']),
+      forgetMailServer: mutation('DELETE /post/server', bare, ['Post', 'Session']),
       sendTestMail: mutation('POST /post/test', bare, ['Post']),
       mailAgain: mutation('POST /post/:id/again', byId, ['Post']),
       standings: query('GET /standings', bare, ['Person', 'Calendar']),
@@ -284,6 +295,7 @@ export const zonalApi = createApi({
       ]),
       ceilings: query('GET /ceilings', bare, ['Ceiling', 'Window']),
       setCeiling: mutation('PUT /ceilings', (body: CeilingInput) => ({ body }), ['Ceiling', 'Window']),
+      takeCeilingRequestBack: mutation('DELETE /ceilings/requests/:id', byId, ['Ceiling']),
       askCeiling: mutation('POST /ceilings/requests', (body: CeilingWish) => ({ body }), ['Ceiling']),
       answerRequest: mutation(
         'POST /ceilings/requests/:id',
@@ -291,8 +303,9 @@ export const zonalApi = createApi({
         ['Ceiling', 'Window'],
       ),
 
-      windows: query('GET /windows', bare, ['Window']),
+      windows: query('GET /windows', (_args: void) => ({ query: {} }), ['Window'], byName),
       openWindow: mutation('POST /windows', (body: WindowInput) => ({ body }), ['Window']),
+      deleteWindow: mutation('DELETE /windows/:id', byId, ['Window', 'Calendar']),
       saveWindow: mutation(
         'PUT /windows/:id',
         ({ id, body }: { id: string; body: WindowInput }) => ({ path: { id }, body }),
@@ -451,6 +464,7 @@ export const {
   useCalendarImpactQuery,
   useAllEntriesQuery,
   useFindQuery,
+  useEntryHistoryQuery,
   useMakeEditMutation,
   useTurnEditMutation,
   usePassQuery,
@@ -467,6 +481,7 @@ export const {
   useSignOutDeviceMutation,
   useMakeStewardMutation,
   useRestAccountMutation,
+  useMakePasswordAddressMutation,
   useInvitationsQuery,
   useInviteMutation,
   useChangeInvitationMutation,
@@ -501,6 +516,7 @@ export const {
   useWithdrawKeyMutation,
   useSetClosingMutation,
   useShutWindowMutation,
+  useDeleteWindowMutation,
   useTakeOutMutation,
   useKeepDraftMutation,
   useDiscardDraftMutation,
@@ -513,6 +529,7 @@ export const {
   useCeilingsQuery,
   useSetCeilingMutation,
   useAskCeilingMutation,
+  useTakeCeilingRequestBackMutation,
   useAnswerRequestMutation,
   useLockDownMutation,
   useReachQuery,
@@ -536,6 +553,16 @@ export const {
 } = zonalApi;
 
 /** Returns the problem that a call ended with, or null. */
-export function problemOf(error: unknown): ApiProblem | null {
-  return typeof error === 'object' && error !== null && 'message' in error ? (error as ApiProblem) : null;
+export function problemOf(error: unknown): CallProblem | null {
+  return typeof error === 'object' && error !== null && 'message' in error ? (error as CallProblem) : null;
+}
+
+/** Returns the action that asks a query which is only known by its name, as those in the cache are. */
+export function queryByName(
+  endpoint: string,
+  args: unknown,
+  options: { readonly forceRefetch?: boolean; readonly subscribe?: boolean } = {},
+) {
+  // The types of all queries differ in what they ask and answer only, and nobody reads that here.
+  return zonalApi.endpoints[endpoint as 'session'].initiate(args as void, options);
 }

@@ -4,16 +4,18 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useSaveSheetMutation, useSheetsQuery } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { Button, OutsideButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
-import { Empty, Loading } from '../ui/Notice';
-import { ProblemNotice } from '../ui/ProblemNotice';
+import { Empty } from '../ui/Notice';
 import { Overtaken } from '../ui/Overtaken';
+import { Refusal } from '../ui/Refusal';
 import { HandOut } from './HandOut';
 import { ItemsChooser } from './ItemsChooser';
 import { ItemsList } from './ItemsList';
 import { draftOf } from './sheetDraft';
+import { useUnsaved } from '../ui/Unsaved';
 
 const Halves = styled.div`
   display: grid;
@@ -28,10 +30,9 @@ const Halves = styled.div`
 /** One link sheet, or a new one: what is on it, each address checked, and how it is handed out. */
 export function SheetPage() {
   const { id } = useParams();
-  const { data: sheets, error, isLoading } = useSheetsQuery();
-  if (isLoading) return <Loading what="Fetching the link sheet" />;
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  const sheet = sheets?.find((s) => s.id === id) ?? null;
+  const { data: sheets, error } = useSheetsQuery();
+  if (!sheets) return <Waiting what="Fetching the link sheet" error={error} />;
+  const sheet = sheets.find((s) => s.id === id) ?? null;
   if (!sheet && id !== 'new')
     return (
       <Empty>There is no such link sheet. It may have been withdrawn; go back to the link sheets.</Empty>
@@ -47,12 +48,14 @@ function Writing({ sheet }: { sheet: Sheet | null }) {
   const current = problem?.code === 'version-conflict' ? (problem.details['current'] as Sheet) : null;
   const set = (part: Partial<SheetInput>) => setDraft((d) => ({ ...d, ...part }));
   const changed = !sheet || !same(draft, draftOf(sheet));
+  const leave = useUnsaved(!same(draft, draftOf(sheet)));
   const full = draft.items.length >= SHEET_LIMITS.links;
   const keep = async () => {
     const body = { ...draft, name: draft.name.trim() };
     const { data } = await save({ id: sheet?.id ?? null, body });
     if (!data) return;
     setDraft(draftOf(data));
+    leave();
     if (!sheet) void navigate(`/sheets/${data.id}`, { replace: true });
   };
   return (
@@ -99,7 +102,7 @@ function Writing({ sheet }: { sheet: Sheet | null }) {
               }}
             />
           )}
-          {problem && !current && <ProblemNotice problem={problem} />}
+          <Refusal problem={current ? null : problem} />
           <Row>
             <OutsideButton
               isDisabled={!changed || !draft.name.trim() || saving.isLoading}

@@ -4,12 +4,13 @@ import { ListChecks, Undo2, X } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useSheetsQuery, useWithdrawSheetMutation } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Named } from '../ui/Named';
-import { Empty, Loading } from '../ui/Notice';
+import { Empty } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Line = styled.li`
@@ -31,12 +32,11 @@ const Line = styled.li`
 
 /** All link sheets: what each is for, how it stands, and its address. */
 export function SheetsPage() {
-  const { data: sheets, error, isLoading } = useSheetsQuery();
+  const { data: sheets, error } = useSheetsQuery();
   const [withdraw, withdrawing] = useWithdrawSheetMutation();
   const navigate = useNavigate();
   const problem = problemOf(withdrawing.error);
-  if (isLoading) return <Loading what="Fetching link sheets" />;
-  if (error || !sheets) return <ProblemNotice problem={problemOf(error)} />;
+  if (!sheets) return <Waiting what="Fetching link sheets" error={error} />;
   const openNew = (
     <MainButton onPress={() => void navigate('/sheets/new')}>
       <ListChecks aria-hidden="true" /> Write a link sheet

@@ -11,12 +11,12 @@ import {
   useSignOutDeviceMutation,
   useSignOutEverywhereMutation,
 } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { Button, MainButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
 import { Faded, NotedList, Pair, Row, Stack } from '../ui/layout';
-import { Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 
 const Page = styled(Stack)`
@@ -36,8 +36,7 @@ const Devices = styled(NotedList)`
 /** One's own account: name, address, password, and where it is signed in. */
 export function AccountPage() {
   const { data: account, error } = useAccountQuery(undefined, { refetchOnMountOrArgChange: true });
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  if (!account) return <Loading what="Fetching your account" />;
+  if (!account) return <Waiting what="Fetching your account" error={error} />;
   return (
     <Page>
       <h1>Your account</h1>

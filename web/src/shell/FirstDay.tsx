@@ -11,6 +11,7 @@ import {
   useSaveCalendarMutation,
   useWindowsQuery,
 } from '../api/zonalApi';
+import { Waiting } from '../api/Waiting';
 import { CalendarSheet } from '../inside/CalendarSheet';
 import { ImportSheet } from '../inside/import/ImportSheet';
 import { plateFrom, plateLook } from '../inside/plateFrom';
@@ -18,7 +19,6 @@ import { useAppDispatch, useAppSelector } from '../store';
 import { Button, MainButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { Faded, OutsideBox, Row, Stack } from '../ui/layout';
-import { Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import {
   FIRST_STEPS,
@@ -70,12 +70,12 @@ const TITLES: Readonly<Record<FirstStep, string>> = {
 export function FirstDay() {
   const dispatch = useAppDispatch();
   const { skipped } = useAppSelector((state) => state.firstDay);
-  const { data: calendars, error } = useCalendarsQuery();
-  const { data: windows } = useWindowsQuery();
-  const [filling, setFilling] = useState<Calendar | null>(null);
+  const { data: calendars, error: calendarsError } = useCalendarsQuery();
+  const { data: windows, error: windowsError } = useWindowsQuery();
+  const [isImporting, setImporting] = useState(false);
   useEffect(() => void dispatch(firstDayBegun()), [dispatch]);
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  if (!calendars || !windows) return <Loading what="Looking what there is" />;
+  if (!calendars || !windows)
+    return <Waiting what="Looking what there is" error={calendarsError ?? windowsError} />;
   const step = nextStep({ calendars: calendars.length, windows: windows.length }, skipped);
   const there: Readonly<Record<FirstStep, string>> = {
     calendar: calendars.length ? `There: ${calendars.map((c) => c.name).join(', ')}.` : 'Skipped.',
@@ -100,7 +100,9 @@ export function FirstDay() {
                 {passed && <Faded>{there[one]}</Faded>}
                 {one === step && (
                   <>
-                    {one === 'calendar' && <FirstCalendar calendars={calendars} onFile={setFilling} />}
+                    {one === 'calendar' && (
+                      <FirstCalendar calendars={calendars} onFile={() => setImporting(true)} />
+                    )}
                     {one === 'window' && <FirstWindow />}
                     {one === 'address' && <FirstAddress />}
                     <Row>
@@ -116,7 +118,7 @@ export function FirstDay() {
         })}
       </Steps>
       {step === null && <Ended />}
-      {filling && <ImportSheet calendars={[filling]} onClose={() => setFilling(null)} />}
+      {isImporting && <ImportSheet calendars={[]} onClose={() => setImporting(false)} />}
     </Stack>
   );
 }
@@ -141,14 +143,14 @@ function Ended() {
   );
 }
 
-/** The first calendar: an empty one, one out of a file, or a ready-made one. */
+/** The first calendar: an empty one, one from a file, or a ready-made one. */
 function FirstCalendar({
   calendars,
   onFile,
 }: {
   calendars: readonly Calendar[];
-  /** Called with the calendar that a file is to come into. */
-  onFile: (calendar: Calendar) => void;
+  /** Called to make a calendar from a file. */
+  onFile: () => void;
 }) {
   const { data: house } = useHouseQuery();
   const [empty, setEmpty] = useState(false);
@@ -172,23 +174,19 @@ function FirstCalendar({
     const changes = entries.map((entry) => ({ version: 0, calendarId: calendar.id, entry }));
     await makeEdit({ label: `Made ${name}`, changes });
   };
-  const fromFile = async () => {
-    const calendar = await make('From a file', '');
-    if (calendar) onFile(calendar);
-  };
   return (
     <>
       <p>
-        Calendars are the material. Nothing of them can be seen outside before a window is opened, and inside
-        only by those whom you let.
+        Calendars hold your entries. Nobody outside sees them until you open a window; inside, only the people
+        you choose do.
       </p>
       {problem && <ProblemNotice problem={problem} />}
       <Row>
         <MainButton isDisabled={busy} onPress={() => setEmpty(true)}>
-          <CalendarPlus aria-hidden="true" /> An empty one
+          <CalendarPlus aria-hidden="true" /> Empty calendar
         </MainButton>
-        <Button isDisabled={busy} onPress={() => void fromFile()}>
-          <FileInput aria-hidden="true" /> Out of a file
+        <Button isDisabled={busy} onPress={onFile}>
+          <FileInput aria-hidden="true" /> From a file
         </Button>
         <Button isDisabled={busy || !house?.country} onPress={() => void readymade('holidays')}>
           Ready-made: public holidays

@@ -1,9 +1,9 @@
-import { LogOut, Moon, Sun, SunMoon } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { Keyboard, LogOut, Moon, Sun, SunMoon } from 'lucide-react';
+import { useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useLiveChanges } from '../api/useLiveChanges';
-import { useAlertsQuery, useSignOutMutation, useWishesQuery } from '../api/zonalApi';
+import { useAlertsQuery, useSignOutMutation } from '../api/zonalApi';
 import type { Session } from '@zonal/core/api';
 import { THEMES, chooseTheme, chosenTheme } from '../theme/themeChoice';
 import { unconfirmedWords } from '../api/unconfirmedSlice';
@@ -11,7 +11,12 @@ import { useAppDispatch, useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { FetchTrouble } from './FetchTrouble';
 import { firstDayEnded } from './firstDaySlice';
+import { KeysSheet } from './KeysSheet';
+import { usePageTitle } from './usePageTitle';
+import { useRequests } from './useRequests';
+import { useShellKeys } from './useShellKeys';
 
 const Band = styled.header`
   display: flex;
@@ -21,6 +26,9 @@ const Band = styled.header`
   padding: 0 1.25rem;
   border-bottom: 3px double var(--line);
   background: var(--sheet);
+  @media print {
+    display: none;
+  }
 `;
 
 const Name = styled.div`
@@ -89,7 +97,9 @@ const Main = styled.main`
 
 /** What concerns the whole application, above the screen that is open. */
 const Above = styled.div`
-  margin-bottom: 0.8rem;
+  &:not(:empty) {
+    margin-bottom: 0.8rem;
+  }
 `;
 
 const Skip = styled.a`
@@ -133,10 +143,12 @@ interface ShellProps {
 
 export function Shell({ user, postbox, children }: ShellProps) {
   useLiveChanges();
+  const main = useRef<HTMLElement>(null);
+  usePageTitle(main);
+  const keys = useShellKeys();
   const [signOut] = useSignOutMutation();
   const unconfirmed = useAppSelector((state) => state.unconfirmed);
-  const { data: wishes } = useWishesQuery(undefined, { pollingInterval: LOOK });
-  const waiting = wishes?.filter((w) => w.toAnswer).length ?? 0;
+  const waiting = useRequests().requests?.filter((request) => request.toAnswer).length ?? 0;
   const { data: alerts } = useAlertsQuery(undefined, { pollingInterval: LOOK });
   const alerted = alerts?.filter((a) => !a.muted).length ?? 0;
   const dispatch = useAppDispatch();
@@ -159,10 +171,7 @@ export function Shell({ user, postbox, children }: ShellProps) {
         </Name>
         <Way aria-label="Sections">
           <NavLink to="/calendars">
-            <span>
-              Calendars{waiting > 0 && <Count what="wishes wait for your answer"> {waiting}</Count>}
-            </span>
-            <small>inside: the material</small>
+            Calendars<small>inside: the material</small>
           </NavLink>
           <NavLink to="/windows">
             Windows<small>glass: what goes out</small>
@@ -175,7 +184,7 @@ export function Shell({ user, postbox, children }: ShellProps) {
             <small>outside: who has it</small>
           </NavLink>
           <NavLink to="/house">
-            House<small>people, ceilings, settings</small>
+            House<small>people, settings</small>
           </NavLink>
         </Way>
         <Person>
@@ -187,15 +196,21 @@ export function Shell({ user, postbox, children }: ShellProps) {
               Postbox
             </a>
           )}
+          <NavLink to="/requests">
+            Requests{waiting > 0 && <Count what="for you to answer"> {waiting}</Count>}
+          </NavLink>
           <Link to="/account" aria-label={`Your account: ${user.name}, ${user.role}`}>
-            {user.name}, {user.role}
+            {user.name}
           </Link>
+          <QuietButton onPress={keys.list} aria-label="Keys">
+            <Keyboard aria-hidden="true" />
+          </QuietButton>
           <QuietButton onPress={() => void signOut()}>
             <LogOut aria-hidden="true" /> Sign out
           </QuietButton>
         </Person>
       </Band>
-      <Main id="main">
+      <Main id="main" ref={main}>
         {leading && (
           <Above>
             <Row>
@@ -209,8 +224,12 @@ export function Shell({ user, postbox, children }: ShellProps) {
             <Notice>{unconfirmedWords(unconfirmed)}</Notice>
           </Above>
         )}
+        <Above>
+          <FetchTrouble />
+        </Above>
         {children}
       </Main>
+      {keys.isListed && <KeysSheet onClose={keys.close} />}
     </>
   );
 }

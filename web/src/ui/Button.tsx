@@ -62,3 +62,15 @@ export const QuietButton = styled(AriaButton)`
   border-color: transparent;
   padding-inline: 0.4rem;
 `;
+
+/** A button that looks like a link in a sentence. */
+export const TextButton = styled(AriaButton)`
+  display: inline;
+  padding: 0;
+  border: 0;
+  background: none;
+  font: inherit;
+  color: inherit;
+  text-decoration: underline;
+  cursor: pointer;
+`;

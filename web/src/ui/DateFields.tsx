@@ -194,10 +194,11 @@ interface ClockFieldProps {
   value: string;
   onChange: (value: string) => void;
   isRequired?: boolean;
+  error?: string | undefined;
 }
 
 /** A time of day on 24 hours, as everywhere on the screen. */
-export function ClockField({ label, value, onChange, isRequired }: ClockFieldProps) {
+export function ClockField({ label, value, onChange, isRequired, error }: ClockFieldProps) {
   return (
     <TimeLook
       value={read(value, parseTime)}
@@ -206,10 +207,11 @@ export function ClockField({ label, value, onChange, isRequired }: ClockFieldPro
       hourCycle={24}
       shouldForceLeadingZeros
       isRequired={isRequired ?? false}
+      isInvalid={!!error}
     >
       <Label>{label}</Label>
       <DateInput className="line close">{(segment) => <DateSegment segment={segment} />}</DateInput>
-      <FieldError />
+      <FieldError>{error}</FieldError>
     </TimeLook>
   );
 }

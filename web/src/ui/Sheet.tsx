@@ -1,8 +1,10 @@
 import { X } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import styled from 'styled-components';
 import { QuietButton } from './Button';
+import { DiscardDialog } from './DiscardDialog';
+import { UnsavedPart, useUnsavedPart } from './Unsaved';
 
 const Veil = styled(ModalOverlay)`
   position: fixed;
@@ -37,23 +39,29 @@ interface SheetProps {
   onClose: () => void;
   children: ReactNode;
   wide?: boolean;
+  /** Whether something was typed that is not saved: then closing the sheet asks first. Forms in it can say so themselves. */
+  isChanged?: boolean;
 }
 
 /** A sheet laid over the right half of the screen, for one piece of work. Escape closes it. */
-export function Sheet({ title, onClose, children, wide }: SheetProps) {
+export function Sheet({ title, onClose, children, wide, isChanged = false }: SheetProps) {
+  const [isAsking, setIsAsking] = useState(false);
+  const forms = useUnsavedPart(isChanged);
+  const close = () => (forms.hasAny ? setIsAsking(true) : onClose());
   return (
-    <Veil isOpen isDismissable={false} onOpenChange={(open) => !open && onClose()}>
+    <Veil isOpen isDismissable={false} onOpenChange={(open) => !open && close()}>
       <Panel $wide={wide ?? false}>
         <Dialog style={{ outline: 'none' }}>
           <Head>
             <Heading slot="title" level={2}>
               {title}
             </Heading>
-            <QuietButton aria-label="Close" onPress={onClose}>
+            <QuietButton aria-label="Close" onPress={close}>
               <X aria-hidden="true" />
             </QuietButton>
           </Head>
-          {children}
+          <UnsavedPart forms={forms}>{children}</UnsavedPart>
+          {isAsking && <DiscardDialog onKeep={() => setIsAsking(false)} onDiscard={onClose} />}
         </Dialog>
       </Panel>
     </Veil>

@@ -1,5 +1,11 @@
 import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
-import { outwardView, rangeOfHorizon, rehearsedWindow, type WindowInput } from '@zonal/core/glass';
+import {
+  NOTHING_WATCHED,
+  outwardView,
+  rangeOfHorizon,
+  rehearsedWindow,
+  type WindowInput,
+} from '@zonal/core/glass';
 import { nextRevision } from '@zonal/core/reach';
 import { describe, expect, it } from 'vitest';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
@@ -111,7 +117,7 @@ describe('a rehearsal as it is read', () => {
       pairs: [{ before: rehearsedWindow(window, window, NOW), after: rehearsedWindow(window, window, NOW) }],
       before: () => [one],
       after: () => changed,
-      watch: { people: [], words: [], country: '' },
+      watch: NOTHING_WATCHED,
       now: NOW,
       revisionOf: () => {
         const range = rangeOfHorizon(window.horizon, window.hostZone, NOW);
@@ -149,7 +155,7 @@ describe('a rehearsal as it is read', () => {
       pairs: [{ before: window_, after: window_ }],
       before: () => [series(14, '')],
       after: () => [series(15, 'Berth 3')],
-      watch: { people: [], words: [], country: '' },
+      watch: NOTHING_WATCHED,
       now: NOW,
       revisionOf: () => Promise.resolve(null),
     });
@@ -174,7 +180,7 @@ describe('a rehearsal as it is read', () => {
         pairs: [{ before: w, after: w }],
         before: () => [was],
         after: () => [{ ...was, start: at('12'), end: at('13') }],
-        watch: { people: [], words: [], country: '' },
+        watch: NOTHING_WATCHED,
         now: NOW,
         revisionOf: () => Promise.resolve(null),
       });

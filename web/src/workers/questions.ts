@@ -5,7 +5,7 @@ import type {
   Ceilings,
   Demand,
   EntryPath,
-  Exposure,
+  ExposureGroup,
   Glass,
   ItemChange,
   OutwardView,
@@ -88,7 +88,9 @@ export interface ViewLines {
   readonly items: readonly ItemLine[];
   /** Items that are not listed, as there are too many. */
   readonly more: number;
-  readonly exposed: readonly Exposure[];
+  /** Sensitive matter that is newly exposed, grouped by what was found. */
+  readonly exposed: readonly ExposureGroup[];
+  /** Groups that are not listed, as there are too many. */
   readonly moreExposed: number;
 }
 

@@ -4,6 +4,7 @@ import type { ZoneName } from '@zonal/core/zones';
 import {
   WORDING_WORDS,
   USUAL_LETTING_GO,
+  groupedExposures,
   isQuiet,
   itemOf,
   partWord,
@@ -114,6 +115,7 @@ export function viewLines(
   fetchedBy: (uid: string) => readonly string[],
 ): ViewLines {
   const shown = view.after ?? view.before;
+  const exposed = groupedExposures(view.exposed);
   return {
     audience: view.audience,
     cap: view.cap,
@@ -122,8 +124,8 @@ export function viewLines(
     wording: wording.map((field) => wordingLine(field, view.before!, view.after!)),
     items: shown ? items.slice(0, MOST).map((c) => itemLine(c, shown, fetchedBy)) : [],
     more: Math.max(0, items.length - MOST),
-    exposed: view.exposed.slice(0, MOST),
-    moreExposed: Math.max(0, view.exposed.length - MOST),
+    exposed: exposed.slice(0, MOST),
+    moreExposed: Math.max(0, exposed.length - MOST),
   };
 }
 

@@ -2,12 +2,12 @@ import type { ReachLine } from '@zonal/core/api';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useReachQuery } from '../../api/zonalApi';
+import { useReachQuery } from '../../api/zonalApi';
+import { Waiting } from '../../api/Waiting';
 import { SelectOne } from '../../ui/Choice';
 import { Field } from '../../ui/Field';
 import { Faded, PlainTable, Row, Stack } from '../../ui/layout';
-import { Empty, Loading } from '../../ui/Notice';
-import { ProblemNotice } from '../../ui/ProblemNotice';
+import { Empty } from '../../ui/Notice';
 import { Alerts } from './Alerts';
 import { StateBar, Swatch } from './StateBar';
 import { byWords, percent, readersWords } from '../../ui/timeWords';
@@ -58,8 +58,7 @@ export function ReachPage() {
           of this device.
         </Faded>
       </div>
-      {error && <ProblemNotice problem={problemOf(error)} />}
-      {!data && !error && <Loading what="Counting" />}
+      {!data && <Waiting what="Counting" error={error} />}
       {data && (
         <>
           <Alerts now={Date.parse(data.at)} />

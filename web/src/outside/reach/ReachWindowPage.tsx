@@ -5,12 +5,13 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useWindowReachQuery, useWindowsQuery } from '../../api/zonalApi';
+import { useWindowReachQuery, useWindowsQuery } from '../../api/zonalApi';
+import { isRefused } from '../../api/fetchTrouble';
+import { Waiting } from '../../api/Waiting';
 import { Button } from '../../ui/Button';
 import { ChoiceStrip } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
-import { Empty, Loading } from '../../ui/Notice';
-import { ProblemNotice } from '../../ui/ProblemNotice';
+import { Empty } from '../../ui/Notice';
 import { saveFile } from '../../ui/saveFile';
 import { Alerts } from './Alerts';
 import { InTime } from './InTime';
@@ -34,9 +35,8 @@ export function ReachWindowPage() {
   const { id = '' } = useParams();
   const windows = useWindowsQuery();
   const { data, error } = useWindowReachQuery(id, { pollingInterval: LIVE });
-  if (error) return <ProblemNotice problem={problemOf(error)} />;
-  if (windows.error) return <ProblemNotice problem={problemOf(windows.error)} />;
-  if (!data || !windows.data) return <Loading what="Counting" />;
+  if (!data || !windows.data || isRefused(error))
+    return <Waiting what="Counting" error={error ?? windows.error} />;
   const window = windows.data.find((w) => w.id === id);
   if (!window) return <Empty>There is no such window. It may have been deleted; go back to Reach.</Empty>;
   return <WindowPage key={id} window={window} reach={data} />;
