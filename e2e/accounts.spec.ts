@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
-import { confirmLarge, signIn } from './demo';
+import { changeHeaders, confirmLarge, signIn } from './demo';
 import { OWN, POSTBOX } from './startDemo';
 
 /** Returns the address in the newest mail to somebody, once there is one that says something. */
@@ -82,7 +82,7 @@ test('people are invited by mail, accept once, and are what they were promised',
 
   // A forgotten password: every program is signed out, and the mail's address works once.
   await late.goto('/');
-  await late.getByRole('button', { name: 'Password forgotten' }).press('Enter');
+  await late.getByRole('button', { name: 'Forgot password?' }).press('Enter');
   await late.getByLabel('E-mail address').fill('mara@ostrel.example');
   await late.getByRole('button', { name: 'Send me the mail' }).press('Enter');
   await expect(late.getByText(/a mail is on its way/)).toBeVisible();
@@ -130,25 +130,65 @@ test('a colleague asks to see a calendar, and a publisher lets them with its eff
   await siri.getByLabel('Through which glass').selectOption('clear');
   await siri.getByLabel('Why').fill('School visits need a free pilot');
   await siri.getByRole('button', { name: 'Ask', exact: true }).press('Enter');
+  await expect(siri.getByRole('dialog')).toBeHidden();
+  await siri.getByRole('link', { name: 'Your requests' }).click();
   await expect(siri.getByText(/To see “Pilots’ duty roster” through clear glass/)).toContainText(
     'not answered yet',
   );
 
-  await page.goto('/calendars/directory');
+  await page.goto('/requests');
+  await expect(page.getByRole('link', { name: 'Requests 1 for you to answer' })).toBeVisible();
   await expect(page.getByText('School visits need a free pilot')).toBeVisible();
-  await page.getByRole('button', { name: 'Look and answer …' }).press('Enter');
+  await page.getByRole('button', { name: /^Review the request of Siri Holme/ }).press('Enter');
   const seen = page.getByRole('list', { name: 'What would be seen' });
   await expect(seen).toContainText('Pilot on duty');
   await page.getByLabel('Through which glass').selectOption('frosted');
   await expect(seen).toContainText('Busy');
   await expect(seen).not.toContainText('Pilot on duty');
-  await page.getByRole('button', { name: 'Let Siri Holme do so' }).press('Enter');
-  await expect(page.getByText('Wishes that wait for your answer')).toHaveCount(0);
-  await siri.goto('/calendars/directory');
+  await page.getByRole('button', { name: 'Grant', exact: true }).press('Enter');
+  await expect(page.getByText('No request waits for your answer.')).toBeVisible();
+  await siri.reload();
   await expect(siri.getByText(/To see “Pilots’ duty roster”/)).toContainText('granted');
-  await siri.getByRole('link', { name: 'Back to the desk' }).press('Enter');
+  await siri.getByRole('link', { name: 'Calendars inside' }).press('Enter');
   await expect(siri.getByRole('button', { name: 'Show Pilots’ duty roster' })).toBeVisible();
   await expect(siri.getByRole('button', { name: 'Show Events on the quay' })).toHaveCount(0);
+});
+
+test('a request for a higher ceiling reaches a steward, who sees its effect and answers', async ({
+  page,
+  browser,
+}) => {
+  const siri = await otherPage(browser);
+  await siri.goto('/');
+  await siri.getByRole('button', { name: 'Siri Holme, colleague' }).press('Enter');
+  await expect(siri.getByRole('button', { name: 'Show Bridge and lock times' })).toBeVisible();
+  const headers = await changeHeaders(siri);
+  const send = (path: string, data: object) => siri.request.post(`/api${path}`, { headers, data });
+  const plate = { plate: 'BW', colour: 'teal', zone: 'America/Halifax', description: '' };
+  const calendar = await (await send('/calendars', { ...plate, name: 'Boat wash' })).json();
+  const ask = (audience: string) =>
+    send('/ceilings/requests', { calendarId: calendar.id, audience, glass: 'clear', reason: 'Members ask' });
+  await ask('street');
+  await ask('partners');
+  await siri.goto('/requests');
+  const own = siri.getByRole('list', { name: 'Made by you' });
+  await siri.getByRole('button', { name: /^Withdraw .* Partners/ }).press('Enter');
+  await expect(own).toContainText('for Partners to Clear: withdrawn');
+  await expect(own).toContainText('for Street to Clear: not answered yet');
+
+  await signIn(page);
+  await page.getByRole('link', { name: /^Requests/ }).press('Enter');
+  await page.getByRole('button', { name: /^Review .* “Boat wash”/ }).press('Enter');
+  const sheet = page.getByRole('dialog', { name: 'Siri Holme asks for this ceiling' });
+  await expect(sheet).toContainText('“Members ask”');
+  await sheet.getByRole('button', { name: 'Decline' }).press('Enter');
+  await expect(sheet).toBeHidden();
+  await expect(page.getByRole('button', { name: /“Boat wash”/ })).toHaveCount(0);
+  await siri.reload();
+  await expect(own).toContainText('for Street to Clear: declined');
+  await expect(own).toContainText('answered by Ida Maren');
+  // Elsewhere Siri has no calendar in which she may write.
+  expect((await siri.request.delete(`/api/calendars/${calendar.id}`, { headers })).ok()).toBe(true);
 });
 
 test('a first start without the demo leads to the first window and its address', async ({ browser }) => {
@@ -197,6 +237,26 @@ test('a first start without the demo leads to the first window and its address',
     await page.getByRole('button', { name: 'I have it' }).press('Enter');
     await page.getByRole('button', { name: 'Go to the calendars' }).press('Enter');
     await expect(page.getByRole('button', { name: 'Show Public holidays' })).toBeVisible();
+
+    // There is no mail server yet: the steward hands addresses over.
+    await page.goto(`${base}/house/people`);
+    await page.getByRole('button', { name: 'Invite people' }).press('Enter');
+    await expect(page.getByText('No mail server is set up. You get an address')).toBeVisible();
+    await page.getByLabel('Mail addresses').fill('tam@museum.example, jon@museum.example');
+    await page.getByRole('button', { name: 'Send 2 invitations' }).press('Enter');
+    const addressesToGive = page.getByRole('list', { name: 'Addresses to hand over' });
+    await expect(addressesToGive.getByRole('listitem')).toHaveCount(2);
+    const welcome = await addressesToGive.locator('code').first().textContent();
+    await page.getByRole('button', { name: 'Done' }).press('Enter');
+    const tam = await otherPage(browser);
+    await tam.goto(welcome!);
+    await expect(tam.getByLabel('Your name')).toBeVisible();
+    await page.getByRole('button', { name: 'New password for Mara Quist' }).press('Enter');
+    await expect(addressesToGive.getByRole('listitem')).toHaveCount(1);
+    const stranger = await otherPage(browser);
+    await stranger.goto(base);
+    await stranger.getByRole('button', { name: 'Forgot password?' }).press('Enter');
+    await expect(stranger.getByText('Zonal Window sends no mail here.')).toBeVisible();
   } finally {
     server.kill('SIGTERM');
     await ended;

@@ -14,6 +14,12 @@ export async function demoWindow(slug: string): Promise<DemoWindow> {
   return windows.find((w) => w.slug === slug)!;
 }
 
+/** Returns what a request that changes something must carry in the session of a page. */
+export async function changeHeaders(page: Page): Promise<{ 'x-csrf-token': string }> {
+  const { csrf } = await (await page.request.get('/api/session')).json();
+  return { 'x-csrf-token': csrf };
+}
+
 export async function signIn(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByLabel('E-mail address').fill(ACCOUNT.email);

@@ -30,7 +30,7 @@ test('an entry is written, recurs, is frosted and deleted, all from the keyboard
   await expect(rows).toHaveCount(0);
 });
 
-test('the second of two edits is shown both versions, and nothing is lost', async ({ page, browser }) => {
+test('of two edits only what both changed is asked, with both texts in sight', async ({ page, browser }) => {
   await signIn(page);
   const colleague = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await signIn(colleague);
@@ -43,23 +43,29 @@ test('the second of two edits is shown both versions, and nothing is lost', asyn
   await page.getByLabel('Place').fill('Map room');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
-  await colleague.getByLabel('Title').fill('Tender opening, moved to the loft');
+  await colleague.getByLabel('Title').fill('Tender opening, upstairs');
+  await colleague.getByLabel('Place').fill('Loft');
   await colleague.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(colleague.getByRole('row', { name: /place Board room Map room/ })).toBeVisible();
-  await expect(colleague.getByRole('row', { name: /title Tender opening, moved to the loft/ })).toBeVisible();
-  await colleague.getByRole('button', { name: 'Take theirs into the form' }).click();
+  const dispute = colleague.getByRole('radiogroup', { name: 'place' });
+  await expect(dispute.getByText('Loft')).toBeVisible();
+  await expect(dispute.getByText('Map room')).toBeVisible();
+  await expect(colleague.getByRole('radiogroup', { name: 'title' })).toHaveCount(0);
+  await dispute.getByText('Map room').click();
+  await colleague.getByRole('button', { name: 'Save these' }).click();
+  await expect(colleague.getByRole('dialog')).toBeHidden();
+  await colleague.getByRole('table').getByRole('button', { name: 'Tender opening, upstairs' }).click();
   await expect(colleague.getByLabel('Place')).toHaveValue('Map room');
 });
 
-test('a malformed file is refused with its line, and nothing is brought in', async ({ page }) => {
+test('a malformed file is refused with its line, and nothing is imported', async ({ page }) => {
   await signIn(page);
-  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByRole('button', { name: 'Import a file' }).click();
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Choose a file' }).click();
   const buffer = Buffer.from('BEGIN:VCALENDAR\r\nX-A:1\r\nBEGIN:VEVENT\r\nthis is no property\r\n');
   await (await chooser).setFiles({ name: 'broken.ics', mimeType: 'text/calendar', buffer });
   await expect(page.getByRole('alert')).toContainText('Line 3');
-  await expect(page.getByRole('alert')).toContainText('Nothing was brought in');
+  await expect(page.getByRole('alert')).toContainText('Nothing was imported');
 });
 
 test('the application breaks none of its own content policy, light and dark', async ({ page }) => {

@@ -34,7 +34,7 @@ test('the page reads well with script off, and switches to the reader’s zone',
   await page.getByRole('link', { name: 'Follow', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Follow “Bridge times”' })).toBeVisible();
   const code = page.getByAltText('QR code of this page');
-  expect(await code.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
+  await expect.poll(() => code.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
 });
 
 test('what a reader chose is kept for this calendar, and can be taken back', async ({ browser }) => {

@@ -42,14 +42,14 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await setZone(page, 'Time zone', 'America/Halifax');
     await page.getByRole('button', { name: 'Make the calendar' }).click();
     await expect(page.getByRole('dialog')).toBeHidden();
-    await page.getByRole('button', { name: 'Bring in a file' }).click();
+    await page.getByRole('button', { name: 'Import a file' }).click();
     await page.getByLabel('Into calendar').selectOption({ label: 'TUG Tugs' });
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Choose a file' }).click();
     await (await chooser).setFiles(file);
     await expect(page.getByText('1 new, 0 changed, 0 in conflict, 0 the same, 0 left out.')).toBeVisible();
     await expect(page.getByText('it is the Windows name for it')).toBeVisible();
-    await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
+    await page.getByRole('button', { name: 'Import 1 entry' }).click();
     await page.getByRole('button', { name: 'Done' }).click();
   });
 

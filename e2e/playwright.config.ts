@@ -25,7 +25,7 @@ export default defineConfig({
     trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: process.env['TEST_BROWSER'] ?? '/usr/bin/chromium',
       args: [
         '--no-sandbox',
         '--disable-background-networking',

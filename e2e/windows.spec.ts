@@ -192,7 +192,7 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await said(page, /Written into Salvors/);
 
   // A file, rehearsed before it is brought in.
-  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByRole('button', { name: 'Import a file' }).click();
   await page.getByLabel('Into calendar').selectOption({ label: 'SAL Salvors' });
   const day = new Date(Date.now() + 4 * 86_400_000).toISOString().slice(0, 10).replace(/-/g, '');
   const lines = [
@@ -211,20 +211,20 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await page.getByRole('button', { name: 'What changes outside' }).click();
   const change = page.getByRole('region', { name: 'What changes in Divers' });
   await expect(change).toContainText('Salvage of a barge');
-  await expect(change).toContainText('word on the house’s list salvage');
-  await expect(page.getByRole('button', { name: 'Bring in 1 entry' })).toBeDisabled();
+  await expect(change).toContainText('sensitive word salvage');
+  await expect(page.getByRole('button', { name: 'Import 1 entry' })).toBeDisabled();
   await page.getByRole('button', { name: 'Leave it' }).click();
 
   // Without having looked, the step itself shows what is large and waits.
-  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByRole('button', { name: 'Import a file' }).click();
   await page.getByLabel('Into calendar').selectOption({ label: 'SAL Salvors' });
   const again = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Choose a file' }).click();
   await (await again).setFiles({ name: 'salvage.ics', mimeType: 'text/calendar', buffer });
-  await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
+  await page.getByRole('button', { name: 'Import 1 entry' }).click();
   await asked.getByText('I have looked at it and want it.').click();
-  await page.getByRole('button', { name: 'Bring in 1 entry' }).click();
-  await said(page, '1 entry was brought into Salvors.');
+  await page.getByRole('button', { name: 'Import 1 entry' }).click();
+  await said(page, '1 entry was imported into Salvors.');
   await page.getByRole('button', { name: 'Done' }).click();
 
   // Listing it is a step of its own to confirm.
@@ -238,6 +238,16 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await page.getByText('I have looked at it and want it.').click();
   await now.click();
   await said(page, 'is visible outside now');
+
+  // An address that is public anyway is answered once.
+  await page.getByRole('link', { name: /^Sightlines/ }).click();
+  await page.getByRole('button', { name: /^Salvors for Street: .*sensitive matter/ }).click();
+  const ways = page.getByRole('region', { name: 'Ways to Salvors for street' });
+  await expect(ways).toContainText('bo@salvors.example');
+  await page.getByRole('button', { name: 'Mark bo@salvors.example as public' }).click();
+  await expect(ways).not.toContainText('bo@salvors.example');
+  await page.getByRole('link', { name: /^House/ }).click();
+  await expect(page.getByLabel(/^Your public mail addresses/)).toHaveValue(/bo@salvors\.example/);
 });
 
 test('a ceiling is shown where it cuts, asked about, raised, and set with its effect first', async ({
@@ -261,19 +271,18 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
   await page.getByRole('button', { name: 'Ask for it to be raised' }).click();
   await page.getByLabel('Why it should be raised').fill('The town wants to see watches');
   await page.getByRole('button', { name: 'Ask for Tinted' }).click();
-  await said(page, 'Asked. A steward finds it under House.');
+  await said(page, 'The stewards have your request.');
   await page.getByRole('button', { name: 'Discard the draft' }).click();
 
   await page.getByRole('link', { name: /^House/ }).click();
-  await said(
-    page,
-    /Ida Maren asks, .*: Tinted for Street, for Pilots’ duty roster\. “The town wants to see watches”/,
-  );
-  // Granting it shows first what it lets out.
-  await page.getByRole('button', { name: 'Grant it …' }).click();
+  await page.getByRole('link', { name: /higher ceiling/ }).click();
+  // What granting it would disclose is shown first.
+  await page.getByRole('button', { name: /^Review .* “Pilots’ duty roster” for Street to Tinted/ }).click();
+  await expect(page.getByRole('dialog')).toContainText('“The town wants to see watches”');
   await said(page, 'Nobody outside would notice anything.');
   await page.getByRole('button', { name: 'Set the ceiling now' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
+  await page.getByRole('link', { name: /^House/ }).click();
   const ceiling = page.getByLabel('Ceiling of Pilots’ duty roster for Street');
   await expect(ceiling).toHaveValue('tinted');
 
@@ -497,7 +506,15 @@ test('a key is made out to a place, capped, turned with a notice, withdrawn and 
 
   await page.goBack();
   await page.goBack();
-  await key.getByRole('button', { name: /^Withdraw the key/ }).press('Enter');
+  const withdraw = key.getByRole('button', { name: /^Withdraw the key/ });
+  const question = page.getByRole('alertdialog', { name: 'Withdraw the key of Parish newsletter?' });
+  await withdraw.press('Enter');
+  await expect(question).toContainText('used it this week');
+  await page.keyboard.press('Escape');
+  await expect(withdraw).toBeFocused();
+  for (const see of [first, second]) expect((await fetch(see)).status).toBe(200);
+  await withdraw.press('Enter');
+  await question.getByRole('button', { name: 'Withdraw the key' }).press('Enter');
   await expect(key).toContainText(/withdrawn on/);
   for (const see of [first, second]) expect((await fetch(see)).status).toBe(410);
   await key.getByRole('button', { name: 'Bring it back' }).click();
