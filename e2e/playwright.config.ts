@@ -1,15 +1,18 @@
 import { defineConfig } from '@playwright/test';
 import { join } from 'node:path';
-import { BASE, WORKERS } from './startDemo';
+import { BASE } from './startDemo';
 
 const reports = process.env['REPORTS'] ?? 'test-results';
+/** Each of several runs at once writes reports of its own. */
+const name = process.env['E2E_NAME'] ?? 'e2e';
 
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  outputDir: join(reports, 'e2e'),
-  reporter: [['list'], ['json', { outputFile: join(reports, 'e2e.json') }]],
-  workers: WORKERS,
+  outputDir: join(reports, name),
+  reporter: [['list'], ['json', { outputFile: join(reports, `${name}.json`) }]],
+  // Tests of one demo run one after the other.
+  workers: 1,
   retries: 0,
   // Nothing is tested by its time. A machine with ten times as much to do as it has cores meets these.
   timeout: 900_000,

@@ -7,32 +7,22 @@ function need(name: string): string {
   return value;
 }
 
-/** Free ports, a list for each demo. */
-const PORTS = JSON.parse(need('E2E_PORTS')) as readonly (readonly number[])[];
+/** Free ports for what the demo consists of. */
+const PORTS = JSON.parse(need('E2E_PORTS')) as readonly number[];
+const [port, secondPort, firstPort, hostSite, postbox, smtp, followers] = PORTS;
 
-/** How many tests run at once, each on a demo of its own. */
-export const WORKERS = PORTS.length;
-
-/** The addresses of a worker's demo: its server, a second server of the same house, the stand-ins, its database. */
-function placeOf(worker: number) {
-  const [port, secondPort, firstPort, hostSite, postbox, smtp, followers] = PORTS[worker]!;
-  const database = process.env['E2E_DATABASE_URL'] ?? '';
-  return {
-    port,
-    base: `http://127.0.0.1:${port}`,
-    secondPort,
-    firstPort,
-    hostSite: `http://127.0.0.1:${hostSite}`,
-    postbox: `http://127.0.0.1:${postbox}`,
-    smtp: `smtp://127.0.0.1:${smtp}`,
-    followers: `http://127.0.0.1:${followers}`,
-    // The name of a database is the last of its address.
-    databaseUrl: worker ? `${database}${worker}` : database,
-  };
-}
-
-/** The place of the demo that the tests of this worker run on. */
-export const OWN = placeOf(Number(process.env['TEST_PARALLEL_INDEX'] ?? 0));
+/** The addresses of the demo: its server, a second server of the same house, the stand-ins, its database. */
+export const OWN = {
+  port,
+  base: `http://127.0.0.1:${port}`,
+  secondPort,
+  firstPort,
+  hostSite: `http://127.0.0.1:${hostSite}`,
+  postbox: `http://127.0.0.1:${postbox}`,
+  smtp: `smtp://127.0.0.1:${smtp}`,
+  followers: `http://127.0.0.1:${followers}`,
+  databaseUrl: need('E2E_DATABASE_URL'),
+};
 export const BASE = OWN.base;
 export const HOST_SITE = OWN.hostSite;
 export const POSTBOX = OWN.postbox;
@@ -52,25 +42,17 @@ const COLLEAGUE = {
   role: 'colleague',
 };
 
-/** Seeds empty databases with the demo and starts the built server on each; returns what stops them. */
-export default async function startDemos(): Promise<() => Promise<void>> {
-  const stops = await Promise.all(Array.from({ length: WORKERS }, (_, worker) => startDemo(worker)));
-  return async () => {
-    await Promise.all(stops.map((stop) => stop()));
-  };
-}
-
-async function startDemo(worker: number): Promise<() => Promise<void>> {
-  const place = placeOf(worker);
+/** Seeds an empty database with the demo and starts the built server on it; returns what stops it. */
+export default async function startDemo(): Promise<() => Promise<void>> {
   const env = {
     ...process.env,
-    DATABASE_URL: need('E2E_DATABASE_URL') && place.databaseUrl,
-    PORT: String(place.port),
-    PUBLIC_URL: place.base,
-    HOST_SITE_URL: place.hostSite,
-    POSTBOX_URL: place.postbox,
-    SMTP_URL: place.smtp,
-    FOLLOWERS_URL: place.followers,
+    DATABASE_URL: OWN.databaseUrl,
+    PORT: String(OWN.port),
+    PUBLIC_URL: OWN.base,
+    HOST_SITE_URL: OWN.hostSite,
+    POSTBOX_URL: OWN.postbox,
+    SMTP_URL: OWN.smtp,
+    FOLLOWERS_URL: OWN.followers,
     // They look when a test has them look.
     FOLLOWERS_PACE: '0',
     MAIL_FROM: 'calendars@ostrel.example',

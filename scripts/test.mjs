@@ -1,4 +1,4 @@
-import { mkdirSync, openSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { mkdirSync, openSync, readFileSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { OUTSIDE_FOLDER, SEED_MAIN, SERVER_MAIN, STANDINS_MAIN, WEB_FOLDER, build } from './lib/build.mjs';
 import { claim, freeFrom } from './lib/launch.mjs';
@@ -19,8 +19,8 @@ import { WORKSPACES } from './lib/workspaces.mjs';
 
 const REPORTS = join(ROOT, 'test-results');
 
-/** How many demos the interface tests run on at once, and how many ports each demo needs. */
-const E2E_DEMOS = 2;
+/** The databases of the demos that the interface tests run on at once, and how many ports each demo needs. */
+const E2E_DATABASES = ['e2e', 'e2e1'];
 const PORTS_PER_DEMO = 7;
 /**
  * Ports from here on are tried, each run in a range of its own: two checkouts may be tested at once. They lie below those that
@@ -59,26 +59,37 @@ const vitest = (name, ...args) => [
 ];
 const countVitest = (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests });
 
-const RUNNERS = {
-  unit: { title: 'Unit and server tests', args: vitest('unit'), count: countVitest },
-  e2e: {
-    title: 'Tests of the real interface',
-    args: ['playwright', 'test', '--config', join(ROOT, 'e2e', 'playwright.config.ts')],
-    count: (r) => ({
-      passed: r.stats.expected,
-      failed: r.stats.unexpected + r.stats.flaky + r.errors.length,
-    }),
-  },
-};
+const PLAYWRIGHT = ['playwright', 'test', '--config', join(ROOT, 'e2e', 'playwright.config.ts')];
+const countPlaywright = ({ stats, errors }) => ({
+  passed: stats.expected,
+  failed: stats.unexpected + stats.flaky + errors.length,
+});
 
-/** Returns ports that are free now, one list for each demo. */
-async function freePorts() {
+/** Returns ports that are free now, one list for each of `demos`. */
+async function freePorts(demos) {
   const ports = [];
-  for (let port = FIRST_E2E_PORT; ports.length < E2E_DEMOS * PORTS_PER_DEMO; port++)
+  for (let port = FIRST_E2E_PORT; ports.length < demos * PORTS_PER_DEMO; port++)
     ports.push((port = await freeFrom(port)));
-  return Array.from({ length: E2E_DEMOS }, (_, n) =>
-    ports.slice(n * PORTS_PER_DEMO, (n + 1) * PORTS_PER_DEMO),
-  );
+  return Array.from({ length: demos }, (_, n) => ports.slice(n * PORTS_PER_DEMO, (n + 1) * PORTS_PER_DEMO));
+}
+
+/**
+ * Returns the files of interface tests in one list for each of `demos`, of about equal size. The lists depend on the files
+ * alone: whatever the machine does beside, a test always finds what the same other tests left in its demo.
+ */
+function sharesOfFiles(demos) {
+  const folder = join(ROOT, 'e2e');
+  const files = readdirSync(folder)
+    .filter((name) => name.endsWith('.spec.ts'))
+    .map((name) => ({ name, size: statSync(join(folder, name)).size }))
+    .sort((a, b) => b.size - a.size || (a.name < b.name ? -1 : 1));
+  const shares = Array.from({ length: demos }, () => ({ size: 0, names: [] }));
+  for (const { name, size } of files) {
+    const smallest = shares.reduce((least, share) => (share.size < least.size ? share : least));
+    smallest.size += size;
+    smallest.names.push(`/${name}`);
+  }
+  return shares.map(({ names }) => names);
 }
 
 /** Returns the simulated moment to test at, or null for the present. Continuous integration takes turns by the date. */
@@ -104,13 +115,12 @@ const OWN_CLOCKS = 'server/src/histories';
 /** Starts a database for tests, with an environment for them; `stop` removes it. */
 async function testDatabase(name, simulated) {
   const postgres = await startPostgres(name, { durable: false, fresh: true, env: simulated });
-  for (const database of ['tests', 'e2e', 'e2e1', 'e2e_first', 'e2e1_first'])
-    postgres.createDatabase(database);
+  const demos = E2E_DATABASES.flatMap((demo) => [demo, `${demo}_first`]);
+  for (const database of ['tests', ...demos]) postgres.createDatabase(database);
   const env = {
     ...process.env,
     ...simulated,
     TEST_DATABASE_URL: postgres.url('tests'),
-    E2E_DATABASE_URL: postgres.url('e2e'),
     SERVER_MAIN: process.env.SERVER_MAIN ?? SERVER_MAIN,
     SEED_MAIN,
     STANDINS_MAIN,
@@ -201,13 +211,26 @@ await main(async () => {
       return file;
     };
     const ownClocks = ownDatabase && testOwnClocks(ownDatabase);
-    for (const [name, { title, args, count }] of Object.entries(RUNNERS)) {
-      if (only && !only[name]) continue;
+    if (!only || only.unit) {
       const excluded = [...(skipsSources ? ['docs/**'] : []), ...(moment ? [`${OWN_CLOCKS}/**`] : [])];
-      const left = name === 'unit' ? excluded.flatMap((path) => ['--exclude', path]) : [];
-      const E2E_PORTS = JSON.stringify(await freePorts());
-      const all = [...args, ...left, ...(only?.[name] ?? [])];
-      await tests(name, title, all, count, { env: { ...env, E2E_PORTS } });
+      const args = vitest('unit', ...excluded.flatMap((path) => ['--exclude', path]), ...(only?.unit ?? []));
+      await tests('unit', 'Unit and server tests', args, countVitest, { env });
+    }
+    /** Runs some files on a demo of their own. */
+    const testInterface = (database, ports, files) => {
+      const demo = {
+        E2E_NAME: database,
+        E2E_PORTS: JSON.stringify(ports),
+        E2E_DATABASE_URL: postgres.url(database),
+      };
+      const title = `Tests of the real interface, on the demo ${database}`;
+      return tests(database, title, [...PLAYWRIGHT, ...files], countPlaywright, { env: { ...env, ...demo } });
+    };
+    if (!only || only.e2e) {
+      // Chosen files run on one demo, one after the other.
+      const shares = only?.e2e?.length ? [only.e2e] : sharesOfFiles(E2E_DATABASES.length);
+      const ports = await freePorts(shares.length);
+      await Promise.all(shares.map((files, n) => testInterface(E2E_DATABASES[n], ports[n], files)));
     }
     if (ownClocks) {
       const file = await ownClocks;
