@@ -36,6 +36,7 @@ const SAID: WindowSaid = {
   horizon: { kind: 'rolling', pastDays: 30, nextDays: 365 },
   sources: [{ calendarId: 'a', glass: 'clear', fields: [], as: 'Bridge' }],
   tellTentative: false,
+  namesCalendars: false,
 };
 
 export const RULES = rulesOfSaid(SAID, { secret: 'a secret', ceilings: NO_CEILINGS, gone: [] });

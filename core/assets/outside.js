@@ -62,6 +62,23 @@ if (parent !== window && document.documentElement.className === 'embed') {
   });
 }
 
+/** Puts a button beside each address that is there to be copied; browsers offer no clipboard to pages without encryption. */
+function offerCopying() {
+  if (!navigator.clipboard) return;
+  for (const address of document.querySelectorAll('code[data-copy]')) {
+    const { copy, copied } = address.dataset;
+    const button = document.createElement('button');
+    button.textContent = copy;
+    button.ariaLive = 'polite';
+    button.addEventListener('click', async () => {
+      await navigator.clipboard.writeText(address.textContent);
+      button.textContent = copied;
+    });
+    address.after(' ', button);
+  }
+}
+
+offerCopying();
 const before = kept();
 const missing = KEPT.filter((name) => !query.has(name) && before[name]);
 if (missing.length) {

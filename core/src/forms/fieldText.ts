@@ -9,6 +9,7 @@ import {
   type ShapeValues,
   type When,
 } from '../entries';
+import type { OutwardField } from '../glass';
 import { whenWords, zoneText } from './page/words';
 
 const same = (value: string) => value;
@@ -48,8 +49,9 @@ function overrideText({ slot, start, content }: Override): string {
 }
 
 /** Returns what an entry says in a field as people read it; nothing said is an empty text. */
-export function fieldText(field: SaidField, value: unknown): string {
+export function fieldText(field: SaidField | OutwardField, value: unknown): string {
   if (value === null || value === undefined) return '';
+  if (field === 'calendar') return String(value);
   if (field === 'start' || field === 'end') return momentText(value as When);
   if (field === 'recurrence') return recurrenceText(value as Recurrence);
   if (field === 'overrides') return (value as readonly Override[]).map(overrideText).join('; ');

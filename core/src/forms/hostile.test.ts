@@ -5,7 +5,7 @@ import { parse, type DefaultTreeAdapterTypes } from 'parse5';
 import { describe, expect, it } from 'vitest';
 import { outwardView, type OutwardView } from '../glass';
 import { nextRevision } from '../reach';
-import { STREET, entry, rulesOf, zoned } from '../testing/samples';
+import { STREET, entry, rulesOf, zoned, source } from '../testing/samples';
 import { boardAtom, boardOpml, sitemap } from './board/boardFiles';
 import { boardPage } from './board/boardPage';
 import { entryFile } from './entryFile';
@@ -51,7 +51,8 @@ const SWITCHES = { joinLink: true, people: true, contact: true, planned: true };
 
 /** A view in which a text stands wherever somebody can write one. */
 function viewWith(text: string): OutwardView {
-  const rules = rulesOf('clear');
+  const sources = ['a', 'b'].map((id) => ({ ...source(id, 'clear'), as: `${id} ${text}` }));
+  const rules = rulesOf('clear', { sources, namesCalendars: true });
   const series = { rule: 'FREQ=DAILY;COUNT=3', dates: [], exceptDates: [] };
   const own = entry({
     start: zoned('2026-06-12T14:30'),
@@ -115,7 +116,8 @@ function skeleton(html: string): string[] {
     if ('tagName' in node) out.push(`${node.tagName} ${node.attrs.map((a) => a.name).join(' ')}`);
     if ('childNodes' in node) node.childNodes.forEach(walk);
   };
-  walk(parse(html));
+  // How many hours a week has depends on how long its words are.
+  walk(parse(html.replace(/<div class="ruler".*?<\/div>/s, '')));
   return out;
 }
 

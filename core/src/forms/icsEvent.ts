@@ -74,6 +74,7 @@ const WRITERS: {
   // The URL of an entry is its own page (RFC 5545 section 3.8.4.6).
   publicLink: (v) => uriLine('ATTACH;FMTTYPE=text/html', v),
   labels: (v) => `CATEGORIES:${v.map(escapeText).join(',')}`,
+  calendar: (v) => `CATEGORIES:${escapeText(v)}`,
   attachments: (v) => v.flatMap((a) => uriLine(`ATTACH;FILENAME=${quoteParameter(a.name)}`, a.href)),
   joinLink: (v) => uriLine(`CONFERENCE;VALUE=URI;FEATURE=${featureOf(v)};LABEL="Join"`, v),
   contact: (v) => `CONTACT:${escapeText(v)}`,

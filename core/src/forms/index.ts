@@ -73,7 +73,6 @@ export { writePage, writtenPage } from './page/page';
 export {
   PARTS,
   QUERY_NAMES,
-  SHOWINGS,
   THEMES,
   USUAL_PARTS,
   type PageAddresses,
@@ -81,7 +80,6 @@ export {
   type PageOptions,
   type PageQuery,
   type Part,
-  type Showing,
   type Theme,
 } from './page/choice';
 export { refusalWords, type Closing, type Refusal } from './page/refusal';

@@ -165,6 +165,8 @@ export function exposuresOf(view: OutwardView, watch: Watch): Exposure[] {
     const seen = new Set<string>();
     for (const content of contentsOf(item)) {
       for (const field of Object.keys(content) as OutwardField[]) {
+        // The window's own word, not the entry's.
+        if (field === 'calendar') continue;
         const found = textsOf(content, field).flatMap(findIn);
         if (field === 'people') {
           for (const { name } of content.people ?? []) if (name) found.push({ kind: 'person', text: name });

@@ -20,9 +20,13 @@ export interface OutwardContent {
   readonly joinLink?: string;
   readonly people?: readonly Person[];
   readonly contact?: string;
+  /** The outward name of its calendar, where the window names its calendars. */
+  readonly calendar?: string;
 }
 
 export type OutwardField = keyof OutwardContent;
+/** The outward fields that come from the entry itself. */
+export type EntryField = OutwardField & keyof Content;
 
 /** The fields that go out only where the window lets them, each switched by itself. */
 export const SWITCHED_FIELDS = ['planned', 'people', 'contact', 'joinLink'] as const;
@@ -32,7 +36,7 @@ export type Switches = Readonly<Record<SwitchedField, boolean>>;
 /** What a new window lets out: slip is told, joining links, people and contact are not. */
 export const USUAL_SWITCHES: Switches = { joinLink: false, people: false, contact: false, planned: true };
 
-interface FieldRule<F extends OutwardField> {
+interface FieldRule<F extends EntryField> {
   /** The least clear glass that lets the field through. */
   readonly from: Glass;
   /** Whether the window must let the field out besides. */
@@ -47,7 +51,7 @@ const same = <T>(value: T) => value;
  * Which field goes through which glass, and how. Frosted lets no field through: it gives merged spans with one word.
  * A field with null, like all else that an entry has (UID, version), never goes out.
  */
-const RULES: { readonly [F in keyof Content]: F extends OutwardField ? FieldRule<F> : null } = {
+const RULES: { readonly [F in keyof Content]: F extends EntryField ? FieldRule<F> : null } = {
   title: { from: 'tinted', switched: false, out: outwardText },
   place: { from: 'tinted', switched: false, out: outwardText },
   status: { from: 'tinted', switched: false, out: same },
@@ -88,16 +92,16 @@ const RULES: { readonly [F in keyof Content]: F extends OutwardField ? FieldRule
 
 export const FIELD_RULES = Object.fromEntries(
   Object.entries(RULES).filter(([, rule]) => rule),
-) as unknown as { readonly [F in OutwardField]: FieldRule<F> };
+) as unknown as { readonly [F in EntryField]: FieldRule<F> };
 
-const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
+const FIELDS = Object.keys(FIELD_RULES) as EntryField[];
 
 /** Fields that go with every visible entry: without them a cancelled or free one would look like any other. */
-const ALWAYS: readonly OutwardField[] = ['status', 'shows', 'kind'];
+const ALWAYS: readonly EntryField[] = ['status', 'shows', 'kind'];
 
 /** The fields that are picked by hand where the glass is cut. Time always goes. */
 export const CUT_FIELDS = FIELDS.filter((f) => !ALWAYS.includes(f)) as readonly CutField[];
-export type CutField = Exclude<OutwardField, 'status' | 'shows' | 'kind'>;
+export type CutField = Exclude<EntryField, 'status' | 'shows' | 'kind'>;
 
 /** Returns the glass that a cut counts as where it is compared: the least one that lets all of its fields through. */
 export function glassOfCut(fields: readonly CutField[]): Glass {
@@ -105,7 +109,7 @@ export function glassOfCut(fields: readonly CutField[]): Glass {
 }
 
 /** Returns the fields that a cut lets through where the glass in force is `glass`, in a fixed order. */
-export function fieldsThroughCut(glass: Glass, picked: readonly CutField[]): OutwardField[] {
+export function fieldsThroughCut(glass: Glass, picked: readonly CutField[]): EntryField[] {
   return FIELDS.filter(
     (field) =>
       atLeast(glass, FIELD_RULES[field].from) &&
@@ -114,7 +118,7 @@ export function fieldsThroughCut(glass: Glass, picked: readonly CutField[]): Out
 }
 
 /** Returns the fields that a glass lets through, in a fixed order. */
-export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] {
+export function fieldsThrough(glass: Glass, switches: Switches): EntryField[] {
   return FIELDS.filter((field) => {
     const rule = FIELD_RULES[field];
     return atLeast(glass, rule.from) && (!rule.switched || switches[field as SwitchedField]);
@@ -122,7 +126,7 @@ export function fieldsThrough(glass: Glass, switches: Switches): OutwardField[] 
 }
 
 /** Returns the content with only the given fields, always in the same order of keys; no title or place is an empty one. */
-export function contentThrough(content: Content, fields: readonly OutwardField[]): OutwardContent {
+export function contentThrough(content: Content, fields: readonly EntryField[]): OutwardContent {
   const out: Record<string, unknown> = { title: '', place: '' };
   for (const field of fields) {
     const value = content[field];

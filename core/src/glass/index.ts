@@ -29,6 +29,7 @@ export {
   type CutField,
   type OutwardContent,
   type OutwardField,
+  type EntryField,
   type SwitchedField,
   type Switches,
 } from './fields';
@@ -63,6 +64,10 @@ export {
   USUAL_LETTING_GO,
   INCLUDE_ALL,
   ROUNDINGS,
+  FIRST_VIEWS,
+  SHOWINGS,
+  type FirstView,
+  type Showing,
   SOURCE_GLASSES,
   labelHoldOf,
   rangeOfHorizon,

@@ -8,11 +8,11 @@ import {
   fieldsThrough,
   fieldsThroughCut,
   glassOfCut,
+  type EntryField,
   type OutwardContent,
-  type OutwardField,
 } from './fields';
 import { filterTest } from './filter';
-import { effectiveGlass, type Glass, type Limit } from './glass';
+import { atLeast, effectiveGlass, type Glass, type Limit } from './glass';
 import { WINDOW_LIMITS } from './limits';
 import { listChanges } from './listChanges';
 import { outwardText } from './outwardText';
@@ -97,7 +97,7 @@ export function fieldsOfSource(
   source: SourceRule,
   glass: Glass,
   { switches }: Pick<WindowRules, 'switches'>,
-): OutwardField[] {
+): EntryField[] {
   return source.glass === 'cut' ? fieldsThroughCut(glass, source.fields) : fieldsThrough(glass, switches);
 }
 
@@ -112,8 +112,9 @@ function outwardContent(
   const plain = rules.titlePattern === PLAIN_TITLE;
   const pattern = readPattern(rules.titlePattern);
   const titled = fields.includes('title');
+  const calendar = rules.namesCalendars ? outwardText(source.as) : '';
   return (content) => {
-    const all = contentThrough(content, fields);
+    const all = { ...contentThrough(content, fields), ...(calendar ? { calendar } : {}) };
     // A planned date outside the horizon is not told, as no other one is.
     const { planned, ...rest } = all;
     const out = planned && !liesWithin(planned, range, rules.hostZone) ? rest : all;
@@ -141,7 +142,7 @@ export function outwardWording(w: Wording): Wording {
     description: outwardText(t.description),
     topic: outwardText(t.topic),
   });
-  const { colour, contact, busyWord, dueAs, place, remind, lettingGo, notices, translations } = w;
+  const { colour, contact, busyWord, dueAs, place, remind, lettingGo, notices, firstView, translations } = w;
   return {
     ...text(w),
     colour,
@@ -152,6 +153,7 @@ export function outwardWording(w: Wording): Wording {
     ...(remind ? { remind } : {}),
     ...(lettingGo === undefined ? {} : { lettingGo }),
     ...(notices === false ? { notices } : {}),
+    ...(firstView ? { firstView } : {}),
     translations: translations.map(text),
   };
 }
@@ -225,11 +227,21 @@ export function outwardView(
   const { secret } = rules;
   return {
     ids: { calendar: pseudonym(secret, 'calendar'), freeBusy: pseudonym(secret, 'free/busy') },
-    wording: outwardWording(rules.wording),
+    wording: { ...outwardWording(rules.wording), ...calendarNames(rules, reader) },
     hostZone: rules.hostZone,
     range,
     items: memo.sorted,
   };
+}
+
+/** The calendars that a window names to a reader: those whose entries the reader may tell apart at all. */
+function calendarNames(rules: WindowRules, reader: Reader): Pick<Wording, 'calendars'> {
+  if (!rules.namesCalendars) return {};
+  const seen = rules.sources.filter(({ calendarId }) =>
+    atLeast(effectiveGlass(sourceLimits(calendarId, rules, reader)).glass, 'tinted'),
+  );
+  const calendars = [...new Set(seen.map(({ as }) => outwardText(as)).filter(Boolean))];
+  return calendars.length ? { calendars } : {};
 }
 
 function settingOf(rules: WindowRules, range: Range, reader: Reader): Setting {

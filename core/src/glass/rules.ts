@@ -24,9 +24,17 @@ export interface SourceRule {
   readonly glass: SourceGlass;
   /** The fields that were picked; they count where the glass is cut. */
   readonly fields: readonly CutField[];
-  /** The calendar's name as outsiders may read it in titles. */
+  /** The calendar's name as outsiders may read it: in titles, and where the window names its calendars. */
   readonly as: string;
 }
+
+/** The views of a page. */
+export const SHOWINGS = ['list', 'week', 'month'] as const;
+export type Showing = (typeof SHOWINGS)[number];
+
+/** What a page shows first; `auto` is the month, or the list where the month is nearly over. */
+export const FIRST_VIEWS = ['auto', ...SHOWINGS] as const;
+export type FirstView = (typeof FIRST_VIEWS)[number];
 
 export const DUE_FORMS = ['all-day', 'task'] as const;
 /** Whether due items stand in feeds as all-day entries, which every program shows, or as tasks (VTODO). */
@@ -62,6 +70,10 @@ export interface Wording extends WordingText {
   readonly remind?: number;
   /** Days for which feeds tell that something has left; absent for {@link USUAL_LETTING_GO}. */
   readonly lettingGo?: number;
+  /** What its page shows first; absent for `auto`. */
+  readonly firstView?: Showing;
+  /** The outward names of its calendars, in order, by which readers tell entries apart; absent where it names none. */
+  readonly calendars?: readonly string[];
   /** False where readers may not leave a mail address to hear of changes; absent where they may. */
   readonly notices?: false;
   /** The same in further languages. */
@@ -98,6 +110,8 @@ export interface WindowRules {
   /** Whether tentative spans behind frosted glass are marked as such. */
   readonly tellTentative: boolean;
   readonly switches: Switches;
+  /** Whether readers see which calendar an entry is from, by the calendar's outward name. */
+  readonly namesCalendars: boolean;
   /** Key of the window's pseudonyms. It never goes out. */
   readonly secret: string;
   readonly ceilings: Ceilings;

@@ -3,14 +3,14 @@ import type { SwitchedField, Switches } from './fields';
 import { SWITCHED_FIELDS, USUAL_SWITCHES } from './fields';
 import type { Audience, Glass } from './glass';
 import type { Demand } from './rehearsal';
-import { INCLUDE_ALL, USUAL_LETTING_GO, type WindowRules, type Wording } from './rules';
+import { INCLUDE_ALL, USUAL_LETTING_GO, type FirstView, type WindowRules, type Wording } from './rules';
 import { DEFAULT_PUBLIC_ADDRESS_GRACE_DAYS } from './keyState';
 import { PLAIN_TITLE } from './titlePattern';
 
 /** All that organisers say of a window: how it names itself, and which part of which calendars it shows to whom. */
 export interface WindowSaid
   extends
-    Omit<Wording, 'place' | 'remind' | 'lettingGo' | 'notices'>,
+    Omit<Wording, 'place' | 'remind' | 'lettingGo' | 'notices' | 'firstView' | 'calendars'>,
     Pick<
       WindowRules,
       | 'titlePattern'
@@ -23,6 +23,7 @@ export interface WindowSaid
       | 'rounding'
       | 'tellTentative'
       | 'switches'
+      | 'namesCalendars'
     > {
   /** The place that it is about, or empty. */
   readonly place: string;
@@ -32,6 +33,8 @@ export interface WindowSaid
   readonly lettingGo: number;
   /** Whether readers may leave a mail address to hear of changes. */
   readonly notices: boolean;
+  /** What its page shows first. */
+  readonly firstView: FirstView;
   /** Whether it is on the notice board and search engines may list its pages. */
   readonly listed: boolean;
   /** For how many days its public address goes on after it is unlisted. */
@@ -73,6 +76,8 @@ export const BLANK_WINDOW: WindowSaid = {
   rounding: 0,
   tellTentative: true,
   switches: USUAL_SWITCHES,
+  namesCalendars: false,
+  firstView: 'auto',
   listed: false,
   publicGraceDays: DEFAULT_PUBLIC_ADDRESS_GRACE_DAYS,
 };
@@ -133,7 +138,7 @@ export interface RuleSetting {
 /** Returns the rules that a window says. */
 export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleSetting): WindowRules {
   const { name, description, language, topic, contact, translations, ...said } = saidOf(given);
-  const { colour, busyWord, dueAs, place, remind, lettingGo, notices, ...rest } = said;
+  const { colour, busyWord, dueAs, place, remind, lettingGo, notices, firstView, ...rest } = said;
   const { listed: _listed, publicGraceDays: _days, ...rules } = rest;
   const own = new Set(rules.sources.map((s) => s.calendarId));
   return {
@@ -144,6 +149,7 @@ export function rulesOfSaid(given: WindowSaid, { secret, ceilings, gone }: RuleS
       ...(remind ? { remind } : {}),
       ...(lettingGo === USUAL_LETTING_GO ? {} : { lettingGo }),
       ...(notices ? {} : { notices }),
+      ...(firstView === 'auto' ? {} : { firstView }),
     },
     secret,
     ceilings: {

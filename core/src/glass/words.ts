@@ -1,6 +1,6 @@
 import { fieldWord } from '../entries';
 import type { ItemPart } from './difference';
-import type { OutwardField, SwitchedField } from './fields';
+import type { EntryField, SwitchedField } from './fields';
 import type { PropertyTest } from './filter';
 import type { Audience, Limiter } from './glass';
 import type { LinkNote } from './linkCheck';
@@ -70,16 +70,17 @@ export const SWITCH_WORDS: Readonly<Record<SwitchedField, { word: string; plain:
 };
 
 /** Parts of an item that are no field of an entry, or are told otherwise outside. */
-const PART_WORDS: Readonly<Record<Exclude<ItemPart, OutwardField>, string>> = {
+const PART_WORDS: Readonly<Record<Exclude<ItemPart, EntryField>, string>> = {
   time: 'time',
   recurrence: 'recurrence',
   dates: 'dates',
   tentative: 'tentative',
+  calendar: 'calendar',
 };
 
 /** Returns a part of an outward item in plain words, in small letters. */
 export function partWord(part: ItemPart): string {
-  return part in PART_WORDS ? PART_WORDS[part as keyof typeof PART_WORDS] : fieldWord(part as OutwardField);
+  return part in PART_WORDS ? PART_WORDS[part as keyof typeof PART_WORDS] : fieldWord(part as EntryField);
 }
 
 /** How a window names itself, part by part. */
@@ -97,5 +98,7 @@ export const WORDING_WORDS: Readonly<Record<keyof Wording | 'hostZone', string>>
   remind: 'suggested reminder',
   lettingGo: 'days for which feeds tell what has left',
   notices: 'change notices by mail',
+  firstView: 'first view',
+  calendars: 'names of calendars',
   hostZone: 'time zone',
 };

@@ -165,6 +165,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   hostZone: 'host zone',
   labelHolds: 'label holds',
   tellTentative: 'tells tentative',
+  namesCalendars: 'names calendars to readers',
+  firstView: 'first view',
   remind: 'reminds minutes before',
   notices: 'readers may have changes by mail',
   lettingGo: 'tells for so many days what has left',

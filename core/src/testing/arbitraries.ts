@@ -233,6 +233,7 @@ export const rulesArbitrary: fc.Arbitrary<WindowRules> = fc
     b: sourceArbitrary('b'),
     rounding: fc.constantFrom(...ROUNDINGS),
     tellTentative: fc.boolean(),
+    namesCalendars: fc.boolean(),
     dueAs: fc.constantFrom(...DUE_FORMS),
     remind: fc.constantFrom({}, {}, { remind: 30 }, { place: 'Ostrel' }, { notices: false as const }),
     translations: fc.constantFrom([], [FRENCH]),

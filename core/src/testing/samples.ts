@@ -82,6 +82,7 @@ export function rulesOf(glass: Glass, parts: Partial<WindowRules> = {}): WindowR
     labelHolds: [],
     rounding: 0,
     tellTentative: false,
+    namesCalendars: false,
     switches: USUAL_SWITCHES,
     secret: 'a secret of the window',
     ceilings: NO_CEILINGS,

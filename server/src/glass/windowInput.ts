@@ -7,6 +7,7 @@ import {
   LETTING_GO,
   PUBLIC_ADDRESS_GRACE_DAYS,
   REMINDERS,
+  FIRST_VIEWS,
   ROUNDINGS,
   SOURCE_GLASSES,
   WINDOW_LIMITS,
@@ -120,6 +121,10 @@ export class WindowInput implements Window.WindowInput {
   @IsIn(ROUNDINGS) rounding!: (typeof ROUNDINGS)[number];
   @IsBoolean() tellTentative!: boolean;
   @Part(() => SwitchesInput) switches!: SwitchesInput;
+  /** Whether readers see which calendar an entry is from; left out for no. */
+  @IsOptional() @IsBoolean() namesCalendars!: boolean;
+  /** What its page shows first; left out for the month, or the list where the month is nearly over. */
+  @IsOptional() @IsIn(FIRST_VIEWS) firstView!: (typeof FIRST_VIEWS)[number];
   @IsBoolean() listed!: boolean;
   /** For how many days its public address goes on after it is unlisted. */
   @IsOptional() @IsIn(PUBLIC_ADDRESS_GRACE_DAYS) publicGraceDays!: number;

@@ -1,6 +1,7 @@
-import { fieldWord, type Entry } from '@zonal/core/entries';
+import type { Entry } from '@zonal/core/entries';
 import { fieldText, reasonWords, whenWords } from '@zonal/core/forms';
 import {
+  partWord,
   AUDIENCE_WORDS,
   GLASS_WORDS,
   timesOf,
@@ -177,7 +178,7 @@ function Seen({ items, hostZone }: { items: readonly OutwardItem[]; hostZone: Zo
       )}
       {told &&
         (Object.keys(told.content) as OutwardField[]).map((field) => (
-          <FieldRow key={field} field={fieldWord(field)} text={fieldText(field, told.content[field])} />
+          <FieldRow key={field} field={partWord(field)} text={fieldText(field, told.content[field])} />
         ))}
     </dl>
   );

@@ -12,7 +12,7 @@ import {
   glassOfSource,
   readPattern,
   type Glass,
-  type OutwardField,
+  type EntryField,
   type Rounding,
   type WindowInput,
   LETTING_GO,
@@ -72,7 +72,7 @@ export function hiddenFilterFields(draft: WindowInput): string[] {
   const out = new Set(
     draft.sources.flatMap((s) => fieldsOfSource(s, glassOfSource(s), { switches: draft.switches })),
   );
-  return fieldsOfFilter(draft.filter).filter((f) => !out.has(f as OutwardField));
+  return fieldsOfFilter(draft.filter).filter((f) => !out.has(f as EntryField));
 }
 
 function reminderWords(minutes: number): string {

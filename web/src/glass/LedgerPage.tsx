@@ -1,5 +1,5 @@
 import { AUDIENCE_WORDS } from '@zonal/core/glass';
-import { SHOWINGS, type Showing } from '@zonal/core/forms';
+import { SHOWINGS, type Showing } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';

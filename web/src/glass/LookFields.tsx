@@ -4,7 +4,6 @@ import {
   FIRST_DAYS,
   LANGUAGES,
   PARTS,
-  SHOWINGS,
   THEMES,
   USUAL_PARTS,
   type EmbedLook,
@@ -12,7 +11,7 @@ import {
   type Part,
 } from '@zonal/core/forms';
 import { capital } from '@zonal/core/entries';
-import { COLOURS } from '@zonal/core/glass';
+import { COLOURS, SHOWINGS } from '@zonal/core/glass';
 import styled from 'styled-components';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { labelLook } from '../ui/Field';
@@ -42,6 +41,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   turn: 'Earlier and later',
   shows: 'List, week, month',
   find: 'Find',
+  legend: 'Calendars and labels to choose from',
   foot: 'Way to the whole page',
 };
 

@@ -1,4 +1,5 @@
-import { type Finding, SHOWINGS, type Showing } from '@zonal/core/forms';
+import type { Finding } from '@zonal/core/forms';
+import { SHOWINGS, type Showing } from '@zonal/core/glass';
 import { AUDIENCE_WORDS, AUDIENCES, keyState, type WindowInput } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';

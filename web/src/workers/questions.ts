@@ -1,5 +1,5 @@
 import type { Entry } from '@zonal/core/entries';
-import type { Finding, Showing } from '@zonal/core/forms';
+import type { Finding } from '@zonal/core/forms';
 import type {
   Audience,
   Ceilings,
@@ -11,6 +11,7 @@ import type {
   OutwardView,
   Reader,
   RehearsedWindow,
+  Showing,
   Watch,
   SightRow,
   SightedWindow,

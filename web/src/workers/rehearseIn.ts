@@ -136,7 +136,9 @@ function wordingLine(
 ): FieldLine {
   const text = (view: OutwardView) => {
     const value = field === 'hostZone' ? view.hostZone : view.wording[field];
-    if (typeof value === 'object') return value.map((t) => `${t.language}: ${t.name}`).join('; ');
+    if (typeof value === 'object')
+      return value.map((t) => (typeof t === 'string' ? t : `${t.language}: ${t.name}`)).join('; ');
+    if (field === 'firstView') return value === undefined ? 'chosen by the day' : String(value);
     if (field === 'notices') return value === false ? 'not offered' : 'offered';
     if (field === 'lettingGo') return `${String(value ?? USUAL_LETTING_GO)} days`;
     return typeof value === 'number' ? `${value} minutes before` : value || 'none';

@@ -2,7 +2,7 @@ import { readingOf } from '../speech/reading';
 import type { Message } from '../speech/catalogue';
 import { speechOf, type Speech } from '../speech/speech';
 import { textFor } from '../page/choice';
-import { html, type Html } from '../page/html';
+import { headLinks, html, type Html } from '../page/html';
 import { followAddress, windowHead } from '../page/windowLine';
 import { zoneText } from '../page/words';
 import { outwardText } from '../../glass';
@@ -51,7 +51,7 @@ export function boardPage(windows: readonly BoardWindow[], options: BoardOptions
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${speech.say('board')}</title>
 <meta name="description" content="${speech.say('boardSay')}">
-<link rel="stylesheet" href="${assets}outside.css">
+${headLinks(assets)}
 <link rel="alternate" type="application/atom+xml" href="/board.atom" title="${speech.say('board')}">
 <link rel="canonical" href="${origin}/board">
 </head>

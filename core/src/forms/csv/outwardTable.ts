@@ -4,8 +4,8 @@ import { ENTRY_FIELDS, capital, fieldWord } from '../../entries';
 import {
   FIELD_RULES,
   occurrencesOfView,
+  type EntryField,
   type OutwardContent,
-  type OutwardField,
   type OutwardOccurrence,
   type OutwardView,
 } from '../../glass';
@@ -21,7 +21,9 @@ import { safeCell } from './writeCsv';
 const TIMES = ['Start date', 'Start time', 'End date', 'End time', 'Time zone'] as const;
 /** The last columns: they tell apart the two times that a clock shows an hour when it goes back. */
 const OFFSETS = ['Start offset', 'End offset'] as const;
-const FIELDS = Object.keys(FIELD_RULES) as OutwardField[];
+const FIELDS = Object.keys(FIELD_RULES) as EntryField[];
+/** The very last one, where the window names its calendars. */
+const CALENDAR = 'Calendar';
 /** One block for so much time. */
 const STRETCH = 16 * DAY;
 
@@ -31,7 +33,13 @@ const STRETCH = 16 * DAY;
  * nothing of what is kept back; cells that a spreadsheet would take for a formula get an apostrophe in front.
  */
 export function outwardTable(view: OutwardView, _revision: Revision, notice: Notice | null): Parts {
-  const headings = [...TIMES, ...FIELDS.map((f) => capital(fieldWord(f))), ...OFFSETS];
+  const named = view.wording.calendars !== undefined;
+  const headings = [
+    ...TIMES,
+    ...FIELDS.map((f) => capital(fieldWord(f))),
+    ...OFFSETS,
+    ...(named ? [CALENDAR] : []),
+  ];
   const told = notice ? [noticeRow(notice, view)] : [];
   const blocks: string[][] = [];
   let stretch = NaN;
@@ -39,7 +47,8 @@ export function outwardTable(view: OutwardView, _revision: Revision, notice: Not
     const own = Math.floor(one.from / STRETCH);
     if (own !== stretch) blocks.push([]);
     stretch = own;
-    blocks.at(-1)!.push(line(rowOf(one, view)));
+    const calendar = named ? [one.content?.calendar ?? ''] : [];
+    blocks.at(-1)!.push(line([...rowOf(one, view), ...calendar]));
   }
   return { head: [headings, ...told].map(line).join(''), blocks: blocks.map((b) => b.join('')) };
 }
@@ -81,7 +90,7 @@ function offsetsOf({ start, from, to }: OutwardOccurrence, hostZone: ZoneName): 
   return [from, to].map((at) => (start.kind === 'zoned' ? `UTC${isoOffset(offsetAt(hostZone, at))}` : ''));
 }
 
-function textOf(content: OutwardContent, field: OutwardField): string {
+function textOf(content: OutwardContent, field: EntryField): string {
   const value = content[field];
   if (value === undefined) return '';
   const own = ENTRY_FIELDS[field].column ? cellOf(content as unknown as Content, field) : '';
@@ -91,7 +100,7 @@ function textOf(content: OutwardContent, field: OutwardField): string {
 function noticeRow(notice: Notice, view: OutwardView): string[] {
   const { title } = noticeWords(notice, view);
   const day = dayToText(dayAt(view.hostZone, notice.at));
-  const cells: Partial<Record<OutwardField, string>> = { title, description: sayOf(notice, view) };
+  const cells: Partial<Record<EntryField, string>> = { title, description: sayOf(notice, view) };
   return [
     day,
     '',

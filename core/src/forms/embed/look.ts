@@ -1,6 +1,6 @@
-import { COLOURS } from '../../glass';
+import { COLOURS, SHOWINGS } from '../../glass';
 import { zoneNamed } from '../../zones';
-import { PARTS, SHOWINGS, THEMES } from '../page/choice';
+import { PARTS, THEMES } from '../page/choice';
 import { CLOCKS, FIRST_DAYS } from '../speech/reading';
 
 export const LOOK_NAMES = ['show', 'parts', 'tz', 'lang', 'clock', 'week', 'theme', 'accent'] as const;

@@ -18,11 +18,18 @@ const MARGIN = 2 * DAY;
 
 /**
  * Returns the occurrences of a view on the clocks of a zone, all-day ones first within a day: all of those that touch
- * the days from `from` to before `to`, and perhaps some close by.
+ * the days from `from` to before `to`, and perhaps some close by. Times that are not `wanted` are left out.
  */
-export function agendaOf(view: OutwardView, zone: ZoneName, from: Day, to: Day): PageEntry[] {
+export function agendaOf(
+  view: OutwardView,
+  zone: ZoneName,
+  from: Day,
+  to: Day,
+  wanted: (one: OutwardOccurrence) => boolean,
+): PageEntry[] {
   const within = { from: instantOf(zone, from * DAY) - MARGIN, to: instantOf(zone, to * DAY) + MARGIN };
   return occurrencesOfView(view, within)
+    .filter(wanted)
     .map((one) => pageEntry(one, zone))
     .sort((a, b) => a.firstDay - b.firstDay || Number(b.allDay) - Number(a.allDay) || a.start - b.start);
 }

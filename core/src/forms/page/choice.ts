@@ -1,18 +1,34 @@
-import { COLOURS, type Colour, type OutwardView, type WordingText } from '../../glass';
-import { dayAt, dayFromText, dayToText, zoneNamed, type Day, type Instant, type ZoneName } from '../../zones';
+import {
+  COLOURS,
+  SHOWINGS,
+  type Colour,
+  type OutwardOccurrence,
+  type OutwardView,
+  type Showing,
+  type WordingText,
+} from '../../glass';
+import { plainText } from '../../entries';
+import {
+  dayAt,
+  dayFromParts,
+  dayFromText,
+  dayToText,
+  partsOfDay,
+  zoneNamed,
+  type Day,
+  type Instant,
+  type ZoneName,
+} from '../../zones';
 import type { Notice } from '../notice';
 import { html, type Html } from './html';
 import { directionOf, readingOf } from '../speech/reading';
-import { speechOf, type Speech } from '../speech/speech';
-
-export const SHOWINGS = ['list', 'week', 'month'] as const;
-export type Showing = (typeof SHOWINGS)[number];
+import { speechInYear, speechOf, type Speech } from '../speech/speech';
 
 /** The parts of a page that an embed can do without. */
-export const PARTS = ['title', 'about', 'zone', 'turn', 'shows', 'find', 'foot'] as const;
+export const PARTS = ['title', 'about', 'zone', 'turn', 'shows', 'find', 'legend', 'foot'] as const;
 export type Part = (typeof PARTS)[number];
 /** Those that an embed has where nothing else is said. */
-export const USUAL_PARTS: readonly Part[] = ['title', 'about', 'zone', 'turn', 'shows', 'foot'];
+export const USUAL_PARTS: readonly Part[] = ['title', 'about', 'zone', 'turn', 'shows', 'legend', 'foot'];
 
 export const THEMES = ['auto', 'light', 'dark'] as const;
 export type Theme = (typeof THEMES)[number];
@@ -22,6 +38,8 @@ export const QUERY_NAMES = [
   'show',
   'from',
   'find',
+  'calendars',
+  'label',
   'tz',
   'lang',
   'clock',
@@ -33,8 +51,8 @@ export const QUERY_NAMES = [
 export type QueryName = (typeof QUERY_NAMES)[number];
 export type PageQuery = Readonly<Partial<Record<QueryName, string | undefined>>>;
 
-/** What goes along from page to page: how somebody reads, and how the page looks. */
-const LASTING = ['tz', 'lang', 'clock', 'week', 'theme', 'parts', 'accent'] as const;
+/** What goes along from page to page: what somebody wants to see and how they read, and how the page looks. */
+const LASTING = ['calendars', 'label', 'tz', 'lang', 'clock', 'week', 'theme', 'parts', 'accent'] as const;
 
 /** Which page of a window is asked for: its days, one entry (on one of its dates), how to follow it, how to hear of changes by mail, or the reader's settings. */
 export type PageKind =
@@ -89,6 +107,10 @@ export interface Choice {
   readonly zoneAsked: boolean;
   /** Words that are looked for; empty for none. */
   readonly find: string;
+  /** The calendars that the reader wants to see; null for all. */
+  readonly calendars: ReadonlySet<string> | null;
+  /** The label that entries must have; empty for any. */
+  readonly label: string;
   readonly speech: Speech;
   readonly theme: Theme;
   readonly parts: ReadonlySet<Part>;
@@ -113,18 +135,54 @@ export function choiceOf(view: OutwardView, options: PageOptions): Choice {
   const usual = form === 'embed' ? USUAL_PARTS : PARTS;
   const text = textFor(wording, lang === undefined ? accepted : [lang]);
   return {
-    show: SHOWINGS.find((s) => s === query.show) ?? (form === 'embed' ? 'list' : 'month'),
+    show: SHOWINGS.find((s) => s === query.show) ?? firstView(view, options, today),
     from: dayAsked(view, query.from, today),
     today,
     zone,
     zoneAsked: asked !== null,
     find: (query.find ?? '').slice(0, LONGEST_FIND).trim(),
-    speech: speechOf(readingOf({ lang, clock, week, accepted, own: wording.language })),
+    calendars: calendarsAsked(view, query.calendars),
+    label: (query.label ?? '').slice(0, LONGEST_FIND).trim(),
+    speech: speechInYear(
+      speechOf(readingOf({ lang, clock, week, accepted, own: wording.language })),
+      partsOfDay(today).year,
+    ),
     theme: THEMES.find((t) => t === query.theme) ?? 'auto',
     parts: new Set(form === 'embed' && query.parts !== undefined ? named : usual),
     colour: COLOURS.find((c) => c === query.accent) ?? wording.colour,
     direction: directionOf(text.language || 'en'),
     text,
+  };
+}
+
+/** So few days before the end of a month, the list says more than the month. */
+const MONTH_END_DAYS = 7;
+
+/** Returns what a page shows where its reader has not chosen: what the window says, else what says most. */
+function firstView({ wording }: OutwardView, { form, query }: PageOptions, today: Day): Showing {
+  if (wording.firstView) return wording.firstView;
+  if (form === 'embed') return 'list';
+  const { year, month } = partsOfDay(today);
+  const left = dayFromParts(year, month + 1, 1) - today;
+  return !query.from && left <= MONTH_END_DAYS ? 'list' : 'month';
+}
+
+/** Calendars go by their place among those that the window names, as in `1.3`; with none that there is, all are shown. */
+function calendarsAsked({ wording }: OutwardView, asked: string | undefined): ReadonlySet<string> | null {
+  const numbers = (asked ?? '').split('.').map(Number);
+  const names = (wording.calendars ?? []).filter((_, i) => numbers.includes(i + 1));
+  return names.length ? new Set(names) : null;
+}
+
+/**
+ * Returns whether the reader wants to see a time. Busy time names no calendar and stays whichever are chosen; with a label only what
+ * has that label stays.
+ */
+export function wantedBy({ calendars, label }: Choice): (one: OutwardOccurrence) => boolean {
+  const wanted = plainText(label);
+  return ({ content }) => {
+    if (wanted && !content?.labels?.some((own) => plainText(own) === wanted)) return false;
+    return !calendars || content?.calendar === undefined || calendars.has(content.calendar);
   };
 }
 

@@ -1,13 +1,13 @@
-import { occurrencesOfView, type OutwardView } from '../../glass';
+import { SHOWINGS, occurrencesOfView, type OutwardItem, type OutwardView } from '../../glass';
 import { finder } from '../../entries';
 import { dayFromParts, dayToText, instantOf, partsOfDay, weekdayOf, DAY, type Day } from '../../zones';
 import { agendaOf, pageEntry, type PageEntry } from './agenda';
 import {
-  SHOWINGS,
   addressWith,
   daysAddress,
   hiddenFields,
   queryWith,
+  wantedBy,
   type Choice,
   type PageOptions,
 } from './choice';
@@ -15,12 +15,15 @@ import { onText } from '../onText';
 import type { LineSetting } from './entryLine';
 import { grid } from './grid';
 import { html, type Html } from './html';
+import { legend } from './legend';
 import { list } from './list';
 import { week } from './week';
 
 /** Days of a list, and times that are found and shown at once. */
 const LIST_DAYS = 30;
 const MOST_FOUND = 50;
+/** Days that a month shows on a narrow screen, at least. */
+const NARROW_DAYS = 21;
 
 interface Shown {
   readonly body: Html;
@@ -33,6 +36,7 @@ interface Shown {
 export function daysPart(view: OutwardView, choice: Choice, options: PageOptions): Html {
   const shown = choice.find ? foundPart(view, choice, options) : shownPart(view, choice, options);
   return html`${steps(shown, choice, options)}
+${choice.parts.has('legend') && legend(view, choice, options)}
 <main id="entries"${directionMark(choice)}>${shown.body}</main>`;
 }
 
@@ -45,12 +49,20 @@ function directionMark({ direction }: Choice): Html {
 export function lineSetting(view: OutwardView, choice: Choice, options: PageOptions): LineSetting {
   const { speech, today } = choice;
   const addressOf = ({ one }: PageEntry) => addressWith(options, { on: onText(one.start) }, `/${one.uid}`);
-  return { speech, today, hostZone: view.hostZone, busyWord: view.wording.busyWord, addressOf };
+  const { busyWord, calendars = [] } = view.wording;
+  return { speech, today, hostZone: view.hostZone, busyWord, calendars, tellsFree: isMixed(view), addressOf };
+}
+
+/** Whether some of a view's times are taken and others left free. */
+function isMixed({ items }: OutwardView): boolean {
+  const isFree = (item: OutwardItem) => item.kind !== 'busy' && item.content.shows === 'free';
+  return items.some(isFree) && !items.every(isFree);
 }
 
 function shownPart(view: OutwardView, choice: Choice, options: PageOptions): Shown {
   const { show, from, zone, speech } = choice;
-  const agenda = (first: Day, end: Day) => agendaOf(view, zone, first, end);
+  const wanted = wantedBy(choice);
+  const agenda = (first: Day, end: Day) => agendaOf(view, zone, first, end, wanted);
   const setting = lineSetting(view, choice, options);
   const listOf = (day: Day) => daysAddress(options, 'list', day);
   if (show === 'list') {
@@ -70,7 +82,10 @@ function shownPart(view: OutwardView, choice: Choice, options: PageOptions): Sho
   const next = dayFromParts(year, month + 1, 1);
   const [start, end] = [weekStart(first), weekStart(next - 1) + 7];
   const caption = speech.month(first);
-  const body = grid(agenda(start, end), start, end, { ...setting, month, caption, listOf });
+  // Narrow screens show today and what follows, so they go on where the month ends.
+  const isNow = choice.today >= first && choice.today < next;
+  const until = isNow ? Math.max(end, weekStart(choice.today + NARROW_DAYS) + 7) : end;
+  const body = grid(agenda(start, until), start, until, { ...setting, month, isNow, end, caption, listOf });
   return { body, before: dayFromParts(year, month - 1, 1), after: next };
 }
 
@@ -80,8 +95,9 @@ function foundPart(view: OutwardView, choice: Choice, options: PageOptions): Sho
   const matches = finder({ text: find, in: 'text' });
   const { busyWord } = view.wording;
   const within = { from: instantOf(zone, from * DAY), to: Infinity };
-  const found = occurrencesOfView(view, within).filter(({ content }) =>
-    matches(content ?? { title: busyWord }),
+  const wanted = wantedBy(choice);
+  const found = occurrencesOfView(view, within).filter(
+    (one) => wanted(one) && matches(one.content ?? { title: busyWord }),
   );
   const entries = found.slice(0, MOST_FOUND).map((one) => pageEntry(one, zone));
   const days = entries.map((e) => e.firstDay);

@@ -11,6 +11,10 @@ export interface LineSetting {
   readonly hostZone: ZoneName;
   readonly today: Day;
   readonly busyWord: string;
+  /** The calendars by which entries are told apart, in order; fewer than two tell nothing. */
+  readonly calendars: readonly string[];
+  /** Whether it is told that an entry leaves the time free: where others do not. */
+  readonly tellsFree: boolean;
   /** Returns the address of an entry's own page. */
   readonly addressOf: (entry: PageEntry) => string;
 }
@@ -47,7 +51,20 @@ export function shortEntry(entry: PageEntry, day: Day, setting: LineSetting, tim
 function title(entry: PageEntry, setting: LineSetting): Html {
   const text = titleOf(entry, setting);
   if (!entry.one.content) return html`<span class="what" dir="auto">${text}</span>`;
-  return html`<a class="what" dir="auto" href="${setting.addressOf(entry)}">${text}</a>`;
+  return html`${swatchOf(entry.one.content.calendar, setting)}<a class="what" dir="auto" href="${setting.addressOf(entry)}">${text}</a>`;
+}
+
+/** How many patterns calendars are told apart by, before they begin again. */
+const SWATCHES = 8;
+
+/** Returns the pattern that stands for a calendar, with its name for whoever does not see it. */
+export function swatchOf(
+  calendar: string | undefined,
+  { calendars }: Pick<LineSetting, 'calendars'>,
+): Html | '' {
+  const place = calendars.indexOf(calendar ?? '');
+  if (place < 0 || calendars.length < 2) return '';
+  return html`<span class="swatch swatch-${(place % SWATCHES) + 1}" title="${calendar!}"><span class="unseen">${calendar!}: </span></span>`;
 }
 
 type Told = Html | Html[] | '';
@@ -71,6 +88,8 @@ const LINES: {
   publicLink: (v, speech) => link(v, speech.say('more')),
   joinLink: (v, speech) => link(v, speech.say('join')),
   attachments: (v) => v.map((a) => link(a.href, a.name)).filter((a) => a !== ''),
+  // Told with the title.
+  calendar: null,
 };
 const LINE_FIELDS = (Object.keys(LINES) as OutwardField[]).filter((field) => LINES[field]);
 
@@ -107,7 +126,7 @@ export function titleOf(
 }
 
 /** Returns in words what colour or a line through would tell. */
-export function marks({ one }: PageEntry, long: boolean, { speech }: LineSetting): Html {
+export function marks({ one }: PageEntry, long: boolean, { speech, tellsFree }: LineSetting): Html {
   const { status, kind, shows } = one.content ?? {};
   const words = [
     status === 'cancelled' && speech.say('cancelled'),
@@ -115,7 +134,7 @@ export function marks({ one }: PageEntry, long: boolean, { speech }: LineSetting
     !long && kind && speech.say(kind),
     !long && slipped(one) && speech.say('moved'),
     one.tentative && speech.say('tentative'),
-    long && shows === 'free' && speech.say('free'),
+    long && tellsFree && shows === 'free' && speech.say('free'),
   ].filter((word) => typeof word === 'string');
   return html`${words.map((w) => html` <em class="mark">${w}</em>`)}`;
 }

@@ -2,6 +2,7 @@ import { addressWith, type Choice, type PageOptions } from './choice';
 import type { OutwardView } from '../../glass';
 import { html, type Html } from './html';
 import { mayLeave } from './noticesPage';
+import type { Speech } from '../speech/speech';
 
 /** Returns the address by which programs of a device open a feed. */
 export function webcalOf(feed: string): string {
@@ -26,6 +27,11 @@ export function takePart(view: OutwardView, { speech }: Choice, options: PageOpt
 </section>`;
 }
 
+/** Returns an address to copy; the script adds the button, as nothing else can. */
+function address(of: string, speech: Speech): Html {
+  return html`<code class="address" data-copy="${speech.say('copyAddress')}" data-copied="${speech.say('copied')}">${of}</code>`;
+}
+
 /** Returns the page that tells in plain words how to follow, and what to expect. */
 export function followPart({ speech, text }: Choice, options: PageOptions): Html {
   const { addresses, listed } = options;
@@ -45,7 +51,7 @@ export function followPart({ speech, text }: Choice, options: PageOptions): Html
 <p><a class="button" href="${webcalOf(addresses.feed)}">${open}</a></p>
 <div class="beside"><div>
 <h3>${speech.say('followAddress')}</h3>
-<p><code>${addresses.feed}</code></p>
+<p>${address(addresses.feed, speech)}</p>
 <h3>${speech.say('followSteps')}</h3>
 <ol>${[speech.say('followStep1', { open }), speech.say('followStep2'), speech.say('followStep3'), speech.say('followStep4')].map((step) => html`<li>${step}</li>`)}</ol>
 </div>${code ? html`<figure><img src="${code}" alt="${speech.say('followCodeAlt')}" width="200" height="200"><figcaption>${speech.say('followCode')}</figcaption></figure>` : ''}</div>
@@ -55,7 +61,7 @@ ${
   addresses.dav
     ? html`<h3>${speech.say('followSync')}</h3>
 <p>${speech.say('followSyncSay')}</p>
-<p><code>${addresses.dav}</code></p>
+<p>${address(addresses.dav, speech)}</p>
 `
     : ''
 }<h3>${speech.say('followOrCopy')}</h3>

@@ -6,6 +6,10 @@ import { html, type Html } from './html';
 export interface GridSetting extends LineSetting {
   /** The month whose days are the page's; others are dimmed. */
   readonly month: number;
+  /** Whether today is one of its days. */
+  readonly isNow: boolean;
+  /** The end of its weeks; days from here on stand on narrow screens alone. */
+  readonly end: Day;
   readonly caption: string;
   /** Returns the address of a day's list. */
   readonly listOf: (day: Day) => string;
@@ -22,7 +26,7 @@ export function grid(agenda: readonly PageEntry[], from: Day, to: Day, setting: 
   const week = Array.from({ length: 7 }, (_, i) => from + i);
   return html`<h2>${caption}</h2><table class="grid">
 <thead><tr>${week.map((d) => html`<th scope="col"><abbr title="${speech.weekdayLong(d)}">${speech.weekday(d)}</abbr></th>`)}</tr></thead>
-<tbody>${weeks.map((first) => html`<tr>${week.map((_, i) => cell(first + i, days.get(first + i) ?? [], setting))}</tr>`)}</tbody></table>
+<tbody>${weeks.map((first) => html`<tr${first >= setting.end && html` class="beyond"`}>${week.map((_, i) => cell(first + i, days.get(first + i) ?? [], setting))}</tr>`)}</tbody></table>
 ${from < today && today < to && html`<p class="narrow" dir="auto">${speech.say('narrow')}</p>`}
 ${!days.size && html`<p class="none" dir="auto">${speech.say('none')}</p>`}`;
 }
@@ -31,7 +35,7 @@ function cell(day: Day, entries: readonly PageEntry[], setting: GridSetting): Ht
   const { speech } = setting;
   const { date, month } = partsOfDay(day);
   const classes = [
-    month !== setting.month && 'other',
+    month !== setting.month && (setting.isNow && day > setting.today ? 'other next' : 'other'),
     day === setting.today && 'today',
     weekdayOf(day) > 4 && 'weekend',
     day < setting.today && 'past',

@@ -13,6 +13,12 @@ const ENTITIES: Record<string, string> = {
   "'": '&#39;',
 };
 
+/** Returns what every outside page has in its head: the mark in a browser's tab, and the style sheet of a folder that ends in `/`. */
+export function headLinks(assets = '/outside/'): Html {
+  return html`<link rel="icon" type="image/svg+xml" href="/mark.svg">
+<link rel="stylesheet" href="${assets}outside.css">`;
+}
+
 /** Returns HTML in which every value that is not HTML itself is escaped; attributes must stand in quotes. */
 export function html(strings: TemplateStringsArray, ...parts: Part[]): Html {
   let text = strings[0]!;

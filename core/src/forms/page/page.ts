@@ -3,14 +3,14 @@ import type { Revision } from '../../reach';
 import { onText } from '../onText';
 import { noticeWords, type Notice } from '../notice';
 import { directionOf } from '../speech/reading';
-import { clockChangeIn, momentText } from '../speech/speech';
+import { clockChangeIn, momentText, speechOf } from '../speech/speech';
 import { pageEntry } from './agenda';
 import { addressWith, choiceOf, type Choice, type PageOptions, type PageQuery } from './choice';
 import { daysPart, lineSetting } from './daysPage';
 import { titleOf } from './entryLine';
 import { entryPart, timesOfEntry } from './entryPage';
 import { followPart, takePart } from './followPage';
-import { html, type Html } from './html';
+import { headLinks, html, type Html } from './html';
 import { mayLeave, noticesPart } from './noticesPage';
 import { languageName, settingsPart } from './settingsPage';
 import { socialPart, type Told } from './social';
@@ -44,7 +44,8 @@ export function writtenPage(view: OutwardView, revision: Revision, asked: PageOp
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${told.title === name ? name : `${told.title} – ${name}`}</title>
 ${description && html`<meta name="description" content="${description}">`}
-<link rel="stylesheet" href="${options.assets}outside.css">
+<link rel="preload" href="${options.assets}b612-400.woff2" as="font" type="font/woff2" crossorigin>
+${headLinks(options.assets)}
 <link rel="alternate" type="text/calendar" href="${options.addresses.feed}" title="${name}">
 <link rel="alternate" type="application/atom+xml" href="${options.addresses.feed.replace(/\.ics$/, '.atom')}" title="${name}">
 <script src="${options.assets}outside.js" defer></script>${discovery(options, name)}${socialPart(told, view, choice, options)}
@@ -175,10 +176,12 @@ function foot(
   { speech, zone }: Choice,
   { form, addresses, now, listed }: PageOptions,
 ): Html {
+  // Paper is read in other years too.
+  const full = speechOf(speech);
   const said = {
     number: revision.number,
-    moment: momentText(speech, revision.at, zone),
-    now: `${momentText(speech, Math.max(now, revision.at), zone)} (${zoneText(zone)})`,
+    moment: momentText(full, revision.at, zone),
+    now: `${momentText(full, Math.max(now, revision.at), zone)} (${zoneText(zone)})`,
   };
   return html`<footer>${form === 'embed' && html`<p><a href="${addresses.see}" target="_blank" rel="noopener">${speech.say('wholePage')}</a></p>`}<p>${speech.say('revision', said)}</p>${listed && form === 'page' && html`<p><a href="/board">${speech.say('boardMore')}</a></p>`}</footer>`;
 }

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { outwardView, type Glass, type OutwardView } from '../../glass';
+import { outwardView, type Glass, type OutwardView, type WindowRules } from '../../glass';
 import { nextRevision } from '../../reach';
-import { STREET, date, entry, rulesOf, zoned } from '../../testing/samples';
+import { STREET, date, entry, rulesOf, source, zoned } from '../../testing/samples';
 import { occurrencesOfView } from '../../glass';
 import { entryFile } from '../entryFile';
 import { lintCalendar } from '../lint/lintCalendar';
 import type { PageOptions } from './choice';
+import { writeForm } from '../formTable';
 import { writtenPage } from './page';
 
 const RANGE = { from: Date.UTC(2026, 0, 1), to: Date.UTC(2027, 0, 1) };
@@ -52,7 +53,7 @@ describe('a page in the reader’s way', () => {
     expect(american.indexOf('title="Sunday"')).toBeLessThan(american.indexOf('title="Monday"'));
     const french = page([LECTURE], { accepted: ['fr'], query: { show: 'list', clock: '24' } });
     expect(french).toContain('Aller aux entrées');
-    expect(french).toContain('ven. 12 juin 2026');
+    expect(french).toContain('ven. 12 juin');
     expect(page([LECTURE], { accepted: ['fr'], query: { lang: 'de' } })).toContain('Zu den Einträgen');
   });
 
@@ -109,8 +110,8 @@ describe('the views', () => {
       place.flatMap((c) => (c.startsWith(name) ? [Number(c.slice(1))] : [])).reduce((a, b) => a + b, 0);
     // Quarters of an hour from 8 o'clock on.
     expect(places.map((p) => [sum(p, 's'), sum(p, 'n'), p.includes('of2')])).toEqual([
-      [26, 6, true],
-      [28, 4, true],
+      [26, 7, true],
+      [28, 5, true],
     ]);
     expect(places.map((p) => sum(p, 'l'))).toEqual([0, 1]);
     expect(text).toContain('<li>08:00</li>');
@@ -121,7 +122,7 @@ describe('the views', () => {
     const many = Array.from({ length: 200 }, (_, i) => ({ ...LECTURE, id: `n${i}`, title: `No ${i}` }));
     const late = { ...LECTURE, id: 'late', start: zoned('2026-06-20T10:00'), end: zoned('2026-06-20T11:00') };
     expect(page(many)).toContain('189 more');
-    expect(page(many, { query: { show: 'week' } })).toContain('196 more');
+    expect(page(many, { query: { show: 'week' } })).toContain('197 more');
     const list = page([...many, late], { query: { show: 'list' } });
     expect(list).toContain('No 199');
     expect(list).not.toContain('2026-06-20T');
@@ -129,10 +130,106 @@ describe('the views', () => {
   });
 });
 
+describe('calendars of one window', () => {
+  const works = entry({ ...LECTURE, id: 'works', calendarId: 'b', title: 'Pile driving', labels: ['Noise'] });
+  const lecture = { ...LECTURE, labels: ['Talk'] };
+  const sources = [
+    { ...source('a', 'clear'), as: 'Quay' },
+    { ...source('b', 'clear'), as: 'Works' },
+  ];
+  const named = (parts: Partial<WindowRules> = {}) =>
+    outwardView(
+      [lecture, works],
+      rulesOf('clear', { sources, namesCalendars: true, ...parts }),
+      RANGE,
+      STREET,
+    );
+  const shown = (query: PageOptions['query'], view = named()) =>
+    write(view, { query: { show: 'list', ...query } }).html;
+
+  it('are named with each entry, and switched on and off by links that go on from page to page', () => {
+    const both = shown({});
+    expect(both).toContain(
+      'swatch-2" title="Works"><span class="unseen">Works: </span></span><a class="what"',
+    );
+    expect(both).toContain(
+      'href="/see/k?calendars=2&amp;show=list&amp;from=2026-06-10" class="on-show" aria-label="Hide Quay"',
+    );
+    const one = shown({ calendars: '2' });
+    expect(one).toContain('>Pile driving</a>');
+    expect(one).not.toContain('Tide lecture');
+    expect(one).toContain('aria-label="Show Quay"');
+    expect(one).toContain('calendars=2&amp;show=week');
+    for (const nothing of ['', '3', '0.x', '1.2'])
+      expect(shown({ calendars: nothing })).toContain('Tide lecture');
+  });
+
+  it('are chosen by label too, as far as labels go out', () => {
+    const text = shown({ label: 'NOISE' });
+    expect(text).toContain('>Pile driving</a>');
+    expect(text).not.toContain('Tide lecture</a>');
+    expect(text).toContain('<option value="Noise" selected>Noise</option>');
+    const tinted = sources.map((s) => ({ ...s, glass: 'tinted' as const }));
+    expect(shown({}, named({ sources: tinted }))).not.toContain('name="label"');
+  });
+
+  it('are not told apart unless the window says so, and not where only busy times are seen', () => {
+    expect(shown({}, named({ namesCalendars: false }))).not.toContain('Works');
+    const frosted = sources.map((s) => ({ ...s, glass: 'frosted' as const }));
+    expect(shown({}, named({ sources: frosted }))).not.toContain('Works');
+  });
+
+  it('stand in feeds as categories, and in tables as a column', () => {
+    const view = named();
+    const revision = nextRevision(null, view, NOW);
+    const setting = { addresses: ADDRESSES, now: NOW };
+    expect(writeForm('feed', view, revision, setting)).toMatch(/SUMMARY:Pile driving[^]*?CATEGORIES:Works/);
+    expect(writeForm('table', view, revision, setting)).toMatch(/End offset,Calendar\r\n/);
+  });
+});
+
+describe('the first view', () => {
+  const first = (now: string, wording = {}, options: Partial<PageOptions> = {}) =>
+    /<span aria-current="true">(\w+)</.exec(
+      write(viewOf([LECTURE], 'clear', wording), { now: Date.parse(now), ...options }).html,
+    )![1];
+
+  it('is the month, and the list where the month is nearly over, unless the window or the reader says otherwise', () => {
+    expect(first('2026-06-10T15:00Z')).toBe('Month');
+    expect(first('2026-06-24T02:00Z')).toBe('Month');
+    expect(first('2026-06-24T15:00Z')).toBe('List');
+    expect(first('2026-06-29T15:00Z', { firstView: 'week' })).toBe('Week');
+    expect(first('2026-06-29T15:00Z', {}, { query: { from: '2026-07-01' } })).toBe('Month');
+    expect(first('2026-06-29T15:00Z', {}, { query: { show: 'month' } })).toBe('Month');
+    expect(first('2026-06-10T15:00Z', {}, { form: 'embed' })).toBe('List');
+  });
+
+  it('goes on after the end of the month on narrow screens', () => {
+    const text = write(viewOf([MARKET]), { now: Date.parse('2026-06-20T15:00Z') }).html;
+    expect(text).toContain('<tr class="beyond">');
+    expect(text).toMatch(/other next weekend"><time datetime="2026-07-11">/);
+    expect(write(viewOf([MARKET]), { query: { show: 'month', from: '2026-08-01' } }).html).not.toContain(
+      'beyond',
+    );
+  });
+});
+
+it('says that time stays free only where other time is taken', () => {
+  const free = { ...LECTURE, id: 'free', shows: 'free' as const };
+  const list = (entries: Entries) => page(entries, { query: { show: 'list' } });
+  expect(list([free])).not.toContain('the time stays free');
+  expect(list([free, MARKET])).toContain('the time stays free');
+});
+
+it('names the year only where it is another one', () => {
+  const text = page([MARKET], { query: { show: 'list', from: '2026-12-20' } });
+  expect(text).toContain('<h2>Sun 20 Dec to Mon, 18 Jan 2027</h2>');
+});
+
 describe('finding', () => {
   it('shows every time at which all words are found, from the first day on, in whatever case and accent', () => {
     const text = page([LECTURE, MARKET], { query: { find: 'LECTURE  lamps', from: '2026-06-10' } });
-    expect(text).toContain('One time is found for “LECTURE  lamps” from Wed, 10 Jun 2026 on.');
+    expect(text).toContain('One time is found for “LECTURE  lamps” from Wed 10 Jun on.');
     expect(text).toContain('>Tide lecture</a>');
     expect(text).not.toContain('Market');
     expect(page([LECTURE, MARKET], { query: { find: 'market' } })).toContain('29 times are found');
@@ -149,7 +246,7 @@ describe('finding', () => {
     const daily = { ...MARKET, recurrence: { rule: 'FREQ=DAILY;COUNT=70', dates: [], exceptDates: [] } };
     const text = page([daily], { query: { find: 'market' } });
     expect(text.match(/<li class=/g)).toHaveLength(50);
-    expect(text).toContain('Only the first 50 are shown here. Go on from Sat, 1 Aug 2026.');
+    expect(text).toContain('Only the first 50 are shown here. Go on from Sat 1 Aug.');
     expect(text).toContain('from=2026-08-01&amp;find=market" rel="next"');
   });
 });
@@ -255,7 +352,7 @@ describe('following', () => {
     } as const;
     const text = page([], options);
     expect(text).toContain('href="webcal://w.example/feed/k.ics"');
-    expect(text).toContain('<code>https://w.example/feed/k.ics</code>');
+    expect(text).toContain('>https://w.example/feed/k.ics</code>');
     expect(text).toContain('src="/see/k/follow.svg"');
     expect(text).toContain('It will be called “Bridge times” in your program');
     expect(text).toContain('A copy stays as it was when it was taken.');

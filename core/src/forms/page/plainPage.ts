@@ -1,4 +1,4 @@
-import { html } from './html';
+import { headLinks, html } from './html';
 
 /** What a page asks to be done: where it is sent, and what its button says. */
 export interface PlainAsk {
@@ -14,7 +14,7 @@ export function plainPage(title: string, say: string, language: string, ask?: Pl
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${title}</title>
-<link rel="stylesheet" href="/outside/outside.css">
+${headLinks()}
 </head>
 <body>
 <header><h1>${title}</h1></header>

@@ -1,6 +1,6 @@
 import { DAY, HOUR, MINUTE, dayToText, packRows, type Day, type Wall } from '../../zones';
 import { byDay, type PageEntry } from './agenda';
-import { classOf, shortEntry, spanText, timeOnDay, type LineSetting } from './entryLine';
+import { classOf, marks, shortEntry, spanText, timeOnDay, titleOf, type LineSetting } from './entryLine';
 import { html, type Html } from './html';
 
 export interface WeekSetting extends LineSetting {
@@ -10,10 +10,16 @@ export interface WeekSetting extends LineSetting {
 
 /** Rows of a day: quarters of an hour. */
 const QUARTER = 15 * MINUTE;
-/** An entry is drawn no lower than its words need. */
+/**
+ * An entry is drawn no lower than its words need: a line of letters takes so many rows, and so many letters fit into a day at its
+ * narrowest.
+ */
 const LEAST_ROWS = 3;
+const ROWS_PER_LINE = 1.6;
+const LETTERS_PER_LINE = 15;
+const MAX_LINES = 8;
 /** So many stand side by side at most, and so many in the row of whole days; the rest is in the list. */
-const MOST_LANES = 4;
+const MOST_LANES = 3;
 const MOST_WHOLE = 8;
 /** Hours of an ordinary day, shown even where nothing happens at them. */
 const [MORNING, EVENING] = [8, 17];
@@ -26,6 +32,8 @@ interface Placed {
   readonly lane: number;
   /** How many stand side by side there. */
   readonly lanes: number;
+  /** Whether there is room for more than when and what. */
+  readonly isRoomy: boolean;
 }
 
 /**
@@ -40,7 +48,7 @@ export function week(agenda: readonly PageEntry[], from: Day, setting: WeekSetti
     const entries = days.get(day) ?? [];
     const whole = entries.filter((e) => isWhole(e, day));
     const timed = entries.filter((e) => !isWhole(e, day));
-    const placed = placedOn(timed, day).filter((p) => p.lane < MOST_LANES);
+    const placed = placedOn(timed, day, setting).filter((p) => p.lane < MOST_LANES);
     const shown = whole.slice(0, MOST_WHOLE);
     return { day, whole: shown, placed, more: entries.length - shown.length - placed.length };
   });
@@ -71,8 +79,9 @@ function isWhole({ allDay, start, end }: PageEntry, day: Day): boolean {
 }
 
 /** Powers of two that add up to the place and the length of an entry: the style sheet adds them up again. */
-function placeOf({ from, to, lane, lanes }: Placed, firstHour: number): string {
-  return [...bits('s', from - firstHour * 4), ...bits('n', to - from), `l${lane}`, `of${lanes}`].join(' ');
+function placeOf({ from, to, lane, lanes, isRoomy }: Placed, firstHour: number): string {
+  const place = [...bits('s', from - firstHour * 4), ...bits('n', to - from), `l${lane}`, `of${lanes}`];
+  return [...place, ...(isRoomy ? ['roomy'] : [])].join(' ');
 }
 
 function bits(name: string, number: number): string[] {
@@ -86,25 +95,63 @@ function timeIn(entry: PageEntry, day: Day, { speech }: LineSetting): string {
     : timeOnDay(entry, day, speech);
 }
 
-/** Returns entries of a day with their places: those that would cover each other stand side by side. */
-function placedOn(entries: readonly PageEntry[], day: Day): Placed[] {
-  const spans = entries
-    .map((entry) => {
-      const from = Math.floor(Math.max(0, entry.start - day * DAY) / QUARTER);
-      const to = Math.ceil(Math.min(DAY, entry.end - day * DAY) / QUARTER);
-      const length = Math.max(LEAST_ROWS, to - from);
-      const top = Math.min(from, DAY / QUARTER - length);
-      return { entry, from: top, to: top + length };
-    })
-    .sort((a, b) => a.from - b.from || b.to - a.to);
-  const out: Placed[] = [];
-  for (let at = 0; at < spans.length;) {
+/** An entry's stretch of a day, in quarters. */
+interface Stretch {
+  readonly entry: PageEntry;
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * Returns entries of a day with their places: those that would cover each other stand side by side. Where they do, words need more
+ * lines, which may make others stand beside them; so they are placed twice.
+ */
+function placedOn(entries: readonly PageEntry[], day: Day, setting: LineSetting): Placed[] {
+  const linesOf = (entry: PageEntry, lanes: number) => {
+    const text = `${timeIn(entry, day, setting)} ${titleOf(entry, setting)} ${marks(entry, false, setting).text}`;
+    return lineCount(text.replace(/<[^>]*>/g, ' '), Math.floor(LETTERS_PER_LINE / lanes));
+  };
+  const stretchOf = (entry: PageEntry, lanes: number): Stretch => {
+    const from = Math.floor(Math.max(0, entry.start - day * DAY) / QUARTER);
+    const to = Math.ceil(Math.min(DAY, entry.end - day * DAY) / QUARTER);
+    const rows = Math.ceil(linesOf(entry, lanes) * ROWS_PER_LINE);
+    const length = Math.max(LEAST_ROWS, rows, to - from);
+    const top = Math.min(from, DAY / QUARTER - length);
+    return { entry, from: top, to: top + length };
+  };
+  const alone = packed(entries.map((entry) => stretchOf(entry, 1)));
+  return packed(alone.map(({ entry, lanes }) => stretchOf(entry, lanes))).map((place) => ({
+    ...place,
+    isRoomy: place.to - place.from >= Math.ceil((linesOf(place.entry, place.lanes) + 2) * ROWS_PER_LINE),
+  }));
+}
+
+/** Returns stretches of a day with their lanes, in order of time. */
+function packed(unordered: readonly Stretch[]): Omit<Placed, 'isRoomy'>[] {
+  const stretches = unordered.toSorted((a, b) => a.from - b.from || b.to - a.to);
+  const out: Omit<Placed, 'isRoomy'>[] = [];
+  for (let at = 0; at < stretches.length;) {
     const start = at;
-    let end = spans[at]!.to;
-    while (at < spans.length && spans[at]!.from < end) end = Math.max(end, spans[at++]!.to);
-    const group = spans.slice(start, at);
+    let end = stretches[at]!.to;
+    while (at < stretches.length && stretches[at]!.from < end) end = Math.max(end, stretches[at++]!.to);
+    const group = stretches.slice(start, at);
     const { rows, count } = packRows(group);
     out.push(...group.map((span, i) => ({ ...span, lane: rows[i]!, lanes: Math.min(count, MOST_LANES) })));
   }
   return out;
+}
+
+/** Returns how many lines words take where `width` letters fit into one; longer words are broken. */
+function lineCount(text: string, width: number): number {
+  let lines = 1;
+  let used = 0;
+  for (const { length } of text.split(/\s+/).filter(Boolean)) {
+    if (used && used + 1 + length > width) {
+      lines++;
+      used = 0;
+    }
+    used += (used ? 1 : 0) + length;
+    for (; used > width; used -= width) lines++;
+  }
+  return Math.min(lines, MAX_LINES);
 }

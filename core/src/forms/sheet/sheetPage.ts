@@ -1,4 +1,4 @@
-import { html, type Html } from '../page/html';
+import { headLinks, html, type Html } from '../page/html';
 import { followAddress, windowHead } from '../page/windowLine';
 import { zoneText } from '../page/words';
 import { readingOf } from '../speech/reading';
@@ -26,7 +26,7 @@ export function sheetPage({ name, note, address, links }: LinkSheet, options: Sh
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="robots" content="noindex, nofollow">
 <title>${name}</title>
-<link rel="stylesheet" href="${assets}outside.css">
+${headLinks(assets)}
 </head>
 <body>
 <header><h1 dir="auto">${name}</h1>

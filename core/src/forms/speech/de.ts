@@ -105,7 +105,7 @@ export const de: Words = {
   followSteps: 'So folgen Sie',
   followStep1:
     'Drücken Sie „{open}“. Öffnet sich Ihr Programm und fragt nach, stimmen Sie zu. Das ist alles.',
-  followStep2: 'Öffnet sich nichts, kopieren Sie die Adresse unten.',
+  followStep2: 'Öffnet sich nichts, kopieren Sie die Adresse oben.',
   followStep3:
     'Suchen Sie in Ihrem Kalenderprogramm, wie man einen Kalender über seine Adresse, aus dem Web oder als Abonnement hinzufügt. Das steht oft dort, wo Kalender hinzugefügt werden, nicht wo Dateien importiert werden.',
   followStep4: 'Fügen Sie die Adresse ein und bestätigen Sie. Eine Datei zu importieren ergäbe eine Kopie.',
@@ -121,6 +121,14 @@ export const de: Words = {
   followStop: 'Zum Beenden entfernen Sie den Kalender aus Ihrem Programm. Hier erfährt es niemand.',
   followPrivate:
     'Diese Adresse ist für Sie. Wer sie hat, sieht dasselbe wie Sie; geben Sie sie mit Bedacht weiter.',
+
+  copyAddress: 'Kopieren',
+  copied: 'Kopiert',
+  calendars: 'Kalender in diesem Fenster',
+  hideCalendar: '{name} ausblenden',
+  showCalendar: '{name} einblenden',
+  label: 'Stichwort',
+  anyLabel: 'Jedes Stichwort',
 
   settingsTitle: 'Zone, Uhr und Sprache',
   yourZone: 'Ihre Zeitzone',

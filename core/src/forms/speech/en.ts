@@ -110,7 +110,7 @@ export const en = {
     'A program that has room for a CalDAV account reads the same here and fetches only what has changed; it needs no password. Where it asks for a user name and a password, give the long word in the address as either.',
   followSteps: 'How to follow',
   followStep1: 'Press “{open}”. If your program opens and asks, say yes. That is all.',
-  followStep2: 'If nothing opens, copy the address below.',
+  followStep2: 'If nothing opens, copy the address above.',
   followStep3:
     'In your calendar program look for adding a calendar by its address, from the web or by subscription. It is often found where calendars are added, not where files are imported.',
   followStep4: 'Paste the address and confirm. Importing a file would give you a copy instead.',
@@ -127,6 +127,14 @@ export const en = {
     'This address is yours to use. Whoever has it sees the same as you, so pass it on with care.',
 
   // The reader's settings
+  copyAddress: 'Copy',
+  copied: 'Copied',
+  calendars: 'Calendars in this window',
+  hideCalendar: 'Hide {name}',
+  showCalendar: 'Show {name}',
+  label: 'Label',
+  anyLabel: 'Any label',
+
   settingsTitle: 'Zone, clock and language',
   yourZone: 'Your time zone',
   hostZoneChoice: 'The host’s zone, {zone}',

@@ -103,7 +103,7 @@ export const es: Words = {
     'Un programa con cuenta CalDAV lee aquí lo mismo y solo pide lo que ha cambiado; no necesita contraseña. Si pide usuario y contraseña, escriba en uno de los dos la palabra larga de la dirección.',
   followSteps: 'Cómo seguir',
   followStep1: 'Pulse «{open}». Si su programa se abre y pregunta, acepte. Eso es todo.',
-  followStep2: 'Si no se abre nada, copie la dirección de abajo.',
+  followStep2: 'Si no se abre nada, copie la dirección de arriba.',
   followStep3:
     'En su programa de calendario busque cómo añadir un calendario por su dirección, desde la web o por suscripción. Suele estar donde se añaden calendarios, no donde se importan archivos.',
   followStep4: 'Pegue la dirección y confirme. Importar un archivo le daría una copia.',
@@ -118,6 +118,14 @@ export const es: Words = {
   followStop: 'Para dejarlo, quite el calendario de su programa. Aquí no se avisa a nadie.',
   followPrivate:
     'Esta dirección es para usted. Quien la tenga ve lo mismo que usted: compártala con cuidado.',
+
+  copyAddress: 'Copiar',
+  copied: 'Copiada',
+  calendars: 'Calendarios de esta ventana',
+  hideCalendar: 'Ocultar {name}',
+  showCalendar: 'Mostrar {name}',
+  label: 'Etiqueta',
+  anyLabel: 'Cualquier etiqueta',
 
   settingsTitle: 'Zona, reloj e idioma',
   yourZone: 'Su zona horaria',

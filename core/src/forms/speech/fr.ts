@@ -103,7 +103,7 @@ export const fr: Words = {
     'Un programme avec un compte CalDAV lit ici la même chose et ne prend que ce qui a changé ; aucun mot de passe n’est nécessaire. S’il demande un nom et un mot de passe, donnez pour l’un ou l’autre le long mot de l’adresse.',
   followSteps: 'Comment suivre',
   followStep1: 'Appuyez sur « {open} ». Si votre programme s’ouvre et demande, acceptez. C’est tout.',
-  followStep2: 'Si rien ne s’ouvre, copiez l’adresse ci-dessous.',
+  followStep2: 'Si rien ne s’ouvre, copiez l’adresse ci-dessus.',
   followStep3:
     'Dans votre programme de calendrier, cherchez à ajouter un calendrier par son adresse, depuis le web ou par abonnement. Cela se trouve souvent là où l’on ajoute des calendriers, non là où l’on importe des fichiers.',
   followStep4: 'Collez l’adresse et confirmez. Importer un fichier vous donnerait une copie.',
@@ -118,6 +118,14 @@ export const fr: Words = {
   followStop: 'Pour arrêter, retirez le calendrier de votre programme. Personne ici n’en est averti.',
   followPrivate:
     'Cette adresse est pour vous. Quiconque l’a voit la même chose que vous : transmettez-la avec soin.',
+
+  copyAddress: 'Copier',
+  copied: 'Copiée',
+  calendars: 'Calendriers de cette fenêtre',
+  hideCalendar: 'Masquer {name}',
+  showCalendar: 'Afficher {name}',
+  label: 'Étiquette',
+  anyLabel: 'Toutes les étiquettes',
 
   settingsTitle: 'Fuseau, horloge et langue',
   yourZone: 'Votre fuseau horaire',

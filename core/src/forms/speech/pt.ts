@@ -102,7 +102,7 @@ export const pt: Words = {
     'Um programa com conta CalDAV lê aqui o mesmo e só busca o que mudou; não precisa de senha. Se pedir usuário e senha, dê como um deles a palavra longa do endereço.',
   followSteps: 'Como seguir',
   followStep1: 'Carregue em “{open}”. Se o seu programa abrir e perguntar, aceite. É tudo.',
-  followStep2: 'Se nada abrir, copie o endereço abaixo.',
+  followStep2: 'Se nada abrir, copie o endereço acima.',
   followStep3:
     'No seu programa de calendário procure como adicionar um calendário pelo endereço, da web ou por subscrição. Costuma estar onde se adicionam calendários, não onde se importam ficheiros.',
   followStep4: 'Cole o endereço e confirme. Importar um ficheiro dar-lhe-ia uma cópia.',
@@ -116,6 +116,14 @@ export const pt: Words = {
     'Pedimos aos programas que voltem a ver de hora a hora. Muitos veem de poucas em poucas horas, alguns só uma vez por dia; uns poucos deixam escolher.',
   followStop: 'Para parar, retire o calendário do seu programa. Aqui ninguém é avisado.',
   followPrivate: 'Este endereço é para si. Quem o tiver vê o mesmo que você: partilhe-o com cuidado.',
+
+  copyAddress: 'Copiar',
+  copied: 'Copiado',
+  calendars: 'Calendários desta janela',
+  hideCalendar: 'Ocultar {name}',
+  showCalendar: 'Mostrar {name}',
+  label: 'Etiqueta',
+  anyLabel: 'Qualquer etiqueta',
 
   settingsTitle: 'Fuso, relógio e língua',
   yourZone: 'O seu fuso horário',

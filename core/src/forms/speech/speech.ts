@@ -6,6 +6,7 @@ import {
   HOUR,
   MINUTE,
   nextClockChange,
+  partsOfDay,
   timeOfWall,
   wallAt,
   type Day,
@@ -25,6 +26,8 @@ export interface Speech extends Reading {
   say(message: Message, values?: Values): string;
   /** Returns `Mon, 23 Nov 2026`. */
   day(day: Day): string;
+  /** Returns `Mon, 23 Nov`. */
+  dayInYear(day: Day): string;
   /** Returns `November 2026`. */
   month(day: Day): string;
   /** Returns `14:30`, or `2:30 pm`. */
@@ -54,6 +57,14 @@ export function speechOf(reading: Reading): Speech {
 /** Returns what speaks the language of a window, or English where it is another one: for files, whose reader is not known. */
 export function speechFor(language: string): Speech {
   return speechOf(readingOf({ own: language }));
+}
+
+/** Returns the same speech for somebody who reads it in a year: days of that year go without it. */
+export function speechInYear(speech: Speech, year: number): Speech {
+  return {
+    ...speech,
+    day: (day) => (partsOfDay(day).year === year ? speech.dayInYear(day) : speech.day(day)),
+  };
 }
 
 /** Times of the 24-hour clock as they are written in a language, if that is not `09:05`. */
@@ -93,6 +104,7 @@ function newSpeech(reading: Reading): Speech {
       return String(format.format(values));
     },
     day: inDays({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }),
+    dayInYear: inDays({ weekday: 'short', day: 'numeric', month: 'short' }),
     month: inDays({ month: 'long', year: 'numeric' }),
     time:
       clock === '12'
