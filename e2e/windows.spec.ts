@@ -55,10 +55,11 @@ test('the studio shows what is served, by filter, cut, pattern and reader', asyn
   await page.getByLabel('Join them by').selectOption('any');
   await said(page, 'entries not labelled “milestone” or milestones');
   await expect.poll(count).toBe(all);
-  await said(page, /The filter asks for labels, which readers do not get/);
+  await said(page, /The filter looks at labels, which readers do not get/);
 
   // Field by field, and titles by a pattern with a fallback.
   await page.getByText('place', { exact: true }).click();
+  await page.getByText(/^More: .*titles/).click();
   await page.getByLabel('Pattern of titles').fill('{calendar}: {label|title}');
   await expect(
     preview(page)
@@ -229,8 +230,7 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
 
   // Listing it is a step of its own to confirm.
   await studio(page, 'Divers');
-  await page.getByText('Zone, search engines').click();
-  await page.getByText('List the window').click();
+  await page.getByText('List the window on the notice board').click();
   await page.getByRole('button', { name: 'Show this outside …' }).press('Enter');
   const now = page.getByRole('button', { name: 'Show this outside now' });
   await said(page, /^The window is listed: it stands on the notice board/);
@@ -586,8 +586,7 @@ test('unlisting counts who loses the public address, which goes on for a while w
   await studio(page, 'Bridge times');
   const publish = async (told: RegExp) => {
     await expect(page.getByText(/^\d+ times in all$/)).toBeVisible();
-    await page.getByText('Zone, search engines').click();
-    await page.getByText('List the window').click();
+    await page.getByText('List the window on the notice board').click();
     await page.getByRole('button', { name: 'Show this outside …' }).click();
     await confirmLarge(page);
     const effects = page.getByRole('group', { name: 'Large effects to confirm' });

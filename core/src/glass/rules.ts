@@ -33,7 +33,7 @@ export const SHOWINGS = ['list', 'week', 'month'] as const;
 export type Showing = (typeof SHOWINGS)[number];
 
 /** What a page shows first; `auto` is the month, or the list where the month is nearly over. */
-export const FIRST_VIEWS = ['auto', ...SHOWINGS] as const;
+export const FIRST_VIEWS = ['auto', 'list', 'week', 'month'] as const satisfies readonly ('auto' | Showing)[];
 export type FirstView = (typeof FIRST_VIEWS)[number];
 
 export const DUE_FORMS = ['all-day', 'task'] as const;

@@ -8,6 +8,7 @@ import {
   type Filter,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
+import { useRef } from 'react';
 import styled from 'styled-components';
 import type { Calendar, House, Label } from '@zonal/core/api';
 import { QuietButton } from '../ui/Button';
@@ -16,6 +17,7 @@ import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Tick } from '../ui/Tick';
+import { useFocusAdded } from '../ui/useFocusAdded';
 import { goneWords } from './windowNotes';
 
 const Group = styled.div`
@@ -32,6 +34,10 @@ const Part = styled.div`
   align-items: end;
   border-bottom: 1px solid var(--hair);
   padding-bottom: 0.5rem;
+`;
+
+const Parts = styled.div`
+  display: contents;
 `;
 
 const Fields = styled.div`
@@ -101,6 +107,12 @@ interface GroupProps {
 
 function GroupEditor({ group, names, depth, onChange }: GroupProps) {
   const parts = partsOf(group);
+  const list = useRef<HTMLDivElement>(null);
+  const focusAdded = useFocusAdded(list);
+  const add = (part: Filter) => {
+    focusAdded();
+    onChange(make([...parts, part]));
+  };
   const make = (next: readonly Filter[], join = 'all' in group ? 'all' : 'any'): Filter =>
     join === 'all' ? { all: next } : { any: next };
   const replace = (i: number, next: Filter | null) =>
@@ -118,39 +130,41 @@ function GroupEditor({ group, names, depth, onChange }: GroupProps) {
           onChange={(join) => onChange(make(parts, join))}
         />
       )}
-      {parts.map((part, i) => {
-        const own = inner(part);
-        const denied = isDenied(part);
-        const wrap = (f: Filter) => (denied ? { not: f } : f);
-        return (
-          <Part key={i} role="group" aria-label={`Condition ${i + 1}`}>
-            <div>
-              <Tick isSelected={denied} onChange={(not) => replace(i, not ? { not: own } : own)}>
-                not
-              </Tick>
-              {isGroup(own) ? (
-                <GroupEditor
-                  group={own}
-                  names={names}
-                  depth={depth + 1}
-                  onChange={(f) => replace(i, wrap(f))}
-                />
-              ) : (
-                <ConditionEditor condition={own} names={names} onChange={(c) => replace(i, wrap(c))} />
-              )}
-            </div>
-            <QuietButton aria-label={`Take condition ${i + 1} out`} onPress={() => replace(i, null)}>
-              <X aria-hidden="true" />
-            </QuietButton>
-          </Part>
-        );
-      })}
+      <Parts ref={list}>
+        {parts.map((part, i) => {
+          const own = inner(part);
+          const denied = isDenied(part);
+          const wrap = (f: Filter) => (denied ? { not: f } : f);
+          return (
+            <Part key={i} role="group" aria-label={`Condition ${i + 1}`}>
+              <div>
+                <Tick isSelected={denied} onChange={(not) => replace(i, not ? { not: own } : own)}>
+                  not
+                </Tick>
+                {isGroup(own) ? (
+                  <GroupEditor
+                    group={own}
+                    names={names}
+                    depth={depth + 1}
+                    onChange={(f) => replace(i, wrap(f))}
+                  />
+                ) : (
+                  <ConditionEditor condition={own} names={names} onChange={(c) => replace(i, wrap(c))} />
+                )}
+              </div>
+              <QuietButton aria-label={`Take condition ${i + 1} out`} onPress={() => replace(i, null)}>
+                <X aria-hidden="true" />
+              </QuietButton>
+            </Part>
+          );
+        })}
+      </Parts>
       <Row>
-        <QuietButton onPress={() => onChange(make([...parts, { field: 'label', value: '' }]))}>
+        <QuietButton onPress={() => add({ field: 'label', value: '' })}>
           <Plus aria-hidden="true" /> Add a condition
         </QuietButton>
         {depth < 3 && parts.length > 0 && (
-          <QuietButton onPress={() => onChange(make([...parts, { any: [{ field: 'label', value: '' }] }]))}>
+          <QuietButton onPress={() => add({ any: [{ field: 'label', value: '' }] })}>
             <Plus aria-hidden="true" /> Add a group
           </QuietButton>
         )}

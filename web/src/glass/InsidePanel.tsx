@@ -12,7 +12,7 @@ import {
   type WindowInput,
 } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { AllCeilings, Calendar, House, Label } from '@zonal/core/api';
 import { Button, QuietButton } from '../ui/Button';
@@ -26,12 +26,17 @@ import { Tick } from '../ui/Tick';
 import { CeilingNote } from './CeilingNote';
 import { sourceOf } from './draft';
 import { FilterBuilder } from './FilterBuilder';
+import { isFound } from './windowSettings';
+import { useFocusAdded } from '../ui/useFocusAdded';
 
 const Source = styled.div`
   border-top: 1px solid var(--hair);
   padding-top: 0.6rem;
   display: grid;
   gap: 0.4rem;
+  &[hidden] {
+    display: none;
+  }
   [role='radiogroup'] label {
     padding-inline: 0.3rem;
     gap: 0.25rem;
@@ -80,21 +85,29 @@ interface InsidePanelProps {
   gone: readonly string[];
   /** Entries that are taken, of all there are; null while that is worked out. */
   taken: { taken: number; all: number } | null;
+  /** Words by which settings are looked for; empty for all. */
+  search: string;
   set: (part: Partial<WindowInput>) => void;
 }
 
 /** Which calendars the window is cut from, the glass before each, and which of their entries are taken. */
 export function InsidePanel(props: InsidePanelProps) {
-  const { calendars, startingGlass, labels, house, ceilings, draft, audiences, gone, taken, set } = props;
+  const { calendars, startingGlass, labels, house, ceilings, draft, audiences, gone, taken, search, set } =
+    props;
+  const isShown = (words: string) => isFound(search, words);
+  const list = useRef<HTMLDivElement>(null);
+  const focusAdded = useFocusAdded(list);
   const rest = calendars.filter((c) => !c.archivedAt && !draft.sources.some((s) => s.calendarId === c.id));
   /** The first one lends its name where the window has none yet. */
-  const add = (calendar: Calendar) =>
+  const add = (calendar: Calendar) => {
+    focusAdded();
     set({
       sources: [...draft.sources, sourceOf(calendar, startingGlass)],
       ...(draft.name.trim() || draft.sources.length
         ? {}
         : { name: calendar.name, hostZone: calendar.zone, colour: calendar.colour }),
     });
+  };
   const change = (calendarId: string, part: Partial<SourceRule>) =>
     set({ sources: draft.sources.map((s) => (s.calendarId === calendarId ? { ...s, ...part } : s)) });
   return (
@@ -103,18 +116,22 @@ export function InsidePanel(props: InsidePanelProps) {
       {!draft.sources.length && calendars.length > 0 && (
         <Faded>Start with the calendar that readers are to see. More can follow.</Faded>
       )}
-      {draft.sources.map((source) => (
-        <SourceEditor
-          key={source.calendarId}
-          source={source}
-          calendar={calendars.find((c) => c.id === source.calendarId)}
-          ceilings={ceilings}
-          audiences={audiences}
-          onChange={(part) => change(source.calendarId, part)}
-          onOut={() => set({ sources: draft.sources.filter((s) => s !== source) })}
-        />
-      ))}
-      {rest.length > 0 && (
+      {isShown('calendars sources glass cut outward name') && (
+        <Stack ref={list}>
+          {draft.sources.map((source) => (
+            <SourceEditor
+              key={source.calendarId}
+              source={source}
+              calendar={calendars.find((c) => c.id === source.calendarId)}
+              ceilings={ceilings}
+              audiences={audiences}
+              onChange={(part) => change(source.calendarId, part)}
+              onOut={() => set({ sources: draft.sources.filter((s) => s !== source) })}
+            />
+          ))}
+        </Stack>
+      )}
+      {rest.length > 0 && isShown('calendars sources add') && (
         <Source>
           <Faded>
             Add a calendar. It starts {GLASS_WORDS[startingGlass].word.toLowerCase()}:{' '}
@@ -134,7 +151,7 @@ export function InsidePanel(props: InsidePanelProps) {
         </Source>
       )}
       {!calendars.length && <Faded>There are no calendars yet. Make one under Calendars first.</Faded>}
-      <Source>
+      <Source hidden={!isShown('filter which entries labels free cancelled tentative conditions')}>
         <h3>Filter: which entries</h3>
         <FilterBuilder
           filter={draft.filter}
@@ -163,7 +180,7 @@ export function InsidePanel(props: InsidePanelProps) {
           </Tick>
         ))}
       </Source>
-      <Source>
+      <Source hidden={!isShown('horizon which days back ahead rolling fixed until')}>
         <h3>Horizon: which days</h3>
         <HorizonEditor draft={draft} set={set} />
       </Source>
@@ -297,12 +314,7 @@ function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }
       ))}
       {calendar?.lockedAt && <Faded>Locked down: nothing of it is seen outside, whatever stands here.</Faded>}
       {naming ? (
-        <Field
-          label="Its name in titles, as {calendar}"
-          value={source.as}
-          onChange={(as) => onChange({ as })}
-          maxLength={120}
-        />
+        <Field label="Outward name" value={source.as} onChange={(as) => onChange({ as })} maxLength={120} />
       ) : (
         <Button style={{ justifySelf: 'start', fontSize: '0.85rem' }} onPress={() => setNaming(true)}>
           Outward name: {source.as || name}

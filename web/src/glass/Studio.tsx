@@ -17,6 +17,7 @@ import { Waiting } from '../api/Waiting';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
 import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
+import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
@@ -46,18 +47,20 @@ const Columns = styled.div`
   > section + section {
     border-left: 3px double var(--line);
   }
-  /* The true outside view stays in sight beside whatever rule is being changed. */
-  > section:last-child > div {
-    position: sticky;
-    top: 0.5rem;
+  /* Columns scroll by themselves: the true outside view stays in sight beside whatever setting is being changed. */
+  @media (min-width: 70.01rem) {
     height: calc(100dvh - 10.5rem);
     min-height: 34rem;
+    > section {
+      overflow: auto;
+      overscroll-behavior: contain;
+    }
+    > section:last-child > div {
+      height: 100%;
+    }
   }
   @media (max-width: 70rem) {
     grid-template-columns: 1fr 1fr;
-    > section:last-child > div {
-      position: static;
-    }
     > section:last-child {
       grid-column: 1 / -1;
       border-left: 0;
@@ -82,6 +85,10 @@ const Head = styled.header`
   h1 {
     overflow-wrap: anywhere;
   }
+`;
+
+const Search = styled(Field)`
+  max-width: 22rem;
 `;
 
 const Live = styled.span`
@@ -140,6 +147,7 @@ function Desk({ calendars, window, copyable }: DeskProps) {
   const [asking, setAsking] = useState(false);
   const [rehearsing, setRehearsing] = useState(false);
   const [told, setTold] = useState<PreviewAnswer | null>(null);
+  const [search, setSearch] = useState('');
   const problem = problemOf(shutting.error);
   const lack = lackOf(draft);
   const closed = !!window?.closedAt;
@@ -268,6 +276,7 @@ function Desk({ calendars, window, copyable }: DeskProps) {
         </Notice>
       )}
       {lack && changed && <Faded>{lack}</Faded>}
+      <Search label="Find a setting" value={search} onChange={setSearch} />
       <Columns>
         <section aria-labelledby="inside">
           <InsidePanel
@@ -280,11 +289,20 @@ function Desk({ calendars, window, copyable }: DeskProps) {
             audiences={audiencesOf(window?.keys, draft.audience ?? 'street')}
             gone={gone}
             taken={told}
+            search={search}
             set={set}
           />
         </section>
         <section aria-labelledby="glass">
-          <GlassPanel draft={draft} set={set} isNew={!window} labels={labels} titles={told?.titles ?? null} />
+          <GlassPanel
+            draft={draft}
+            set={set}
+            isNew={!window}
+            calendars={calendars}
+            labels={labels}
+            titles={told?.titles ?? null}
+            search={search}
+          />
         </section>
         <section aria-labelledby="outside">
           <OutsidePanel draft={draft} setting={setting} onTold={setTold} />

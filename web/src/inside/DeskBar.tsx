@@ -1,6 +1,7 @@
 import { dayText, monthText } from '@zonal/core/forms';
 import { dayFromText, dayToText, type Day } from '@zonal/core/zones';
-import { ChevronLeft, ChevronRight, Clock, Redo2, Undo2 } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Clock, Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
+import { useState } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Edits } from './useEdits';
@@ -38,6 +39,22 @@ const Toggle = styled(ToggleButton)`
   }
 `;
 
+/** What a phone folds until it is asked for. */
+const Folded = styled(Row)`
+  @media (max-width: 44rem) {
+    &:not([data-open]) {
+      display: none;
+    }
+  }
+`;
+
+const FoldButton = styled(Button)`
+  display: none;
+  @media (max-width: 44rem) {
+    display: inline-flex;
+  }
+`;
+
 const VIEW_WORDS: Record<DeskView, string> = { lanes: 'Lanes', week: 'Week', month: 'Month', list: 'List' };
 const WEEK_WORDS = { 1: '1 week', 2: '2 weeks', 4: '4 weeks', 13: 'a quarter' } as const;
 
@@ -56,6 +73,7 @@ interface DeskBarProps {
 /** Which days are shown and how, and the way back of what was done. */
 export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, edits }: DeskBarProps) {
   const { from, to } = range;
+  const [isOpen, setIsOpen] = useState(false);
   const { undo, redo } = edits.next;
   return (
     <Bar>
@@ -78,7 +96,10 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
           onChange={(text) => /^[12]\d{3}-/.test(text) && onGo(dayFromText(text))}
         />
       </Row>
-      <Row>
+      <FoldButton aria-expanded={isOpen} aria-controls="desk-controls" onPress={() => setIsOpen(!isOpen)}>
+        <SlidersHorizontal aria-hidden="true" /> View: {VIEW_WORDS[desk.view]}
+      </FoldButton>
+      <Folded id="desk-controls" {...(isOpen ? { 'data-open': '' } : {})}>
         <QuietButton
           aria-label={undo ? `Undo: ${undo}` : 'Undo: nothing to take back'}
           isDisabled={!undo || edits.busy}
@@ -115,7 +136,7 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
           }))}
           onChange={onView}
         />
-      </Row>
+      </Folded>
     </Bar>
   );
 }

@@ -1,4 +1,4 @@
-import { Keyboard, LogOut, Moon, Sun, SunMoon } from 'lucide-react';
+import { Keyboard, LogOut, Moon, Sun, SunMoon, UserRound } from 'lucide-react';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -14,6 +14,7 @@ import { Notice } from '../ui/Notice';
 import { FetchTrouble } from './FetchTrouble';
 import { firstDayEnded } from './firstDaySlice';
 import { KeysSheet } from './KeysSheet';
+import { useHeadingFocus } from './useHeadingFocus';
 import { usePageTitle } from './usePageTitle';
 import { useRequests } from './useRequests';
 import { useShellKeys } from './useShellKeys';
@@ -26,12 +27,23 @@ const Band = styled.header`
   padding: 0 1.25rem;
   border-bottom: 3px double var(--line);
   background: var(--sheet);
+  @media (max-width: 44rem) {
+    display: grid;
+    grid-template-columns: auto minmax(0, 1fr) auto;
+    gap: 0 0.6rem;
+    padding: 0 0.75rem;
+  }
   @media print {
     display: none;
   }
 `;
 
 const Name = styled.div`
+  @media (max-width: 44rem) {
+    span {
+      display: none;
+    }
+  }
   display: flex;
   align-items: center;
   gap: 0.55rem;
@@ -47,8 +59,11 @@ const Way = styled.nav`
   display: flex;
   flex: 1;
   gap: 0;
+  min-width: 0;
+  /* On a phone the sections stay one line, which moves sideways. */
   @media (max-width: 44rem) {
-    flex-wrap: wrap;
+    overflow-x: auto;
+    scrollbar-width: none;
   }
   a {
     display: grid;
@@ -58,7 +73,8 @@ const Way = styled.nav`
     border-left: 1px solid var(--hair);
     position: relative;
     @media (max-width: 44rem) {
-      padding-inline: 0.4rem;
+      padding-inline: 0.5rem;
+      min-height: 2.75rem;
       font-size: 0.9rem;
     }
   }
@@ -89,6 +105,26 @@ const Person = styled.div`
   align-items: center;
   gap: 0.3rem;
   font-size: 0.85rem;
+  @media (max-width: 44rem) {
+    grid-column: 1 / -1;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.9rem;
+    padding-bottom: 0.4rem;
+    a {
+      padding-block: 0.35rem;
+    }
+    &:not([data-open]) {
+      display: none;
+    }
+  }
+`;
+
+/** Opens what is about the person; only a phone has it. */
+const PersonButton = styled(QuietButton)`
+  display: none;
+  @media (max-width: 44rem) {
+    display: inline-flex;
+  }
 `;
 
 const Main = styled.main`
@@ -145,6 +181,7 @@ export function Shell({ user, postbox, children }: ShellProps) {
   useLiveChanges();
   const main = useRef<HTMLElement>(null);
   usePageTitle(main);
+  useHeadingFocus(main);
   const keys = useShellKeys();
   const [signOut] = useSignOutMutation();
   const unconfirmed = useAppSelector((state) => state.unconfirmed);
@@ -153,7 +190,12 @@ export function Shell({ user, postbox, children }: ShellProps) {
   const alerted = alerts?.filter((a) => !a.muted).length ?? 0;
   const dispatch = useAppDispatch();
   const { on } = useAppSelector((state) => state.firstDay);
-  const leading = useLocation().pathname !== '/first-day' && on;
+  const { pathname } = useLocation();
+  const leading = pathname !== '/first-day' && on;
+
+  // What was opened for one screen is folded on the next.
+  const [personOpenOn, setPersonOpenOn] = useState<string | null>(null);
+  const isPersonOpen = personOpenOn === pathname;
   const [theme, setTheme] = useState(chosenTheme);
   const Icon = ICONS[theme];
   const turn = () => {
@@ -167,7 +209,7 @@ export function Shell({ user, postbox, children }: ShellProps) {
       <Band>
         <Name>
           <img src="/mark.svg" width="26" height="26" alt="" />
-          Zonal Window
+          <span>Zonal Window</span>
         </Name>
         <Way aria-label="Sections">
           <NavLink to="/calendars">
@@ -187,7 +229,16 @@ export function Shell({ user, postbox, children }: ShellProps) {
             House<small>people, settings</small>
           </NavLink>
         </Way>
-        <Person>
+        <PersonButton
+          aria-label={waiting ? `You, and ${waiting} requests for you to answer` : 'You'}
+          aria-expanded={isPersonOpen}
+          aria-controls="person"
+          onPress={() => setPersonOpenOn(isPersonOpen ? null : pathname)}
+        >
+          <UserRound aria-hidden="true" />
+          {waiting > 0 && <Mark>{waiting}</Mark>}
+        </PersonButton>
+        <Person id="person" {...(isPersonOpen ? { 'data-open': '' } : {})}>
           <QuietButton onPress={turn} aria-label={`Theme: ${THEME_WORDS[theme]}. Change it`}>
             <Icon aria-hidden="true" />
           </QuietButton>
