@@ -4,6 +4,8 @@ import { demoWindow, signIn } from './demo';
 
 /** Goes to every section and sheet of the application, one after the other, and looks at each. */
 async function throughAll(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  const folded = page.getByRole('button', { name: /^View: / });
+  if (await folded.isVisible()) await folded.click();
   for (const view of ['Lanes', 'Week', 'Month', 'List']) {
     await page.getByText(view, { exact: true }).click();
     await expect(page.getByText('Fetching entries')).toHaveCount(0);
@@ -47,6 +49,8 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await page.getByRole('link', { name: 'Journal' }).press('Enter');
   await expect(page.getByRole('table', { name: 'Journal' })).toBeVisible();
   await look('Journal');
+  const you = page.getByRole('button', { name: /^You/ });
+  if (await you.isVisible()) await you.press('Enter');
   await page.getByRole('link', { name: /^Your account/ }).press('Enter');
   await expect(page.getByRole('heading', { name: 'Where you are signed in' })).toBeVisible();
   await look('Account');

@@ -105,7 +105,7 @@ test('people are invited by mail, accept once, and are what they were promised',
   await page.getByRole('link', { name: 'Journal' }).press('Enter');
   const journal = page.getByRole('table', { name: 'Journal' });
   await expect(journal.getByRole('row').nth(1)).toContainText('Mara Quist');
-  await expect(journal.getByRole('row').nth(1)).toContainText('at rest since');
+  await expect(journal.getByRole('row').nth(1)).toContainText('suspended since');
   await page.getByLabel('About').selectOption({ label: 'accounts and invitations' });
   await expect(journal.getByRole('row').filter({ hasText: 'invitation' }).first()).toBeVisible();
 });

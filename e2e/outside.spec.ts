@@ -111,6 +111,34 @@ test('a week has a ruler of hours where there is room, and entries stand at thei
   await expect(page.locator('.ruler')).toBeHidden();
 });
 
+test('no words of a week are cut off, and no time is broken into two lines', async ({ page }) => {
+  const { see } = await demoWindow('bridge-times');
+  for (const width of [1280, 1000, 860]) {
+    await page.setViewportSize({ width, height: 800 });
+    await page.goto(`${see}?show=week`);
+    const entries = page.locator('.week .hours li');
+    expect(await entries.count()).toBeGreaterThan(5);
+    const cut = await entries.evaluateAll((all) =>
+      all
+        .filter((li) => {
+          const time = li.querySelector('.time')!;
+          const isBroken = time.getClientRects().length > 1 || time.scrollWidth > li.clientWidth;
+          return isBroken || li.scrollHeight > li.clientHeight + 2 || li.scrollWidth > li.clientWidth + 2;
+        })
+        .map((li) => li.textContent),
+    );
+    expect(cut, `at ${width} pixels`).toEqual([]);
+  }
+});
+
+test('the address to follow is copied by a button beside it', async ({ page }) => {
+  const { see, feed } = await demoWindow('bridge-times');
+  await page.goto(`${see}/follow`);
+  await page.getByRole('button', { name: 'Copy' }).first().click();
+  await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(feed);
+});
+
 test('an all-day entry stays on its day in every zone', async ({ browser }) => {
   const { see } = await demoWindow('on-the-quay');
   const page = await noScript(browser);

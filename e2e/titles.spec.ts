@@ -16,6 +16,8 @@ const TITLES: Readonly<Record<string, string>> = {
   '/house/journal': 'Journal of changes',
   '/account': 'Your account',
   '/first-day': 'A first day',
+  '/help': 'Help',
+  '/help/words': 'Words',
 };
 
 test('every screen has a heading and a title of its own', async ({ page }) => {

@@ -32,9 +32,36 @@ function holidayPlaces(): Plugin {
   };
 }
 
+/** The typefaces that every screen shows at once. */
+const FIRST_FONTS = /b612-latin-(400|700)-normal.*\.woff2$|literata-latin-wght-normal.*\.woff2$/;
+
+/**
+ * Fetches the first typefaces together with the page, and never exchanges one while the page is read: that would move everything on
+ * the screen. Where a typeface comes too late, the next visit has it.
+ */
+function steadyFonts(): Plugin {
+  return {
+    name: 'steady-fonts',
+    enforce: 'pre',
+    transform: (code, id) =>
+      /@fontsource.*\.css$/.test(id) ? code.replaceAll('font-display: swap', 'font-display: optional') : null,
+    transformIndexHtml: {
+      order: 'post',
+      handler: (_html, { bundle }) =>
+        Object.keys(bundle ?? {})
+          .filter((file) => FIRST_FONTS.test(file))
+          .map((file) => ({
+            tag: 'link',
+            attrs: { rel: 'preload', href: `/${file}`, as: 'font', type: 'font/woff2', crossorigin: '' },
+            injectTo: 'head' as const,
+          })),
+    },
+  };
+}
+
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
-  plugins: [react(), holidayPlaces()],
+  plugins: [react(), holidayPlaces(), steadyFonts()],
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useSessionQuery } from './api/zonalApi';
+import { useSessionQuery } from './api/baseApi';
 import { FetchTrouble } from './shell/FetchTrouble';
 import { isPassPath } from './shell/passPaths';
 import { SignIn } from './shell/SignIn';

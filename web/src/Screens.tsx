@@ -2,12 +2,13 @@ import { Activity } from 'react';
 import { I18nProvider } from 'react-aria-components';
 import { RouterProvider, createBrowserRouter, useLocation } from 'react-router';
 import { useKeepFetched } from './api/useKeepFetched';
-import { useSessionQuery } from './api/zonalApi';
+import { useSessionQuery } from './api/baseApi';
 import { Sections } from './Sections';
 import { isPassPath, type PassPath } from './shell/passPaths';
 import { SignIn, type Returning } from './shell/SignIn';
 import { useAppSelector } from './store';
 import { LazyScreen, lazyScreen } from './ui/LazyScreen';
+import { Empty } from './ui/Notice';
 
 const loadPassPages = () => import('./shell/PassPages');
 
@@ -19,7 +20,7 @@ const PASS_PAGES: Readonly<Record<PassPath, ReturnType<typeof lazyScreen>>> = {
 };
 
 /** One route for all: the application finds its screen itself. This kind of router can ask before a screen is left. */
-const router = createBrowserRouter([{ path: '*', element: <CurrentScreen /> }]);
+const router = createBrowserRouter([{ path: '*', element: <CurrentScreen />, errorElement: <Failed /> }]);
 
 /** Shows the screen of the address in the browser's address bar. */
 export function Screens() {
@@ -28,6 +29,15 @@ export function Screens() {
     <I18nProvider locale="en-GB">
       <RouterProvider router={router} />
     </I18nProvider>
+  );
+}
+
+/** Shown if the application itself fails. */
+function Failed() {
+  return (
+    <Empty>
+      Something went wrong here. <a href="/">Load the application again</a>
+    </Empty>
   );
 }
 

@@ -24,6 +24,9 @@ const SCREENS: Readonly<Record<string, LoadScreen>> = {
   '/requests': () => import('./shell/RequestsPage').then((file) => file.RequestsPage),
   '/account': () => import('./shell/AccountPage').then((file) => file.AccountPage),
   '/first-day': () => import('./shell/FirstDay').then((file) => file.FirstDay),
+  '/help': () => import('./help/HelpPage').then((file) => file.HelpPage),
+  '/help/words': () => import('./help/WordsPage').then((file) => file.WordsPage),
+  '/help/:name': () => import('./help/DocumentPage').then((file) => file.DocumentPage),
   '/house': () => import('./house/HousePage').then((file) => file.HousePage),
 };
 

@@ -3,7 +3,7 @@ import { useDispatch, useSelector, useStore } from 'react-redux';
 import { changeSlice } from './api/changeSlice';
 import { personSlice } from './api/personSlice';
 import { unconfirmedSlice } from './api/unconfirmedSlice';
-import { zonalApi } from './api/zonalApi';
+import { baseApi } from './api/baseApi';
 import { removeNewWindow } from './glass/newWindowDraft';
 import { historyReplaced, historySlice } from './inside/historySlice';
 import { removeHistory, storeHistory, storedHistory } from './inside/storedHistory';
@@ -12,7 +12,7 @@ import { firstDaySlice, keepFirstDay } from './shell/firstDaySlice';
 
 export const store = configureStore({
   reducer: {
-    [zonalApi.reducerPath]: zonalApi.reducer,
+    [baseApi.reducerPath]: baseApi.reducer,
     desk: deskSlice.reducer,
     changes: changeSlice.reducer,
     history: historySlice.reducer,
@@ -20,7 +20,7 @@ export const store = configureStore({
     firstDay: firstDaySlice.reducer,
     person: personSlice.reducer,
   },
-  middleware: (defaults) => defaults().concat(zonalApi.middleware),
+  middleware: (defaults) => defaults().concat(baseApi.middleware),
 });
 
 let { desk, firstDay, history, person } = store.getState();

@@ -41,7 +41,9 @@ describe('the forms beside the feed', () => {
           told.forEach((row, i) => {
             const { start, end, from, to, content } = times[i]!;
             const [startDate, startTime, endDate, endTime, zone] = row;
-            const offsets = row.slice(-2);
+            const offsets = row.slice(head!.indexOf('Start offset')).slice(0, 2);
+            const calendar = head!.indexOf('Calendar');
+            if (calendar >= 0) expect(row[calendar]!.replace(/^'/, '')).toBe(content?.calendar ?? '');
             if (start.kind === 'date') return expect([startDate, startTime]).toEqual([start.date, '']);
             if (start.kind === 'floating' && end.kind === 'floating') {
               expect(`${startDate}T${startTime}`).toBe(start.at.slice(0, 16));

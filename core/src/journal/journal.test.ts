@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { journalTable } from '../forms';
-import { journalChanges, journalValue, turnOf } from '.';
+import { BLANK_WINDOW } from '../glass';
+import { JOURNAL_KINDS, journalChanges, journalField, journalValue, turnOf } from '.';
 
 describe('a line of the journal', () => {
   it('says from what to what each field was changed', () => {
@@ -26,6 +27,15 @@ describe('a line of the journal', () => {
     [[{ a: 'x' }, { b: '' }, { c: 1 }], 'a x; c 1'],
   ])('tells %j as %s', (value, said) => {
     expect(journalValue(value)).toBe(said);
+  });
+
+  it('has words for every field that is noted, and for every setting of a window', () => {
+    const noted = Object.values(JOURNAL_KINDS).flatMap((kind) => kind.noted.filter((f) => f !== '*settings'));
+    const parts = [BLANK_WINDOW, BLANK_WINDOW.switches, BLANK_WINDOW.include].flatMap((part) =>
+      Object.keys(part),
+    );
+    for (const field of [...noted, ...parts])
+      expect(journalField(field), field).toMatch(/^[a-z’]+,?( [A-Za-z’]+,?)*$/);
   });
 
   it('cuts what is too long to be read in a line', () => {

@@ -1,7 +1,7 @@
 import { journalField, journalValue } from './kinds';
 
 /** What became of a thing. */
-export const JOURNAL_TURNS = { made: 'made', changed: 'changed', gone: 'taken away' } as const;
+export const JOURNAL_TURNS = { made: 'created', changed: 'changed', gone: 'removed' } as const;
 export type JournalTurn = keyof typeof JOURNAL_TURNS;
 
 /** One field of what was changed, in words. */

@@ -1,7 +1,7 @@
 import { Empty, Loading } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { isRefused } from './fetchTrouble';
-import { problemOf } from './zonalApi';
+import { problemOf } from './baseApi';
 
 interface WaitingProps {
   /** What is being fetched, as in “Fetching windows”. */

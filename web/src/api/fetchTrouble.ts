@@ -1,9 +1,9 @@
 import type { ApiProblem } from '@zonal/core/api';
 import { createSelector } from '@reduxjs/toolkit';
 import { QueryStatus } from '@reduxjs/toolkit/query';
-import { problemOf, type zonalApi } from './zonalApi';
+import { problemOf, type baseApi } from './baseApi';
 
-type ApiState = ReturnType<typeof zonalApi.reducer>;
+type ApiState = ReturnType<typeof baseApi.reducer>;
 
 /** A query that could not be answered: what it asks, and why. */
 export interface FailedQuery {

@@ -1,6 +1,6 @@
 import type { Session } from '@zonal/core/api';
 import { createSlice } from '@reduxjs/toolkit';
-import { zonalApi } from './zonalApi';
+import { baseApi } from './baseApi';
 
 /** Who uses this page. It stays known if their session ends by itself, so that they can go on where they were. */
 export interface Person {
@@ -9,7 +9,7 @@ export interface Person {
   readonly isSessionLost: boolean;
 }
 
-const { session, signOut, signOutEverywhere } = zonalApi.endpoints;
+const { session, signOut, signOutEverywhere } = baseApi.endpoints;
 const NOBODY: Person = { user: null, isSessionLost: false };
 
 /** Follows the answers about the session. */

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useAppStore } from '../store';
-import { queryByName } from './zonalApi';
+import { queryByName } from './baseApi';
 
 /**
  * Keeps all answers that are cached now for as long as this component is shown. Screens that are hidden meanwhile have no

@@ -3,7 +3,6 @@ import type {
   AnswerOf,
   CalendarInput,
   CalendarPeopleInput,
-  CallName,
   CeilingInput,
   CeilingReply,
   CeilingWish,
@@ -25,127 +24,38 @@ import type {
   PushInput,
   ReachMail,
   Schedule,
-  Session,
   SheetCheck,
   SheetInput,
-  SignIn,
   WishInput,
   WishReply,
   ZoneChange,
 } from '@zonal/core/api';
 import type { FindQuery } from '@zonal/core/entries';
 import type { WindowInput } from '@zonal/core/glass';
-import { nanoid } from '@reduxjs/toolkit';
-import { createApi, type BaseQueryApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { sendCall, type Asking, type CallProblem, type Sent } from './client';
-import { unconfirmedChanged, unconfirmedIn } from './unconfirmedSlice';
+import { SIGNED_IN, bare, baseApi, endpointsOf } from './baseApi';
 
-let csrf = '';
-
-/** Returns the token that requests of workers must carry. */
-export const csrfToken = () => csrf;
-
-/** Codes with which it is not known whether a change was made: sending it again under its id makes it once. */
-const UNSURE = ['outcome-unknown', 'change-repeated'];
-const RETRY = 1500;
-
-/** Sends a call; a change carries an id of its own, and is sent once more where it is not known what became of it. */
-async function sent(asking: Asking, api: BaseQueryApi) {
-  if (asking.name.startsWith('GET ')) return sendCall(asking, { csrf });
-  const named = { csrf, changeId: nanoid() };
-  let reply = await sendCall(asking, named);
-  if ('problem' in reply && (reply.lost || UNSURE.includes(reply.problem.code))) {
-    await new Promise((resolve) => setTimeout(resolve, RETRY));
-    reply = await sendCall(asking, named);
-  }
-  if (!('problem' in reply))
-    api.dispatch(unconfirmedChanged(unconfirmedIn(reply.headers.get('x-unconfirmed'))));
-  return reply;
-}
-
-const base: BaseQueryFn<Asking, unknown, CallProblem> = async (asking, api) => {
-  const reply = await sent(asking, api);
-  if ('problem' in reply) {
-    if (reply.problem.code === 'not-signed-in') api.dispatch(zonalApi.util.invalidateTags(['Session']));
-    return { error: reply.problem };
-  }
-  const { answer } = reply;
-  // Whoever was just signed in is told the token of their session.
-  if (typeof answer === 'object' && answer && 'csrf' in answer) ({ csrf } = answer as Session);
-  return { data: reply.answer ?? null };
-};
-
-/** What answers are about: a change makes answers about its tags be fetched again. */
-export const TAGS = [
-  'Session',
-  'Calendar',
-  'Entry',
-  'Window',
-  'House',
-  'Ceiling',
-  'Label',
-  'Sheet',
-  'Person',
-  'Invitation',
-  'Account',
-  'Post',
-  'Directory',
-  'Wish',
-  'Journal',
-  'Reach',
-  'Push',
-  'Alert',
-] as const;
-type Tag = (typeof TAGS)[number];
-type Tags<A> =
-  readonly Tag[] | ((result: unknown, error: unknown, args: A) => (Tag | { type: Tag; id: string })[]);
-
-/** Nothing that a call is sent with. */
-const bare = (_args: void) => ({});
+export {
+  TAGS,
+  csrfToken,
+  problemOf,
+  queryByName,
+  useSessionQuery,
+  useSignInMutation,
+  useSignOutEverywhereMutation,
+  useSignOutMutation,
+} from './baseApi';
 
 /** Pages of windows are ordered by id; people look for names. */
 const byName = (windows: readonly OutwardWindow[]): readonly OutwardWindow[] =>
   [...windows].sort((a, b) => a.wording.name.localeCompare(b.wording.name));
 
-/** Every answer may differ for somebody who has just signed in. */
-const SIGNED_IN = (_: unknown, error: unknown): Tag[] => (error ? [] : [...TAGS]);
-
-export const zonalApi = createApi({
-  reducerPath: 'api',
-  baseQuery: base,
-  tagTypes: TAGS,
+/** All of the API. */
+export const zonalApi = baseApi.injectEndpoints({
   endpoints: (build) => {
-    /** A question: what it is sent with is worked out from its arguments, its answer is the one that core says. */
-    const query = <N extends CallName, A = void>(
-      name: N,
-      sentWith: (args: A) => Sent<N>,
-      providesTags: Tags<A>,
-      transformResponse: (answer: AnswerOf<N>) => AnswerOf<N> = (answer) => answer,
-    ) =>
-      build.query<AnswerOf<N>, A>({
-        query: (args) => ({ name, ...(sentWith(args) as object) }),
-        providesTags: providesTags as Tag[],
-        transformResponse,
-      });
-    const mutation = <N extends CallName, A = void>(
-      name: N | ((args: A) => N),
-      sentWith: (args: A) => Sent<N>,
-      invalidatesTags: Tags<A>,
-    ) =>
-      build.mutation<AnswerOf<N>, A>({
-        query: (args) => ({
-          name: typeof name === 'string' ? name : name(args),
-          ...(sentWith(args) as object),
-        }),
-        invalidatesTags: invalidatesTags as Tag[],
-      });
+    const { query, mutation } = endpointsOf(build);
     const byId = (id: string) => ({ path: { id } });
 
     return {
-      session: query('GET /session', bare, ['Session']),
-      signIn: mutation('POST /session', (body: SignIn) => ({ body }), SIGNED_IN),
-      signOut: mutation('DELETE /session', bare, ['Session']),
-
       calendars: query('GET /calendars', bare, ['Calendar']),
       saveCalendar: mutation(
         ({ id }: SavedCalendar) => (id ? 'PUT /calendars/:id' : 'POST /calendars'),
@@ -223,7 +133,6 @@ export const zonalApi = createApi({
         (body: { email: string; password: string }) => ({ body }),
         [],
       ),
-      signOutEverywhere: mutation('DELETE /account/devices', bare, ['Session']),
       signOutDevice: mutation('DELETE /account/devices/:id', byId, ['Account']),
 
       directory: query('GET /directory', bare, ['Calendar', 'Directory']),
@@ -453,9 +362,6 @@ interface SavedCalendar {
 }
 
 export const {
-  useSessionQuery,
-  useSignInMutation,
-  useSignOutMutation,
   useCalendarsQuery,
   useSaveCalendarMutation,
   useDeleteCalendarMutation,
@@ -477,7 +383,6 @@ export const {
   useRenameAccountMutation,
   useChangePasswordMutation,
   useChangeAddressMutation,
-  useSignOutEverywhereMutation,
   useSignOutDeviceMutation,
   useMakeStewardMutation,
   useRestAccountMutation,
@@ -551,18 +456,3 @@ export const {
   useTurnSheetMutation,
   useWithdrawSheetMutation,
 } = zonalApi;
-
-/** Returns the problem that a call ended with, or null. */
-export function problemOf(error: unknown): CallProblem | null {
-  return typeof error === 'object' && error !== null && 'message' in error ? (error as CallProblem) : null;
-}
-
-/** Returns the action that asks a query which is only known by its name, as those in the cache are. */
-export function queryByName(
-  endpoint: string,
-  args: unknown,
-  options: { readonly forceRefetch?: boolean; readonly subscribe?: boolean } = {},
-) {
-  // The types of all queries differ in what they ask and answer only, and nobody reads that here.
-  return zonalApi.endpoints[endpoint as 'session'].initiate(args as void, options);
-}

@@ -8,6 +8,7 @@ import {
 import { useState } from 'react';
 import styled from 'styled-components';
 import { Faded, Stack } from '../ui/layout';
+import { Term } from '../ui/Term';
 import {
   SETTING_GROUPS,
   WINDOW_SETTINGS,
@@ -51,7 +52,9 @@ export function GlassPanel({ search, ...props }: GlassPanelProps) {
   const hidden = hiddenFilterFields(draft);
   return (
     <Stack>
-      <h2 id="glass">Glass: what readers get</h2>
+      <h2 id="glass">
+        <Term word="glass">Glass</Term>: what readers get
+      </h2>
       {(Object.keys(SETTING_GROUPS) as SettingGroup[]).map((group) => (
         <SettingsOfGroup
           key={group}

@@ -17,6 +17,7 @@ import { KeyCard } from './KeyCard';
 import { KeySheet, KeyTurnSheet } from './KeySheet';
 import { keyWords } from './keyWords';
 import { WithdrawDialog } from './WithdrawDialog';
+import { Term } from '../ui/Term';
 
 const Key = styled.div`
   display: grid;
@@ -69,7 +70,9 @@ export function Keys({ window }: { window: OutwardWindow }) {
   return (
     <OutsideBox aria-labelledby="keys">
       <Row style={{ justifyContent: 'space-between' }}>
-        <h2 id="keys">Keys to hand out</h2>
+        <h2 id="keys">
+          <Term word="key">Keys</Term> to hand out
+        </h2>
         <Button onPress={() => setWork({ kind: 'new' })}>
           <KeyRound aria-hidden="true" /> New key
         </Button>

@@ -23,6 +23,7 @@ import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { Term } from '../ui/Term';
 
 const Halves = styled.div`
   display: grid;
@@ -84,7 +85,9 @@ function Ledger({ window }: { window: OutwardWindow }) {
   return (
     <Stack>
       <div>
-        <h1>Ledger of {window.wording.name}</h1>
+        <h1>
+          <Term word="ledger">Ledger</Term> of {window.wording.name}
+        </h1>
         <Faded>
           What readers could see, revision by revision.{' '}
           <Link to={`/windows/${window.id}`}>Back to the studio</Link>

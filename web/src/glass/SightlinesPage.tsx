@@ -43,6 +43,7 @@ import { Plate } from '../ui/Plate';
 import { saveFile } from '../ui/saveFile';
 import { EntryCheck } from './EntryCheck';
 import { LockDown } from './LockDown';
+import { Term } from '../ui/Term';
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -73,9 +74,11 @@ const Table = styled.table`
     border: 0;
     background: none;
     padding: 0;
+    min-height: 24px;
     cursor: pointer;
     text-align: left;
     display: grid;
+    align-content: start;
     gap: 0.15rem;
   }
   td > button:hover strong {
@@ -158,7 +161,9 @@ export function SightlinesPage() {
   return (
     <Stack>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h1>Sightlines</h1>
+        <h1>
+          <Term word="sightlines">Sightlines</Term>
+        </h1>
         <OffPaper>
           <Row>
             <Button

@@ -30,6 +30,7 @@ import { InsidePanel, audiencesOf } from './InsidePanel';
 import { OutsidePanel } from './OutsidePanel';
 import { PublishSheet } from './PublishSheet';
 import { SharedWindow } from './SharedWindow';
+import { StudioTour } from './StudioTour';
 import { startingDraft } from './startingDraft';
 import { COPY_PARAMETER, StartFrom } from './StartFrom';
 import { differs, useDraft } from './useDraft';
@@ -47,11 +48,16 @@ const Columns = styled.div`
   > section + section {
     border-left: 3px double var(--line);
   }
+  > section[data-shown] {
+    outline: 3px solid var(--focus);
+    outline-offset: -3px;
+  }
   /* Columns scroll by themselves: the true outside view stays in sight beside whatever setting is being changed. */
   @media (min-width: 70.01rem) {
-    height: calc(100dvh - 10.5rem);
+    height: calc(100dvh - 12rem);
     min-height: 34rem;
     > section {
+      position: relative;
       overflow: auto;
       overscroll-behavior: contain;
     }
@@ -206,6 +212,7 @@ function Desk({ calendars, window, copyable }: DeskProps) {
           )}
         </div>
         <Row>
+          <StudioTour />
           {window && <Link to={`/windows/${window.id}/ledger`}>Ledger</Link>}
           {window && <Link to={`/windows/new?${COPY_PARAMETER}=${window.id}`}>Copy this window</Link>}
           {(window ? changed : work.isStored) && (
@@ -276,7 +283,13 @@ function Desk({ calendars, window, copyable }: DeskProps) {
         </Notice>
       )}
       {lack && changed && <Faded>{lack}</Faded>}
-      <Search label="Find a setting" value={search} onChange={setSearch} />
+      <Search
+        hideLabel
+        label="Find a setting"
+        placeholder="Find a setting"
+        value={search}
+        onChange={setSearch}
+      />
       <Columns>
         <section aria-labelledby="inside">
           <InsidePanel

@@ -12,6 +12,7 @@ import { Empty } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
 import { useNow } from '../ui/useNow';
 import { windowNotes } from './windowNotes';
+import { Term } from '../ui/Term';
 
 const Table = styled(PlainTable)`
   td:first-child a {
@@ -50,7 +51,9 @@ export function WindowsPage() {
   return (
     <Stack>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h1>Windows</h1>
+        <h1>
+          <Term word="window">Windows</Term>
+        </h1>
         {openNew}
       </Row>
       <p>

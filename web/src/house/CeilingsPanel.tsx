@@ -8,6 +8,7 @@ import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
+import { Term } from '../ui/Term';
 import { dayOf } from '../ui/dayOf';
 import { CeilingSheet, type WantedCeiling } from './CeilingSheet';
 
@@ -51,7 +52,9 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
   const rows = [null, ...calendars.filter((c) => !c.archivedAt)];
   return (
     <Stack as="section" aria-labelledby="ceilings">
-      <h2 id="ceilings">Ceilings</h2>
+      <h2 id="ceilings">
+        <Term word="ceiling">Ceilings</Term>
+      </h2>
       <Faded>
         The clearest glass that an audience may ever get. A window that wants more gets no more than this, at
         once and everywhere.

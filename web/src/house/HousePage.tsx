@@ -11,14 +11,21 @@ import { PROPERTY_KINDS, PROPERTY_KIND_WORDS, type PropertyDefinition } from '@z
 import { Plus, X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
-import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi';
+import {
+  problemOf,
+  useCalendarsQuery,
+  useCeilingsQuery,
+  useHouseQuery,
+  useLabelsQuery,
+  useSaveHouseMutation,
+} from '../api/zonalApi';
 import { Waiting } from '../api/Waiting';
 import type { House } from '@zonal/core/api';
 import { useAppSelector } from '../store';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Faded, Pair, ReadingPage, Row, Stack } from '../ui/layout';
+import { Faded, Pair, Row, SideBySide, Stack } from '../ui/layout';
 import { Empty } from '../ui/Notice';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { Refusal } from '../ui/Refusal';
@@ -39,24 +46,30 @@ export function HousePage() {
   const steward = useAppSelector((state) => state.person.user?.role === 'steward');
   const { data: house, error } = useHouseQuery();
   const places = usePlaces();
-  if (!house) return <Waiting what="Fetching the house" error={error} />;
+  // The page comes as a whole: parts that arrived later would move the others.
+  const isFilling = [useCeilingsQuery(), useCalendarsQuery(), useLabelsQuery()].some((q) => q.isLoading);
+  if (!house || isFilling) return <Waiting what="Fetching the house" error={error} />;
   return (
-    <ReadingPage>
+    <Stack>
       <h1>House</h1>
       {steward && <HouseNav />}
       <TroublesPanel />
-      {steward ? (
-        <HouseForm key={house.version} house={house} places={places} />
-      ) : (
-        <>
-          <p>Only a steward can change what stands here.</p>
-          <HouseFacts house={house} places={places} />
-        </>
-      )}
       <CeilingsPanel steward={steward} />
-      <LabelsPanel />
-      {steward && <ArchivePanel />}
-    </ReadingPage>
+      <SideBySide>
+        {steward ? (
+          <HouseForm key={house.version} house={house} places={places} />
+        ) : (
+          <Stack>
+            <p>Only stewards can change these settings.</p>
+            <HouseFacts house={house} places={places} />
+          </Stack>
+        )}
+        <Stack>
+          <LabelsPanel />
+          {steward && <ArchivePanel />}
+        </Stack>
+      </SideBySide>
+    </Stack>
   );
 }
 
@@ -121,8 +134,8 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
         </Pair>
         <h2>Properties of entries</h2>
         <Faded>
-          Fields that all entries of the house can have besides the usual ones, such as a berth or a number of
-          people. Outside they are seen through clear glass only.
+          Extra fields for all entries of the house, such as a berth or a number of people. Readers outside
+          see them through clear glass only.
         </Faded>
         {!form.properties.length && <Empty>No properties yet.</Empty>}
         {form.properties.map((p, i) => (
@@ -158,9 +171,7 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
             <Plus aria-hidden="true" /> Add a property
           </Button>
         </Row>
-        <Faded>
-          Taking a property out leaves the values that entries have; they are shown as not defined.
-        </Faded>
+        <Faded>Removing a property keeps existing values; they appear as “undefined property”.</Faded>
         <h2>Sensitive words</h2>
         <Field
           label="Warn before publishing entries that contain these words, with commas between"
@@ -181,9 +192,9 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
           onChange={(text) => set({ mailDomains: text.split(',') })}
           help="Whoever is invited at another address is pointed out as an outsider. Empty: nobody is."
         />
-        <h2>What is kept of subscribers</h2>
+        <h2>Subscriber data retention</h2>
         <SelectOne
-          label="Single polls are kept"
+          label="Keep single polls"
           value={String(form.pollDays)}
           options={KEPT_DAYS.map((d) => ({
             value: String(d),
@@ -192,8 +203,8 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
           onChange={(days) => set({ pollDays: Number(days) })}
         />
         <Faded>
-          Afterwards it is known how many polls a day came with each key, and of each program only its rhythm.
-          Who it is that looks is never stored.
+          After that, only the number of polls a day for each key and each program’s rhythm remain. Who polls
+          is never stored.
         </Faded>
         <Refusal problem={problemOf(saving.error)} />
         <Row>

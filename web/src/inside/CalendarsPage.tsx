@@ -56,6 +56,10 @@ const ClocksRow = lazyScreen(() => import('./ClocksRow').then((file) => file.Clo
 const Views = styled.div<{ $above: number }>`
   --above: ${(p) => p.$above}rem;
   min-width: 0;
+  /* Rows that grow while the first entries arrive would move everything below them. */
+  &[data-empty] {
+    visibility: hidden;
+  }
 `;
 
 /** Everything but what is drawn for paper. */
@@ -270,6 +274,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
         <BulkBar
           selected={selection.items.length}
           writable={selection.changeable.length}
+          isBusy={edits.busy || stale}
           onChange={() => setWork({ kind: 'bulk' })}
           onClear={selection.clear}
         />
@@ -279,6 +284,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           $above={(desk.clocksOpen ? 21 : 12.2) + (isSelecting ? 3.5 : 0)}
           onKeyDown={deskEdits.onKeyDown}
           aria-busy={loading}
+          {...(loading && !ordered.length ? { 'data-empty': '' } : {})}
         >
           {beside && <Columns {...view} />}
           {desk.view === 'lanes' && (

@@ -21,6 +21,7 @@ import type { EntryForm } from './entryForm';
 import type { FieldErrors } from './fieldErrors';
 import type { FormContent } from './formContent';
 import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
+import { Term } from '../ui/Term';
 
 /** What the fields of an entry are entered with. */
 export interface EntryFieldProps {
@@ -108,7 +109,9 @@ const OWN: { readonly [F in keyof Content]?: Entered<F> } = {
         }))}
         onChange={(hold) => set({ hold })}
       />
-      <Faded>{HOLD_WORDS[form.hold].plain}</Faded>
+      <Faded>
+        {HOLD_WORDS[form.hold].plain} (<Term word="hold" />)
+      </Faded>
     </div>
   ),
 };

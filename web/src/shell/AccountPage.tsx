@@ -16,12 +16,8 @@ import { Button, MainButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { Field } from '../ui/Field';
-import { Faded, NotedList, Pair, Row, Stack } from '../ui/layout';
+import { Faded, NotedList, Pair, Row, SideBySide, Stack } from '../ui/layout';
 import { ProblemNotice } from '../ui/ProblemNotice';
-
-const Page = styled(Stack)`
-  max-width: 48rem;
-`;
 
 const Devices = styled(NotedList)`
   > li {
@@ -38,14 +34,20 @@ export function AccountPage() {
   const { data: account, error } = useAccountQuery(undefined, { refetchOnMountOrArgChange: true });
   if (!account) return <Waiting what="Fetching your account" error={error} />;
   return (
-    <Page>
+    <Stack>
       <h1>Your account</h1>
-      <NameForm key={account.name} account={account} />
-      <AddressForm account={account} />
-      <PasswordForm />
-      <FeedsList account={account} />
-      <DevicesList account={account} />
-    </Page>
+      <SideBySide>
+        <Stack>
+          <NameForm key={account.name} account={account} />
+          <AddressForm account={account} />
+          <PasswordForm />
+        </Stack>
+        <Stack>
+          <FeedsList account={account} />
+          <DevicesList account={account} />
+        </Stack>
+      </SideBySide>
+    </Stack>
   );
 }
 

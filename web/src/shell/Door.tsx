@@ -1,6 +1,9 @@
 import type { FormEvent, ReactNode } from 'react';
 import styled from 'styled-components';
 
+/** What the page to sign in says to everybody. */
+export const GREETING = 'Decide what each audience sees of your calendars, and hand it to them.';
+
 const Page = styled.main`
   min-height: 100dvh;
   display: grid;

@@ -1,6 +1,6 @@
 import { RotateCw } from 'lucide-react';
 import { selectFailedQueries } from '../api/fetchTrouble';
-import { queryByName } from '../api/zonalApi';
+import { queryByName } from '../api/baseApi';
 import { useAppDispatch, useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';

@@ -1,7 +1,7 @@
 import { Keyboard, LogOut, Moon, Sun, SunMoon, UserRound } from 'lucide-react';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
-import styled from 'styled-components';
+import styled, { createGlobalStyle } from 'styled-components';
 import { useLiveChanges } from '../api/useLiveChanges';
 import { useAlertsQuery, useSignOutMutation } from '../api/zonalApi';
 import type { Session } from '@zonal/core/api';
@@ -18,6 +18,23 @@ import { useHeadingFocus } from './useHeadingFocus';
 import { usePageTitle } from './usePageTitle';
 import { useRequests } from './useRequests';
 import { useShellKeys } from './useShellKeys';
+
+/** What holds on every screen behind the page to sign in. */
+const ScreenStyle = createGlobalStyle`
+  h1[tabindex='-1']:focus:not(:focus-visible) {
+    outline: none;
+  }
+  /* Where colours are forced, backgrounds say nothing: what is chosen has a frame of the system's own. */
+  @media (forced-colors: active) {
+    [aria-current]:not([aria-current='false']),
+    [aria-pressed='true'],
+    [aria-selected='true'],
+    [data-selected] {
+      outline: 3px solid Highlight;
+      outline-offset: -3px;
+    }
+  }
+`;
 
 const Band = styled.header`
   display: flex;
@@ -205,6 +222,7 @@ export function Shell({ user, postbox, children }: ShellProps) {
   };
   return (
     <>
+      <ScreenStyle />
       <Skip href="#main">Go to the content</Skip>
       <Band>
         <Name>
@@ -253,6 +271,7 @@ export function Shell({ user, postbox, children }: ShellProps) {
           <Link to="/account" aria-label={`Your account: ${user.name}, ${user.role}`}>
             {user.name}
           </Link>
+          <NavLink to="/help">Help</NavLink>
           <QuietButton onPress={keys.list} aria-label="Keys">
             <Keyboard aria-hidden="true" />
           </QuietButton>

@@ -1,11 +1,15 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { problemOf, useForgottenMutation, useSessionQuery, useSignInMutation } from '../api/zonalApi';
+import { problemOf, useSessionQuery, useSignInMutation } from '../api/baseApi';
 import { Button, MainButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
-import { Door } from './Door';
+import { LazyScreen, lazyScreen } from '../ui/LazyScreen';
+import { Door, GREETING } from './Door';
+
+/** Few need it; the page to sign in is light without. */
+const Forgotten = lazyScreen(() => import('./Forgotten').then((file) => file.Forgotten));
 
 const Demo = styled.section`
   display: grid;
@@ -13,8 +17,6 @@ const Demo = styled.section`
   border-top: 1px solid var(--hair);
   padding-top: 1rem;
 `;
-
-const SAID = 'Decide what each audience sees of your calendars, and hand it to them.';
 
 /** Somebody whose session ended while they were using the page, which waits for them behind this one. */
 export interface Returning {
@@ -49,9 +51,14 @@ export function SignIn({ returning, onSend }: SignInProps) {
       isRequired
     />
   );
-  if (lost) return <Forgotten email={email} address={address} onBack={() => setLost(false)} />;
+  if (lost)
+    return (
+      <LazyScreen>
+        <Forgotten email={email} address={address} onBack={() => setLost(false)} />
+      </LazyScreen>
+    );
   return (
-    <Door said={SAID} onSubmit={() => send({ email, password })}>
+    <Door said={GREETING} onSubmit={() => send({ email, password })}>
       <h1>Zonal Window</h1>
       {returning && (
         <Notice>
@@ -95,54 +102,6 @@ export function SignIn({ returning, onSend }: SignInProps) {
           ))}
         </Demo>
       )}
-    </Door>
-  );
-}
-
-interface ForgottenProps {
-  email: string;
-  address: React.ReactNode;
-  onBack: () => void;
-}
-
-/** Asks for a mail with which a new password is set; the answer is the same for known and unknown addresses. */
-function Forgotten({ email, address, onBack }: ForgottenProps) {
-  const [ask, { error, isLoading, isSuccess }] = useForgottenMutation();
-  const { data: session } = useSessionQuery();
-  if (session?.sendsMail === false)
-    return (
-      <Door said={SAID} onSubmit={onBack}>
-        <h1>Forgot password?</h1>
-        <p>
-          Zonal Window sends no mail here. Ask a steward of your organisation: they can give you an address at
-          which you choose a new password.
-        </p>
-        <MainButton type="submit">Back to signing in</MainButton>
-      </Door>
-    );
-  return (
-    <Door said={SAID} onSubmit={() => void ask(email)}>
-      <h1>Forgot password?</h1>
-      {error && <Notice>{problemOf(error)?.message}</Notice>}
-      {isSuccess ? (
-        <p role="status">
-          If there is an account with this address, a mail is on its way. Follow the address in it within an
-          hour; it works once.
-        </p>
-      ) : (
-        <>
-          <p>Write the address that you sign in with. You get a mail with which you choose a new password.</p>
-          {address}
-        </>
-      )}
-      <Row>
-        {!isSuccess && (
-          <MainButton type="submit" isDisabled={isLoading || !email.includes('@')}>
-            Send me the mail
-          </MainButton>
-        )}
-        <Button onPress={onBack}>Back to signing in</Button>
-      </Row>
     </Door>
   );
 }

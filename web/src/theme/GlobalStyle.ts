@@ -48,14 +48,5 @@ export const GlobalStyle = createGlobalStyle`
   button, input, select, textarea { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 2px solid var(--focus); outline-offset: 2px; }
   .unseen { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
-  h1[tabindex='-1']:focus { outline: none; }
-  h1[tabindex='-1']:focus-visible { outline: 2px solid var(--focus); outline-offset: 2px; }
-  /* Where colours are forced, backgrounds say nothing: what is chosen has a frame of the system's own. */
-  @media (forced-colors: active) {
-    [aria-current]:not([aria-current='false']), [aria-pressed='true'], [data-selected], [aria-selected='true'] {
-      outline: 3px solid Highlight; outline-offset: -3px;
-    }
-    [data-keeps-colour] { forced-color-adjust: none; }
-  }
   @media (prefers-reduced-motion: reduce) { * { transition: none !important; } }
 `;

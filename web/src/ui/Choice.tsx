@@ -67,6 +67,7 @@ const Strip = styled(RadioGroup)`
 `;
 
 const Part = styled(Radio)`
+  position: relative;
   display: inline-flex;
   align-items: center;
   gap: 0.4rem;

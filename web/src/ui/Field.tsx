@@ -34,6 +34,10 @@ export const openedLook = css`
 /** A button with a sign alone, in a field or beside one. */
 export const signButtonLook = css`
   display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  min-width: 24px;
+  min-height: 24px;
   padding: 0.2rem;
   border: 0;
   background: none;

@@ -4,6 +4,8 @@ import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
 
 const Look = styled(Checkbox)`
+  /* Its hidden input goes where it goes, also in what scrolls by itself. */
+  position: relative;
   display: flex;
   align-items: flex-start;
   gap: 0.5rem;

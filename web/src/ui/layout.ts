@@ -13,6 +13,10 @@ export const Row = styled.div`
   flex-wrap: wrap;
   align-items: center;
   gap: 0.6rem;
+  /* As high as a finger needs. */
+  > a {
+    padding-block: 0.15rem;
+  }
 `;
 
 export const Pair = styled.div`
@@ -100,6 +104,14 @@ export const PlainTable = styled.table`
 /** A page of forms and lists, no wider than is read well. */
 export const ReadingPage = styled(Stack)`
   max-width: 60rem;
+`;
+
+/** Parts of a page side by side where there is room; the first is read first. */
+export const SideBySide = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 30rem), 1fr));
+  gap: 1.2rem 2.5rem;
+  align-items: start;
 `;
 
 /** What is handed out: all in it is outside. */

@@ -14,7 +14,9 @@ export function useFocusAdded(list: RefObject<HTMLElement | null>): () => void {
     const items = list.current?.children;
     if (before.current === null || !items || items.length <= before.current) return;
     before.current = null;
-    items[items.length - 1]!.querySelector<HTMLElement>(FOCUSABLE)?.focus();
+    const item = items[items.length - 1]!;
+    item.querySelector<HTMLElement>(FOCUSABLE)?.focus();
+    item.scrollIntoView({ block: 'nearest' });
   });
   return () => {
     before.current = list.current?.children.length ?? 0;

@@ -40,7 +40,7 @@ export function outwardTable(view: OutwardView, _revision: Revision, notice: Not
     ...OFFSETS,
     ...(named ? [CALENDAR] : []),
   ];
-  const told = notice ? [noticeRow(notice, view)] : [];
+  const told = notice ? [[...noticeRow(notice, view), ...(named ? [''] : [])]] : [];
   const blocks: string[][] = [];
   let stretch = NaN;
   for (const one of occurrencesOfView(view)) {

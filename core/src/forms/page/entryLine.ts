@@ -57,14 +57,15 @@ function title(entry: PageEntry, setting: LineSetting): Html {
 /** How many patterns calendars are told apart by, before they begin again. */
 const SWATCHES = 8;
 
-/** Returns the pattern that stands for a calendar, with its name for whoever does not see it. */
+/** Returns the pattern that stands for a calendar, with its name for readers who do not see it unless the name is beside it. */
 export function swatchOf(
   calendar: string | undefined,
   { calendars }: Pick<LineSetting, 'calendars'>,
+  isNamed = true,
 ): Html | '' {
   const place = calendars.indexOf(calendar ?? '');
   if (place < 0 || calendars.length < 2) return '';
-  return html`<span class="swatch swatch-${(place % SWATCHES) + 1}" title="${calendar!}"><span class="unseen">${calendar!}: </span></span>`;
+  return html`<span class="swatch swatch-${(place % SWATCHES) + 1}" title="${calendar!}">${isNamed && html`<span class="unseen">${calendar!}: </span>`}</span>`;
 }
 
 type Told = Html | Html[] | '';

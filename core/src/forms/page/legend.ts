@@ -13,7 +13,8 @@ export function legend(view: OutwardView, choice: Choice, options: PageOptions):
   const calendars = view.wording.calendars ?? [];
   const labels = labelsOf(view, choice.label);
   if (calendars.length < 2 && labels.length < 2) return html``;
-  return html`<div class="legend">${calendars.length > 1 && switches(calendars, choice, options)}${labels.length > 1 && labelForm(labels, choice, options)}</div>`;
+  const name = choice.speech.say(calendars.length > 1 ? 'calendars' : 'label');
+  return html`<section class="legend" aria-label="${name}">${calendars.length > 1 && switches(calendars, choice, options)}${labels.length > 1 && labelForm(labels, choice, options)}</section>`;
 }
 
 /** What stays as it is where a reader chooses something else to see. */
@@ -31,9 +32,9 @@ function switches(calendars: readonly string[], choice: Choice, options: PageOpt
     const asked = next.length && next.length < calendars.length ? next.join('.') : null;
     const href = addressWith(options, { ...stay(choice), calendars: asked });
     const say = speech.say(shown ? 'hideCalendar' : 'showCalendar', { name });
-    return html`<li><a href="${href}" class="${shown ? 'on-show' : 'off-show'}" aria-label="${say}" title="${say}">${swatchOf(name, { calendars })}<span dir="auto">${name}</span></a></li>`;
+    return html`<li><a href="${href}" class="${shown ? 'on-show' : 'off-show'}" aria-label="${say}" title="${say}">${swatchOf(name, { calendars }, false)}<span dir="auto">${name}</span></a></li>`;
   });
-  return html`<ul aria-label="${speech.say('calendars')}">${lines}</ul>`;
+  return html`<ul>${lines}</ul>`;
 }
 
 function labelForm(labels: readonly string[], choice: Choice, options: PageOptions): Html {

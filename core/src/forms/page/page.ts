@@ -44,7 +44,7 @@ export function writtenPage(view: OutwardView, revision: Revision, asked: PageOp
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${told.title === name ? name : `${told.title} – ${name}`}</title>
 ${description && html`<meta name="description" content="${description}">`}
-<link rel="preload" href="${options.assets}b612-400.woff2" as="font" type="font/woff2" crossorigin>
+${['400', '700'].map((weight) => html`<link rel="preload" href="${options.assets}b612-${weight}.woff2" as="font" type="font/woff2" crossorigin>`)}
 ${headLinks(options.assets)}
 <link rel="alternate" type="text/calendar" href="${options.addresses.feed}" title="${name}">
 <link rel="alternate" type="application/atom+xml" href="${options.addresses.feed.replace(/\.ics$/, '.atom')}" title="${name}">

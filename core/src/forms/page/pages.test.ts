@@ -110,8 +110,8 @@ describe('the views', () => {
       place.flatMap((c) => (c.startsWith(name) ? [Number(c.slice(1))] : [])).reduce((a, b) => a + b, 0);
     // Quarters of an hour from 8 o'clock on.
     expect(places.map((p) => [sum(p, 's'), sum(p, 'n'), p.includes('of2')])).toEqual([
-      [26, 7, true],
-      [28, 5, true],
+      [26, 6, true],
+      [28, 4, true],
     ]);
     expect(places.map((p) => sum(p, 'l'))).toEqual([0, 1]);
     expect(text).toContain('<li>08:00</li>');

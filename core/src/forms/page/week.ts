@@ -67,7 +67,7 @@ ${all.map(({ day, whole, placed, more }) => {
   ];
   return html`<section class="${classes.filter(Boolean).join(' ')}"><h3><time datetime="${dayToText(day)}">${speech.day(day)}</time></h3>
 <ul class="whole">${whole.map((e) => html`<li class="${classOf(e)}">${shortEntry(e, day, setting)}</li>`)}${more > 0 && html`<li><a href="${setting.listOf(day)}">${speech.say('moreThere', { count: more })}</a></li>`}</ul>
-<ul class="hours">${placed.map((p) => html`<li class="${classOf(p.entry)} ${placeOf(p, first)}">${shortEntry(p.entry, day, setting, timeIn(p.entry, day, setting))}</li>`)}</ul></section>`;
+<ul class="hours">${placed.map((p) => html`<li class="${classOf(p.entry)} ${placeOf(p, first)}">${shortEntry(p.entry, day, setting, timeIn(p.entry, day, p.lanes, setting))}</li>`)}</ul></section>`;
 })}</div>
 ${from < today && today < from + 7 && html`<p class="narrow" dir="auto">${speech.say('narrow')}</p>`}
 ${!days.size && html`<p class="none" dir="auto">${speech.say('none')}</p>`}`;
@@ -88,9 +88,9 @@ function bits(name: string, number: number): string[] {
   return [1, 2, 4, 8, 16, 32, 64].filter((bit) => number & bit).map((bit) => name + bit);
 }
 
-/** In a week there is room for both ends. */
-function timeIn(entry: PageEntry, day: Day, { speech }: LineSetting): string {
-  return entry.firstDay === day && entry.lastDay === day
+/** In a week there is room for both ends, unless entries stand side by side. */
+function timeIn(entry: PageEntry, day: Day, lanes: number, { speech }: LineSetting): string {
+  return lanes === 1 && entry.firstDay === day && entry.lastDay === day
     ? spanText(entry, speech)
     : timeOnDay(entry, day, speech);
 }
@@ -108,7 +108,7 @@ interface Stretch {
  */
 function placedOn(entries: readonly PageEntry[], day: Day, setting: LineSetting): Placed[] {
   const linesOf = (entry: PageEntry, lanes: number) => {
-    const text = `${timeIn(entry, day, setting)} ${titleOf(entry, setting)} ${marks(entry, false, setting).text}`;
+    const text = `${timeIn(entry, day, lanes, setting)} ${titleOf(entry, setting)} ${marks(entry, false, setting).text}`;
     return lineCount(text.replace(/<[^>]*>/g, ' '), Math.floor(LETTERS_PER_LINE / lanes));
   };
   const stretchOf = (entry: PageEntry, lanes: number): Stretch => {

@@ -129,7 +129,8 @@ const Outside = styled.span`
 `;
 
 const CalendarName = styled(AriaButton)`
-  display: inline;
+  display: inline-block;
+  min-height: 24px;
   border: 0;
   padding: 0;
   background: none;

@@ -12,6 +12,7 @@ import { Alerts } from './Alerts';
 import { StateBar, Swatch } from './StateBar';
 import { byWords, percent, readersWords } from '../../ui/timeWords';
 import { STATE_ORDER, STATE_RULES, STATE_WORDS, agoWords, countWords } from './reachWords';
+import { Term } from '../../ui/Term';
 
 /** So often, in milliseconds, the figures are fetched anew. */
 export const LIVE = 3_000;
@@ -52,10 +53,11 @@ export function ReachPage() {
   return (
     <Stack>
       <div>
-        <h1>Reach</h1>
+        <h1>
+          <Term word="reach">Reach</Term>
+        </h1>
         <Faded>
-          Which readers hold what is outside now, and when the rest are expected to. Times are on the clocks
-          of this device.
+          Who has the latest version, and when the rest should get it. Times are on the clocks of this device.
         </Faded>
       </div>
       {!data && <Waiting what="Counting" error={error} />}

@@ -1,0 +1,7 @@
+export {
+  PRODUCT_WORDS,
+  TRADE_WORDS,
+  glossaryDocument,
+  type GlossaryWord,
+  type ProductWord,
+} from './glossary';
