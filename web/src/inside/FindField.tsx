@@ -25,6 +25,14 @@ const Box = styled.search`
   }
 `;
 
+/** Stays while something is looked for; on a phone it would hide what was found. */
+const Results = styled(Hanging)`
+  @media (max-width: 44rem) {
+    position: static;
+    max-width: 100%;
+  }
+`;
+
 const Found = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -74,7 +82,7 @@ export function FindField({ query, onChange, here, onGo }: FindFieldProps) {
       />
       {!text && <Search aria-hidden="true" />}
       {text && (
-        <Hanging $side="right">
+        <Results $side="right">
           <Found>
             <SelectOne
               hideLabel
@@ -98,7 +106,7 @@ export function FindField({ query, onChange, here, onGo }: FindFieldProps) {
             </QuietButton>
             {asked.trim() && data?.entries.slice(0, 4).map((e) => <Hit key={e.id} entry={e} onGo={onGo} />)}
           </Found>
-        </Hanging>
+        </Results>
       )}
     </Box>
   );

@@ -1,4 +1,4 @@
-import { Keyboard, LogOut, Moon, Sun, SunMoon, UserRound } from 'lucide-react';
+import { CircleQuestionMark, Keyboard, LogOut, Moon, Sun, SunMoon, UserRound } from 'lucide-react';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import styled, { createGlobalStyle } from 'styled-components';
@@ -104,6 +104,7 @@ const Way = styled.nav`
   small {
     color: var(--faded);
     font-size: 0.75rem;
+    white-space: nowrap;
     @media (max-width: 44rem) {
       display: none;
     }
@@ -122,6 +123,12 @@ const Person = styled.div`
   align-items: center;
   gap: 0.3rem;
   font-size: 0.85rem;
+  a:has(svg) {
+    display: inline-grid;
+    place-items: center;
+    min-width: 24px;
+    min-height: 24px;
+  }
   @media (max-width: 44rem) {
     grid-column: 1 / -1;
     flex-wrap: wrap;
@@ -271,7 +278,9 @@ export function Shell({ user, postbox, children }: ShellProps) {
           <Link to="/account" aria-label={`Your account: ${user.name}, ${user.role}`}>
             {user.name}
           </Link>
-          <NavLink to="/help">Help</NavLink>
+          <Link to="/help" aria-label="Help" title="Help">
+            <CircleQuestionMark size="1.05rem" aria-hidden="true" />
+          </Link>
           <QuietButton onPress={keys.list} aria-label="Keys">
             <Keyboard aria-hidden="true" />
           </QuietButton>

@@ -10,6 +10,7 @@ const TEXTURES: Record<SourceGlass, string> = {
 };
 
 const Pane = styled.span<{ $glass: SourceGlass }>`
+  forced-color-adjust: none;
   display: inline-block;
   flex: none;
   width: 0.95rem;

@@ -19,6 +19,8 @@ const SHAPES: Record<PlateShape, string> = {
 
 // The outline is a second shape behind the first: a border would be cut off with the corners.
 const Look = styled.span<{ $colour: Colour; $pattern: PlatePattern; $shape: PlateShape }>`
+  /* Shape and pattern say which calendar it is, also where colours are forced. */
+  forced-color-adjust: none;
   display: inline-flex;
   flex: none;
   padding: 1px;

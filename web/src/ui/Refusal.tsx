@@ -1,6 +1,11 @@
 import type { ApiProblem } from '@zonal/core/api';
 import { useEffect, useRef } from 'react';
+import styled from 'styled-components';
 import { ProblemNotice } from './ProblemNotice';
+
+const Place = styled.div`
+  outline: none;
+`;
 
 /** What can be focused in a field that is marked as wrong: a date has several parts. */
 const MARKED = ['input:not([type=hidden])', 'textarea', 'select', '[role=spinbutton]']
@@ -14,12 +19,14 @@ export function Refusal({ problem }: { problem: ApiProblem | null }) {
     if (!problem) return;
     const marked = place.current?.closest('form')?.querySelector<HTMLElement>(MARKED);
     // Focus scrolls to the field by itself.
-    if (marked) marked.focus();
-    else place.current?.scrollIntoView({ block: 'nearest' });
+    if (marked) return marked.focus();
+    place.current?.scrollIntoView({ block: 'nearest' });
+    // The button pressed could not be pressed again while the call was under way, and so lost the focus.
+    if (document.activeElement === document.body) place.current?.focus({ preventScroll: true });
   }, [problem]);
   return (
-    <div ref={place}>
+    <Place ref={place} tabIndex={-1}>
       <ProblemNotice problem={problem} />
-    </div>
+    </Place>
   );
 }
