@@ -1,6 +1,7 @@
 import { chromium } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { testBrowser } from './lib/packages.mjs';
 import { ROOT } from './lib/run.mjs';
 import { Refusal, main } from './lib/say.mjs';
 
@@ -17,7 +18,7 @@ await main(async () => {
     },
   );
   mkdirSync(FOLDER, { recursive: true });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await chromium.launch({ executablePath: testBrowser(), args: ['--no-sandbox'] });
   const see = (slug) => demo.windows.find((w) => w.slug === slug);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 

@@ -41,7 +41,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   turn: 'Earlier and later',
   shows: 'List, week, month',
   find: 'Find',
-  legend: 'Calendars and labels to choose from',
+  legend: 'Names of calendars',
   foot: 'Way to the whole page',
 };
 

@@ -94,7 +94,7 @@ const Head = styled.header`
 `;
 
 const Search = styled(Field)`
-  max-width: 22rem;
+  flex: 0 1 22rem;
 `;
 
 const Live = styled.span`
@@ -212,7 +212,6 @@ function Desk({ calendars, window, copyable }: DeskProps) {
           )}
         </div>
         <Row>
-          <StudioTour />
           {window && <Link to={`/windows/${window.id}/ledger`}>Ledger</Link>}
           {window && <Link to={`/windows/new?${COPY_PARAMETER}=${window.id}`}>Copy this window</Link>}
           {(window ? changed : work.isStored) && (
@@ -283,13 +282,16 @@ function Desk({ calendars, window, copyable }: DeskProps) {
         </Notice>
       )}
       {lack && changed && <Faded>{lack}</Faded>}
-      <Search
-        hideLabel
-        label="Find a setting"
-        placeholder="Find a setting"
-        value={search}
-        onChange={setSearch}
-      />
+      <Row>
+        <Search
+          hideLabel
+          label="Find a setting"
+          placeholder="Find a setting"
+          value={search}
+          onChange={setSearch}
+        />
+        <StudioTour />
+      </Row>
       <Columns>
         <section aria-labelledby="inside">
           <InsidePanel

@@ -11,7 +11,8 @@ const MAX_LABELS = 200;
 /** Returns by what the calendars of a window are told apart, with the way to switch each on and off, and to one label. */
 export function legend(view: OutwardView, choice: Choice, options: PageOptions): Html {
   const calendars = view.wording.calendars ?? [];
-  const labels = labelsOf(view, choice.label);
+  // Narrow embeds have room for it where they have room to find something.
+  const labels = choice.parts.has('find') ? labelsOf(view, choice.label) : [];
   if (calendars.length < 2 && labels.length < 2) return html``;
   const name = choice.speech.say(calendars.length > 1 ? 'calendars' : 'label');
   return html`<section class="legend" aria-label="${name}">${calendars.length > 1 && switches(calendars, choice, options)}${labels.length > 1 && labelForm(labels, choice, options)}</section>`;

@@ -169,6 +169,11 @@ describe('calendars of one window', () => {
     expect(text).toContain('>Pile driving</a>');
     expect(text).not.toContain('Tide lecture</a>');
     expect(text).toContain('<option value="Noise" selected>Noise</option>');
+    // An embed offers them where it has the field to find something.
+    const embed = (parts: string) => write(named(), { form: 'embed', query: { parts } }).html;
+    expect(embed('legend,find')).toContain('name="label"');
+    expect(embed('legend')).not.toContain('name="label"');
+    expect(embed('legend')).toContain('class="legend"');
     const tinted = sources.map((s) => ({ ...s, glass: 'tinted' as const }));
     expect(shown({}, named({ sources: tinted }))).not.toContain('name="label"');
   });
