@@ -178,7 +178,7 @@ function calendarsAsked({ wording }: OutwardView, asked: string | undefined): Re
  * Returns whether the reader wants to see a time. Busy time names no calendar and stays whichever are chosen; with a label only what
  * has that label stays.
  */
-export function wantedBy({ calendars, label }: Choice): (one: OutwardOccurrence) => boolean {
+export function filterOfChoice({ calendars, label }: Choice): (one: OutwardOccurrence) => boolean {
   const wanted = plainText(label);
   return ({ content }) => {
     if (wanted && !content?.labels?.some((own) => plainText(own) === wanted)) return false;

@@ -7,7 +7,7 @@ import {
   daysAddress,
   hiddenFields,
   queryWith,
-  wantedBy,
+  filterOfChoice,
   type Choice,
   type PageOptions,
 } from './choice';
@@ -61,7 +61,7 @@ function isMixed({ items }: OutwardView): boolean {
 
 function shownPart(view: OutwardView, choice: Choice, options: PageOptions): Shown {
   const { show, from, zone, speech } = choice;
-  const wanted = wantedBy(choice);
+  const wanted = filterOfChoice(choice);
   const agenda = (first: Day, end: Day) => agendaOf(view, zone, first, end, wanted);
   const setting = lineSetting(view, choice, options);
   const listOf = (day: Day) => daysAddress(options, 'list', day);
@@ -95,7 +95,7 @@ function foundPart(view: OutwardView, choice: Choice, options: PageOptions): Sho
   const matches = finder({ text: find, in: 'text' });
   const { busyWord } = view.wording;
   const within = { from: instantOf(zone, from * DAY), to: Infinity };
-  const wanted = wantedBy(choice);
+  const wanted = filterOfChoice(choice);
   const found = occurrencesOfView(view, within).filter(
     (one) => wanted(one) && matches(one.content ?? { title: busyWord }),
   );

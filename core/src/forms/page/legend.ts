@@ -18,8 +18,8 @@ export function legend(view: OutwardView, choice: Choice, options: PageOptions):
   return html`<section class="legend" aria-label="${name}">${calendars.length > 1 && switches(calendars, choice, options)}${labels.length > 1 && labelForm(labels, choice, options)}</section>`;
 }
 
-/** What stays as it is where a reader chooses something else to see. */
-function stay({ show, from, find }: Choice) {
+/** The days and words that stay as they are while a reader chooses other calendars or another label. */
+function daysQuery({ show, from, find }: Choice) {
   return { show, from: dayToText(from), find };
 }
 
@@ -31,7 +31,7 @@ function switches(calendars: readonly string[], choice: Choice, options: PageOpt
     const next = calendars.flatMap((other, i) => ((other === name) !== isShown(other) ? [i + 1] : []));
     // All and none are the same: a page without entries would say nothing.
     const asked = next.length && next.length < calendars.length ? next.join('.') : null;
-    const href = addressWith(options, { ...stay(choice), calendars: asked });
+    const href = addressWith(options, { ...daysQuery(choice), calendars: asked });
     const say = speech.say(shown ? 'hideCalendar' : 'showCalendar', { name });
     return html`<li><a href="${href}" class="${shown ? 'on-show' : 'off-show'}" aria-label="${say}" title="${say}">${swatchOf(name, { calendars }, false)}<span dir="auto">${name}</span></a></li>`;
   });
@@ -45,7 +45,7 @@ function labelForm(labels: readonly string[], choice: Choice, options: PageOptio
   const choices = labels.map(
     (own) => html`<option value="${own}"${plainText(own) === chosen && html` selected`}>${own}</option>`,
   );
-  return html`<form method="get" action="${self}"><label>${speech.say('label')} <select name="label"><option value="">${speech.say('anyLabel')}</option>${choices}</select></label>${hiddenFields(queryWith(options, { ...stay(choice), label: null }))}<button>${speech.say('show')}</button></form>`;
+  return html`<form method="get" action="${self}"><label>${speech.say('label')} <select name="label"><option value="">${speech.say('anyLabel')}</option>${choices}</select></label>${hiddenFields(queryWith(options, { ...daysQuery(choice), label: null }))}<button>${speech.say('show')}</button></form>`;
 }
 
 /** Returns the labels that readers see in a view, each as it is written first, and the one that is asked for. */
