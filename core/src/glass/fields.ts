@@ -8,6 +8,8 @@ export interface OutwardContent {
   readonly place: string;
   readonly status: Status;
   readonly shows: Shows;
+  /** The outward name of its calendar, where the window names its calendars. */
+  readonly calendar?: string;
   /** Absent for an event. */
   readonly kind?: Exclude<Kind, 'event'>;
   /** When a milestone was planned for. */
@@ -20,8 +22,6 @@ export interface OutwardContent {
   readonly joinLink?: string;
   readonly people?: readonly Person[];
   readonly contact?: string;
-  /** The outward name of its calendar, where the window names its calendars. */
-  readonly calendar?: string;
 }
 
 export type OutwardField = keyof OutwardContent;

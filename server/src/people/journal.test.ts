@@ -51,18 +51,18 @@ describe('the journal', () => {
       {
         said: 'standings | made | Per · Quay',
         by: 'Ida',
-        changes: { standing: '– → reader', glass: '– → tinted' },
+        changes: { right: '– → reader', glass: '– → tinted' },
       },
     ]);
     expect(await noted(() => put(people('frosted'), 2, 'frosted'))).toEqual([
-      { said: 'calendars | changed | Quay', by: 'Ida', changes: { 'glass of the house': 'shut → frosted' } },
+      { said: 'calendars | changed | Quay', by: 'Ida', changes: { 'glass for the House': 'shut → frosted' } },
       { said: 'standings | changed | Per · Quay', by: 'Ida', changes: { glass: 'tinted → frosted' } },
     ]);
     expect(await noted(() => put(people('frosted').slice(0, 1), 3, 'frosted'))).toEqual([
       {
         said: 'standings | gone | Per · Quay',
         by: 'Ida',
-        changes: { standing: 'reader → –', glass: 'frosted → –' },
+        changes: { right: 'reader → –', glass: 'frosted → –' },
       },
     ]);
   });
@@ -86,7 +86,7 @@ describe('the journal', () => {
       {
         said: 'windows | changed | On the quay',
         by: 'Ida',
-        changes: { 'word for frosted entries': 'Taken → Booked' },
+        changes: { 'word for busy time': 'Taken → Booked' },
       },
       {
         said: 'window_sources | changed | Quay · On the quay',

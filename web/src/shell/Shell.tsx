@@ -24,6 +24,9 @@ const ScreenStyle = createGlobalStyle`
   h1[tabindex='-1']:focus:not(:focus-visible) {
     outline: none;
   }
+  summary {
+    min-height: 24px;
+  }
   /* Where colours are forced, backgrounds say nothing: what is chosen has a frame of the system's own. */
   @media (forced-colors: active) {
     [aria-current]:not([aria-current='false']),

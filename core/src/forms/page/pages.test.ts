@@ -122,7 +122,7 @@ describe('the views', () => {
     const many = Array.from({ length: 200 }, (_, i) => ({ ...LECTURE, id: `n${i}`, title: `No ${i}` }));
     const late = { ...LECTURE, id: 'late', start: zoned('2026-06-20T10:00'), end: zoned('2026-06-20T11:00') };
     expect(page(many)).toContain('189 more');
-    expect(page(many, { query: { show: 'week' } })).toContain('197 more');
+    expect(page(many, { query: { show: 'week' } })).toContain('198 more');
     const list = page([...many, late], { query: { show: 'list' } });
     expect(list).toContain('No 199');
     expect(list).not.toContain('2026-06-20T');

@@ -16,10 +16,10 @@ const QUARTER = 15 * MINUTE;
  */
 const LEAST_ROWS = 3;
 const ROWS_PER_LINE = 1.6;
-const LETTERS_PER_LINE = 15;
-const MAX_LINES = 8;
+const LETTERS_PER_LINE = 14;
+const MAX_LINES = 12;
 /** So many stand side by side at most, and so many in the row of whole days; the rest is in the list. */
-const MOST_LANES = 3;
+const MOST_LANES = 2;
 const MOST_WHOLE = 8;
 /** Hours of an ordinary day, shown even where nothing happens at them. */
 const [MORNING, EVENING] = [8, 17];
