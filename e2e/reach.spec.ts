@@ -4,8 +4,11 @@ import { readFile } from 'node:fs/promises';
 import { signIn } from './demo';
 import { FOLLOWERS, POSTBOX } from './startDemo';
 
+let hasLooked = false;
+
 /** Has all programs outside look that look at all within some hours of theirs. */
 async function jump(hours: number): Promise<void> {
+  hasLooked = true;
   await expect.poll(async () => (await told()).length).toBeGreaterThan(15);
   const answer = await fetch(`${FOLLOWERS}/jump`, {
     method: 'POST',
@@ -91,7 +94,8 @@ test('an urgent change is followed from before it is saved until all programs ou
 });
 
 test('whose programs do not look in time can be written to', async ({ page }) => {
-  await jump(30);
+  // A second look some minutes after the first would be taken for their rhythm, and then nobody is late.
+  if (!hasLooked) await jump(30);
   await signIn(page);
   await openReach(page, 'Works ahead');
   await page.getByLabel('The newest change has to be known').selectOption('within the hour');
