@@ -576,9 +576,9 @@ test('a milestone slips in sight of the organiser and of outsiders, and a due it
   await expect(async () => {
     const text = await (await fetch(`${see}?show=list&from=${monday}`)).text();
     expect(text).toMatch(
-      /Milestone: planned for Fri, \d+ \w+ \d+, now 4 days \(2 working days\) later than planned\./,
+      /Milestone: planned for Fri,? \d+ \w+( \d+)?, now 4 days \(2 working days\) later than planned\./,
     );
-    expect(text).toMatch(/Due Tue, \d+ \w+ \d+, done\./);
+    expect(text).toMatch(/Due Tue,? \d+ \w+( \d+)?, done\./);
   }).toPass();
 });
 
