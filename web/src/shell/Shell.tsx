@@ -258,13 +258,13 @@ export function Shell({ user, postbox, children }: ShellProps) {
           </NavLink>
         </Way>
         <PersonButton
-          aria-label={waiting ? `You, and ${waiting} requests for you to answer` : 'You'}
           aria-expanded={isPersonOpen}
           aria-controls="person"
           onPress={() => setPersonOpenOn(isPersonOpen ? null : pathname)}
         >
           <UserRound aria-hidden="true" />
-          {waiting > 0 && <Mark>{waiting}</Mark>}
+          <span className="unseen">You</span>
+          {waiting > 0 && <Count what="for you to answer"> {waiting}</Count>}
         </PersonButton>
         <Person id="person" {...(isPersonOpen ? { 'data-open': '' } : {})}>
           <QuietButton onPress={turn} aria-label={`Theme: ${THEME_WORDS[theme]}. Change it`}>

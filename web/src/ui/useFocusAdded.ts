@@ -1,7 +1,7 @@
 import { useEffect, useRef, type RefObject } from 'react';
 
-/** What can have the focus in a new item, in the order of the page. */
-const FOCUSABLE = 'input, select, textarea, button';
+/** What has the focus in a new item, the first that there is: what is chosen in it, else a field, else a button. */
+const FOCUSABLE = ['input:checked', 'input, select, textarea', 'button'];
 
 /**
  * Returns a function to call just before an item is added at the end of a list: once the item is there, its first field has the
@@ -15,7 +15,9 @@ export function useFocusAdded(list: RefObject<HTMLElement | null>): () => void {
     if (before.current === null || !items || items.length <= before.current) return;
     before.current = null;
     const item = items[items.length - 1]!;
-    item.querySelector<HTMLElement>(FOCUSABLE)?.focus();
+    FOCUSABLE.map((part) => item.querySelector<HTMLElement>(part))
+      .find(Boolean)
+      ?.focus();
     item.scrollIntoView({ block: 'nearest' });
   });
   return () => {

@@ -11,9 +11,9 @@ export interface LineSetting {
   readonly hostZone: ZoneName;
   readonly today: Day;
   readonly busyWord: string;
-  /** The calendars by which entries are told apart, in order; fewer than two tell nothing. */
+  /** The names of the calendars, in order; with fewer than two, entries have no pattern. */
   readonly calendars: readonly string[];
-  /** Whether it is told that an entry leaves the time free: where others do not. */
+  /** Whether entries that leave the time free say so: only if others do not leave it free. */
   readonly tellsFree: boolean;
   /** Returns the address of an entry's own page. */
   readonly addressOf: (entry: PageEntry) => string;
@@ -54,7 +54,7 @@ function title(entry: PageEntry, setting: LineSetting): Html {
   return html`${swatchOf(entry.one.content.calendar, setting)}<a class="what" dir="auto" href="${setting.addressOf(entry)}">${text}</a>`;
 }
 
-/** How many patterns calendars are told apart by, before they begin again. */
+/** The number of patterns in the style sheet; further calendars begin again. */
 const SWATCHES = 8;
 
 /** Returns the pattern that stands for a calendar, with its name for readers who do not see it unless the name is beside it. */
@@ -89,7 +89,7 @@ const LINES: {
   publicLink: (v, speech) => link(v, speech.say('more')),
   joinLink: (v, speech) => link(v, speech.say('join')),
   attachments: (v) => v.map((a) => link(a.href, a.name)).filter((a) => a !== ''),
-  // Told with the title.
+  // Shown with the title.
   calendar: null,
 };
 const LINE_FIELDS = (Object.keys(LINES) as OutwardField[]).filter((field) => LINES[field]);
@@ -126,10 +126,10 @@ export function titleOf(
   return one.content ? one.content.title || speech.say('untitled') : busyWord;
 }
 
-/** Returns in words what colour or a line through would tell. */
-export function marks({ one }: PageEntry, long: boolean, { speech, tellsFree }: LineSetting): Html {
+/** Returns in words what colour or a line through would show. */
+export function markWords({ one }: PageEntry, long: boolean, { speech, tellsFree }: LineSetting): string[] {
   const { status, kind, shows } = one.content ?? {};
-  const words = [
+  return [
     status === 'cancelled' && speech.say('cancelled'),
     status === 'done' && speech.say('done'),
     !long && kind && speech.say(kind),
@@ -137,7 +137,11 @@ export function marks({ one }: PageEntry, long: boolean, { speech, tellsFree }: 
     one.tentative && speech.say('tentative'),
     long && tellsFree && shows === 'free' && speech.say('free'),
   ].filter((word) => typeof word === 'string');
-  return html`${words.map((w) => html` <em class="mark">${w}</em>`)}`;
+}
+
+/** Returns the marks of an entry as they follow its title. */
+export function marks(entry: PageEntry, long: boolean, setting: LineSetting): Html {
+  return html`${markWords(entry, long, setting).map((w) => html` <em class="mark">${w}</em>`)}`;
 }
 
 /** Whether a milestone is told to stand elsewhere than planned. */

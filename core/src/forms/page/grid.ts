@@ -28,7 +28,7 @@ export function grid(agenda: readonly PageEntry[], from: Day, to: Day, setting: 
 <thead><tr>${week.map((d) => html`<th scope="col"><abbr title="${speech.weekdayLong(d)}">${speech.weekday(d)}</abbr></th>`)}</tr></thead>
 <tbody>${weeks.map((first) => html`<tr${first >= setting.end && html` class="beyond"`}>${week.map((_, i) => cell(first + i, days.get(first + i) ?? [], setting))}</tr>`)}</tbody></table>
 ${from < today && today < to && html`<p class="narrow" dir="auto">${speech.say('narrow')}</p>`}
-${!days.size && html`<p class="none" dir="auto">${speech.say('none')}</p>`}`;
+${![...days.keys()].some((day) => day < setting.end) && html`<p class="none${days.size ? ' wide' : ''}" dir="auto">${speech.say('none')}</p>`}`;
 }
 
 function cell(day: Day, entries: readonly PageEntry[], setting: GridSetting): Html {

@@ -8,7 +8,7 @@ import { html, type Html } from './html';
 /** Labels to choose from, at most; more would make the page heavy. */
 const MAX_LABELS = 200;
 
-/** Returns by what the calendars of a window are told apart, with the way to switch each on and off, and to one label. */
+/** Returns the names and patterns of a window's calendars, links that switch each on and off, and a field for one label. */
 export function legend(view: OutwardView, choice: Choice, options: PageOptions): Html {
   const calendars = view.wording.calendars ?? [];
   // Narrow embeds have room for it where they have room to find something.

@@ -209,6 +209,13 @@ describe('the first view', () => {
     expect(first('2026-06-10T15:00Z', {}, { form: 'embed' })).toBe('List');
   });
 
+  it('says that a month is empty where only narrow screens show what follows', () => {
+    const later = { ...MARKET, start: zoned('2026-07-10T09:00'), end: zoned('2026-07-10T12:00') };
+    const now = Date.parse('2026-06-20T15:00Z');
+    expect(write(viewOf([later]), { now }).html).toContain('class="none wide"');
+    expect(write(viewOf([MARKET]), { now }).html).not.toContain('class="none');
+  });
+
   it('goes on after the end of the month on narrow screens', () => {
     const text = write(viewOf([MARKET]), { now: Date.parse('2026-06-20T15:00Z') }).html;
     expect(text).toContain('<tr class="beyond">');

@@ -1,6 +1,6 @@
 import { DAY, HOUR, MINUTE, dayToText, packRows, type Day, type Wall } from '../../zones';
 import { byDay, type PageEntry } from './agenda';
-import { classOf, marks, shortEntry, spanText, timeOnDay, titleOf, type LineSetting } from './entryLine';
+import { classOf, markWords, shortEntry, spanText, timeOnDay, titleOf, type LineSetting } from './entryLine';
 import { html, type Html } from './html';
 
 export interface WeekSetting extends LineSetting {
@@ -11,8 +11,7 @@ export interface WeekSetting extends LineSetting {
 /** Rows of a day: quarters of an hour. */
 const QUARTER = 15 * MINUTE;
 /**
- * An entry is drawn no lower than its words need: a line of letters takes so many rows, and so many letters fit into a day at its
- * narrowest.
+ * An entry is drawn no lower than its words need, by the rows that a line takes and the letters that fit into a day at its narrowest.
  */
 const LEAST_ROWS = 3;
 const ROWS_PER_LINE = 1.6;
@@ -108,8 +107,12 @@ interface Stretch {
  */
 function placedOn(entries: readonly PageEntry[], day: Day, setting: LineSetting): Placed[] {
   const linesOf = (entry: PageEntry, lanes: number) => {
-    const text = `${timeIn(entry, day, lanes, setting)} ${titleOf(entry, setting)} ${marks(entry, false, setting).text}`;
-    return lineCount(text.replace(/<[^>]*>/g, ' '), Math.floor(LETTERS_PER_LINE / lanes));
+    const words = [
+      timeIn(entry, day, lanes, setting),
+      titleOf(entry, setting),
+      ...markWords(entry, false, setting),
+    ];
+    return lineCount(words.join(' '), Math.floor(LETTERS_PER_LINE / lanes));
   };
   const stretchOf = (entry: PageEntry, lanes: number): Stretch => {
     const from = Math.floor(Math.max(0, entry.start - day * DAY) / QUARTER);
