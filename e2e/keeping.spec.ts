@@ -108,6 +108,33 @@ test('a refusal marks its field and brings it into sight, and the end follows th
   await expect(page.getByRole('dialog')).toBeHidden();
 });
 
+test('a button keeps the focus during its call, so that the keyboard stays in the dialog', async ({
+  page,
+}) => {
+  await signIn(page);
+  await typeTitle(page, 'Saved slowly');
+  let answer = () => {};
+  const isAnswered = new Promise<void>((resolve) => (answer = resolve));
+  const edits = /\/api\/edits$/;
+  await page.route(edits, async (route) => {
+    await isAnswered;
+    await route.fulfill({ status: 503, body: '{}' });
+  });
+  const dialog = page.getByRole('dialog').first();
+  const save = dialog.getByRole('button', { name: 'Write the entry' });
+  await save.focus();
+  await page.keyboard.press('Enter');
+  await expect(save).toBeDisabled();
+  await expect(save).toBeFocused();
+  answer();
+  await expect(dialog.getByRole('alert')).toBeVisible();
+  await expect(save).toBeEnabled();
+  await expect(save).toBeFocused();
+  await page.unroute(edits);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('alertdialog')).toBeVisible();
+});
+
 test('what was typed is not thrown away by Escape, another screen or closing the tab', async ({ page }) => {
   await signIn(page);
   await page.getByRole('link', { name: /^Windows/ }).click();

@@ -1,5 +1,27 @@
-import { Button as AriaButton } from 'react-aria-components';
+import { forwardRef, useState } from 'react';
+import { Button as AriaButton, type ButtonProps } from 'react-aria-components';
 import styled, { css } from 'styled-components';
+
+/**
+ * A button that keeps the focus when it is disabled while it has it, for example during the call that it started: otherwise the
+ * focus would fall to the page, and keys such as Escape would no longer reach the dialog around the button.
+ */
+const BaseButton = forwardRef<HTMLButtonElement, ButtonProps>(function BaseButton(props, ref) {
+  const [hasFocus, setHasFocus] = useState(false);
+  const isDisabled = props.isDisabled ?? false;
+  return (
+    <AriaButton
+      {...props}
+      ref={ref}
+      isDisabled={isDisabled && !hasFocus}
+      isPending={props.isPending ?? (isDisabled && hasFocus)}
+      onFocusChange={(isFocused) => {
+        setHasFocus(isFocused);
+        props.onFocusChange?.(isFocused);
+      }}
+    />
+  );
+});
 
 const base = css`
   display: inline-flex;
@@ -18,7 +40,8 @@ const base = css`
   &:hover {
     background: var(--shade);
   }
-  &[data-disabled] {
+  &[data-disabled],
+  &[data-pending] {
     opacity: 0.5;
     cursor: default;
   }
@@ -30,12 +53,12 @@ const base = css`
 `;
 
 /** A plain button. */
-export const Button = styled(AriaButton)`
+export const Button = styled(BaseButton)`
   ${base}
 `;
 
 /** The one main action of a place. */
-export const MainButton = styled(AriaButton)`
+export const MainButton = styled(BaseButton)`
   ${base}
   background: var(--ink);
   color: var(--paper);
@@ -46,7 +69,7 @@ export const MainButton = styled(AriaButton)`
 `;
 
 /** An action that makes something visible outside, or takes it away from there. */
-export const OutsideButton = styled(AriaButton)`
+export const OutsideButton = styled(BaseButton)`
   ${base}
   border-color: var(--outside);
   color: var(--outside);
@@ -57,14 +80,14 @@ export const OutsideButton = styled(AriaButton)`
 `;
 
 /** A button that looks like a word in the text. */
-export const QuietButton = styled(AriaButton)`
+export const QuietButton = styled(BaseButton)`
   ${base}
   border-color: transparent;
   padding-inline: 0.4rem;
 `;
 
 /** A button that looks like a link in a sentence. */
-export const TextButton = styled(AriaButton)`
+export const TextButton = styled(BaseButton)`
   display: inline;
   padding: 0;
   border: 0;
