@@ -7,14 +7,15 @@ import styled, { css } from 'styled-components';
  * focus would fall to the page, and keys such as Escape would no longer reach the dialog around the button.
  */
 const BaseButton = forwardRef<HTMLButtonElement, ButtonProps>(function BaseButton(props, ref) {
+  const { isDisabled = false, ...rest } = props;
   const [hasFocus, setHasFocus] = useState(false);
-  const isDisabled = props.isDisabled ?? false;
+  const isHeld = isDisabled && hasFocus;
   return (
     <AriaButton
-      {...props}
+      {...rest}
+      {...(isHeld ? { ...HELD, type: 'button' } : {})}
       ref={ref}
       isDisabled={isDisabled && !hasFocus}
-      isPending={props.isPending ?? (isDisabled && hasFocus)}
       onFocusChange={(isFocused) => {
         setHasFocus(isFocused);
         props.onFocusChange?.(isFocused);
@@ -22,6 +23,18 @@ const BaseButton = forwardRef<HTMLButtonElement, ButtonProps>(function BaseButto
     />
   );
 });
+
+const doNothing = () => undefined;
+
+/** What makes a button do nothing and say so, although it can have the focus. */
+const HELD = {
+  'aria-disabled': true,
+  'data-held': '',
+  onPress: doNothing,
+  onPressStart: doNothing,
+  onPressEnd: doNothing,
+  onClick: doNothing,
+} as const;
 
 const base = css`
   display: inline-flex;
@@ -41,7 +54,7 @@ const base = css`
     background: var(--shade);
   }
   &[data-disabled],
-  &[data-pending] {
+  &[data-held] {
     opacity: 0.5;
     cursor: default;
   }
