@@ -106,10 +106,13 @@ describe('mail', () => {
       expect([mail.state, mail.trouble]).toEqual(['waiting', expect.stringContaining('Try later')]);
     });
     expect(taken).toEqual([]);
-    const [job] = (await MailRow.sequelize!.query(
-      `SELECT state, retry_count, start_after > now() AS later FROM pgboss.job WHERE name = 'mail'`,
-    )) as any;
-    expect(job).toEqual([{ state: 'retry', retry_count: 0, later: true }]);
+    // The reason is stored before the job itself is put back.
+    await eventually(async () => {
+      const [job] = (await MailRow.sequelize!.query(
+        `SELECT state, retry_count, start_after > now() AS later FROM pgboss.job WHERE name = 'mail'`,
+      )) as any;
+      expect(job).toEqual([{ state: 'retry', retry_count: 0, later: true }]);
+    });
   });
 
   it('is not sent twice when a process dies while it hands it over', async () => {
