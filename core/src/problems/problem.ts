@@ -1,3 +1,5 @@
+import type { InsideLanguage } from '../texts/languages';
+import { PROBLEMS_DE } from './de';
 import { PROBLEMS, type ProblemCode } from './table';
 
 export type ProblemDetails = Record<string, unknown>;
@@ -20,7 +22,12 @@ export class Problem extends Error {
   }
 }
 
-/** Returns the sentence of a code with its blanks filled from `details`. */
-export function sentence(code: ProblemCode, details: ProblemDetails): string {
-  return PROBLEMS[code].say.replace(/\{(\w+)\}/g, (_, name: string) => String(details[name] ?? '…'));
+/** Returns the sentence of a code, with its blanks filled from `details`. */
+export function sentence(
+  code: ProblemCode,
+  details: ProblemDetails,
+  language: InsideLanguage = 'en',
+): string {
+  const text = language === 'de' ? PROBLEMS_DE[code] : PROBLEMS[code].say;
+  return text.replace(/\{(\w+)\}/g, (_, name: string) => String(details[name] ?? '…'));
 }
