@@ -14,8 +14,9 @@ import type {
   WindowSaid,
 } from '../glass';
 import type { ProblemCode } from '../problems';
-import type { Sight, Standing, Who } from '../rights';
+import type { HouseRole, Sight, Standing, Who } from '../rights';
 import type { RequestRecord } from './requests';
+import type { InsideLanguage } from '../texts';
 
 /*
  * What the organiser's API is asked and answers, as it stands in JSON: each shape once, for the server that gives it, the
@@ -24,7 +25,13 @@ import type { RequestRecord } from './requests';
 
 /** Who is signed in, and the token that changing requests must carry. */
 export interface Session {
-  readonly user: { readonly name: string; readonly email: string; readonly role: string } | null;
+  readonly user: {
+    readonly name: string;
+    readonly email: string;
+    readonly role: HouseRole;
+    /** Null for the language of the browser. */
+    readonly language: InsideLanguage | null;
+  } | null;
   readonly csrf: string;
   /** Origin of model pages of other sites in which embeds can be tried, or empty where there is none. */
   readonly tryOut: string;

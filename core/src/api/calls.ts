@@ -68,6 +68,7 @@ import type {
   Post,
   Standings,
 } from './people';
+import type { InsideLanguage } from '../texts';
 
 /**
  * Every call of the organiser's API by its method and its path below /api. Who may make it, and what it does, stands with
@@ -207,7 +208,7 @@ export interface Calls {
   'POST /forgotten': { body: { email: string }; answer: void };
 
   'GET /account': { answer: OwnAccount };
-  'PUT /account': { body: { name: string }; answer: OwnAccount };
+  'PUT /account': { body: { name: string; language?: InsideLanguage | null }; answer: OwnAccount };
   'PUT /account/password': { body: { password: string; next: string }; answer: OwnAccount };
   'POST /account/address': { body: { email: string; password: string }; answer: void };
   'DELETE /account/devices': { answer: void };

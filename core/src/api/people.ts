@@ -1,6 +1,7 @@
 import type { Glass } from '../glass';
 import type { LetterKind, MailState } from '../post';
 import type { InvitationState, Made, NamedPerson } from '../rights';
+import type { InsideLanguage } from '../texts';
 
 /** Somebody with an account. */
 export interface Account {
@@ -126,6 +127,8 @@ export interface Device {
 export interface OwnAccount {
   readonly name: string;
   readonly email: string;
+  /** Null for the language of the browser. */
+  readonly language: InsideLanguage | null;
   readonly devices: readonly Device[];
   /** Feeds that are one's own, for one's own programs. */
   readonly feeds: readonly OwnFeed[];

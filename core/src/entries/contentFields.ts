@@ -1,6 +1,7 @@
 import { type Attachment, type Content, type KeptProperty, type Person, type PropertyValue } from './entry';
 import { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, STATUS_WORDS } from './stateWords';
 import type { When } from './when';
+import type { InsideLanguage } from '../texts/languages';
 
 /** What the values of a field can be. Whatever reads, writes or shows a field goes by its shape where it can. */
 export interface ShapeValues {
@@ -25,6 +26,7 @@ export type FoundAs = 'label' | 'person';
 export interface FieldHome<T> {
   /** The field in plain words, in small letters. */
   readonly word: string;
+  readonly german: string;
   /** What it holds where nothing is said, and what a stored entry holds that was written before there was the field. */
   readonly empty: T;
   readonly foundAs?: FoundAs;
@@ -65,36 +67,42 @@ function wordsOf<T extends string>(words: Readonly<Record<T, { word: string }>>)
 export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> } = {
   title: {
     word: 'title',
+    german: 'Titel',
     shape: 'line',
     empty: '',
     column: { known: ['subject', 'summary', 'name', 'event', 'what'] },
   },
   place: {
     word: 'place',
+    german: 'Ort',
     shape: 'line',
     empty: '',
     column: { known: ['location', 'where', 'venue', 'room'] },
   },
   description: {
     word: 'description',
+    german: 'Beschreibung',
     shape: 'text',
     empty: '',
     column: { known: ['notes', 'details', 'text', 'body'] },
   },
   publicLink: {
     word: 'public link',
+    german: 'öffentlicher Link',
     shape: 'link',
     empty: '',
     column: { known: ['link', 'url', 'web', 'website'] },
   },
   joinLink: {
     word: 'joining link',
+    german: 'Zugangslink',
     shape: 'link',
     empty: '',
     column: { known: ['join', 'meeting link', 'conference'] },
   },
   labels: {
     word: 'labels',
+    german: 'Etiketten',
     shape: 'labels',
     empty: [],
     foundAs: 'label',
@@ -102,6 +110,7 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
   },
   people: {
     word: 'people',
+    german: 'Personen',
     shape: 'people',
     empty: [],
     foundAs: 'person',
@@ -109,6 +118,7 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
   },
   contact: {
     word: 'contact',
+    german: 'Kontakt',
     shape: 'line',
     empty: '',
     foundAs: 'person',
@@ -116,6 +126,7 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
   },
   kind: {
     word: 'kind',
+    german: 'Art',
     shape: 'choice',
     of: wordsOf(KIND_WORDS),
     empty: 'event',
@@ -123,12 +134,14 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
   },
   planned: {
     word: 'planned for',
+    german: 'geplant für',
     shape: 'moment',
     empty: null,
     column: { known: ['planned', 'baseline', 'planned date'] },
   },
   status: {
     word: 'status',
+    german: 'Status',
     shape: 'choice',
     of: STATUS_WORDS,
     empty: 'confirmed',
@@ -136,6 +149,7 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
   },
   shows: {
     word: 'busy or free',
+    german: 'belegt oder frei',
     shape: 'choice',
     of: SHOWS_WORDS,
     empty: 'busy',
@@ -144,10 +158,23 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
       means: { transparent: 'free', available: 'free', no: 'free', false: 'free' },
     },
   },
-  hold: { word: 'hold', shape: 'choice', of: wordsOf(HOLD_WORDS), empty: 'none', column: null },
-  attachments: { word: 'attachments', shape: 'attachments', empty: [], column: null },
-  properties: { word: 'properties', shape: 'properties', empty: [], column: null },
-  kept: { word: 'further properties of its file', shape: 'kept', empty: [], column: null },
+  hold: {
+    word: 'hold',
+    german: 'Sperre',
+    shape: 'choice',
+    of: wordsOf(HOLD_WORDS),
+    empty: 'none',
+    column: null,
+  },
+  attachments: { word: 'attachments', german: 'Anhänge', shape: 'attachments', empty: [], column: null },
+  properties: { word: 'properties', german: 'Eigenschaften', shape: 'properties', empty: [], column: null },
+  kept: {
+    word: 'more properties of its file',
+    german: 'weitere Eigenschaften aus seiner Datei',
+    shape: 'kept',
+    empty: [],
+    column: null,
+  },
 };
 
 export const CONTENT_FIELDS = Object.keys(ENTRY_FIELDS) as readonly (keyof Content)[];
@@ -191,12 +218,12 @@ export function textsOf(content: Partial<Content>, field: keyof Content): readon
   return (TEXTS[ENTRY_FIELDS[field].shape] as (v: unknown) => readonly string[])(value);
 }
 
-/** Words for what an entry says besides its content. */
+/** Words for what an entry says besides its content, in English and German. */
 const TIME_WORDS = {
-  start: 'start',
-  end: 'end',
-  recurrence: 'recurrence',
-  overrides: 'dates changed by themselves',
+  start: { word: 'start', german: 'Anfang' },
+  end: { word: 'end', german: 'Ende' },
+  recurrence: { word: 'recurrence', german: 'Wiederholung' },
+  overrides: { word: 'changed dates', german: 'geänderte Termine' },
 } as const;
 
 /** What an entry says, by name: its content, its times, and how it recurs. */
@@ -204,8 +231,8 @@ export type SaidField = keyof Content | keyof typeof TIME_WORDS;
 export const SAID_FIELDS = [...CONTENT_FIELDS, ...Object.keys(TIME_WORDS)] as readonly SaidField[];
 
 /** Returns a field of an entry in plain words, in small letters. */
-export function fieldWord(field: SaidField): string {
-  return field in TIME_WORDS
-    ? TIME_WORDS[field as keyof typeof TIME_WORDS]
-    : ENTRY_FIELDS[field as keyof Content].word;
+export function fieldWord(field: SaidField, language: InsideLanguage = 'en'): string {
+  const { word, german } =
+    field in TIME_WORDS ? TIME_WORDS[field as keyof typeof TIME_WORDS] : ENTRY_FIELDS[field as keyof Content];
+  return language === 'de' ? german : word;
 }

@@ -1,52 +1,52 @@
-import { MONTH_NAMES, WEEKDAY_NAMES, dayOfWall, dayToText } from '../zones';
-import { ruleFromText, type Rule, type WeekdayPart } from './rule';
+import type { InsideLanguage } from '../texts/languages';
+import { insideTexts } from '../words/texts';
+import { LOCALES } from '../texts/languages';
+import { dayOfWall, dayToText } from '../zones';
+import { ruleFromText, type WeekdayPart } from './rule';
 
-const UNITS: Record<Rule['freq'], string> = {
-  YEARLY: 'year',
-  MONTHLY: 'month',
-  WEEKLY: 'week',
-  DAILY: 'day',
-  HOURLY: 'hour',
-  MINUTELY: 'minute',
-  SECONDLY: 'second',
-};
+/** A Monday, in milliseconds since 1970. */
+const MONDAY = Date.UTC(2026, 5, 1);
 
-/** Returns a rule in words, such as `every 2 weeks on Monday and Friday, 10 times`. Every part of it is told. */
-export function ruleWords(text: string): string {
+/**
+ * Returns a rule in words, such as `every 2 weeks on Monday and Friday, 10 times`. It names every part of the rule (RFC 5545
+ * section 3.3.10).
+ */
+export function ruleWords(text: string, language: InsideLanguage = 'en'): string {
   const rule = ruleFromText(text);
-  const unit = UNITS[rule.freq];
-  const words = [rule.interval === 1 ? `every ${unit}` : `every ${rule.interval} ${unit}s`];
-  if (rule.byMonth.length) words.push(`in ${join(rule.byMonth.map((m) => MONTH_NAMES[m - 1]!))}`);
-  if (rule.byWeekNo.length) words.push(`in week ${join(rule.byWeekNo.map(counted))}`);
-  if (rule.byYearDay.length) words.push(`on day ${join(rule.byYearDay.map(counted))} of the year`);
-  if (rule.byMonthDay.length) words.push(`on day ${join(rule.byMonthDay.map(counted))} of the month`);
-  if (rule.byDay.length) words.push(`on ${join(rule.byDay.map(weekdayWords))}`);
-  if (rule.byHour.length) words.push(`at hour ${join(rule.byHour.map(String))}`);
-  if (rule.byMinute.length) words.push(`at minute ${join(rule.byMinute.map(String))}`);
-  if (rule.bySecond.length) words.push(`at second ${join(rule.bySecond.map(String))}`);
+  const t = insideTexts(language);
+  const dates = (options: Intl.DateTimeFormatOptions) => {
+    const format = new Intl.DateTimeFormat(LOCALES[language], { ...options, timeZone: 'UTC' });
+    return (at: number) => format.format(at);
+  };
+  const monthName = dates({ month: 'long' });
+  const weekdayName = dates({ weekday: 'long' });
+  const weekday = (n: number) => weekdayName(MONDAY + n * 86_400_000);
+  const join = (words: readonly string[]): string =>
+    words.length < 2
+      ? words.join('')
+      : t('and', { first: words.slice(0, -1).join(', '), last: words.at(-1)! });
+  const counted = (n: number) => (n > 0 ? String(n) : t('fromTheEnd', { number: -n }));
+  const ordinal = (n: number): string => {
+    if (n === -1) return t('last');
+    return n < 0 ? t('nthLast', { number: -n }) : t('nth', { number: n });
+  };
+  const weekdayWords = ({ weekday: day, nth }: WeekdayPart) =>
+    nth === 0 ? weekday(day) : t('nthWeekday', { nth: ordinal(nth), weekday: weekday(day) });
+
+  const words = [t(`every${rule.freq}`, { interval: rule.interval })];
+  if (rule.byMonth.length)
+    words.push(t('inMonths', { months: join(rule.byMonth.map((m) => monthName(Date.UTC(2026, m - 1)))) }));
+  if (rule.byWeekNo.length) words.push(t('inWeeks', { weeks: join(rule.byWeekNo.map(counted)) }));
+  if (rule.byYearDay.length) words.push(t('onYearDays', { days: join(rule.byYearDay.map(counted)) }));
+  if (rule.byMonthDay.length) words.push(t('onMonthDays', { days: join(rule.byMonthDay.map(counted)) }));
+  if (rule.byDay.length) words.push(t('onWeekdays', { days: join(rule.byDay.map(weekdayWords)) }));
+  if (rule.byHour.length) words.push(t('atHours', { hours: join(rule.byHour.map(String)) }));
+  if (rule.byMinute.length) words.push(t('atMinutes', { minutes: join(rule.byMinute.map(String)) }));
+  if (rule.bySecond.length) words.push(t('atSeconds', { seconds: join(rule.bySecond.map(String)) }));
   if (rule.bySetPos.length)
-    words.push(`only the ${join(rule.bySetPos.map(ordinal))} of these in each ${unit}`);
-  if (rule.weekStart !== 0) words.push(`(weeks start on ${WEEKDAY_NAMES[rule.weekStart]})`);
-  const end = rule.count !== null ? `, ${rule.count} ${rule.count === 1 ? 'time' : 'times'}` : '';
-  const until = rule.until !== null ? `, until ${dayToText(dayOfWall(rule.until))}` : '';
-  return words.join(' ') + end + until;
-}
-
-function weekdayWords({ weekday, nth }: WeekdayPart): string {
-  return nth === 0 ? WEEKDAY_NAMES[weekday]! : `the ${ordinal(nth)} ${WEEKDAY_NAMES[weekday]}`;
-}
-
-function counted(n: number): string {
-  return n > 0 ? String(n) : `${-n} from the end`;
-}
-
-function ordinal(n: number): string {
-  if (n < 0) return n === -1 ? 'last' : `${ordinal(-n)} last`;
-  const teen = n % 100 > 10 && n % 100 < 14;
-  const ending = teen ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
-  return `${n}${ending}`;
-}
-
-function join(words: readonly string[]): string {
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+    words.push(t(`only${rule.freq}`, { positions: join(rule.bySetPos.map(ordinal)) }));
+  if (rule.weekStart !== 0) words.push(t('weeksStart', { weekday: weekday(rule.weekStart) }));
+  const count = rule.count === null ? '' : t('timesInAll', { count: rule.count });
+  const until = rule.until === null ? '' : t('until', { day: dayToText(dayOfWall(rule.until)) });
+  return words.join(' ') + count + until;
 }

@@ -26,16 +26,16 @@ export const HOLD_WORDS: Readonly<Record<Hold, { word: string; marked: string; p
   none: {
     word: 'no hold',
     marked: '',
-    plain: 'Windows decide how much of this entry is seen outside.',
+    plain: 'Windows decide how much of this entry is visible outside.',
   },
   frost: {
     word: 'frost it',
     marked: 'frosted: busy time at most',
-    plain: 'Outside, never more than busy time is seen, whatever a window says.',
+    plain: 'Outside, this entry never shows more than busy time, whatever a window says.',
   },
   'keep-in': {
     word: 'keep in',
     marked: 'kept in',
-    plain: 'This entry never leaves, whatever a window says.',
+    plain: 'This entry never goes out, whatever a window says.',
   },
 };

@@ -235,7 +235,7 @@ describe('exposure', () => {
       { from: 0, to: 4e12 },
       { audience: 'street', cap: null },
     );
-    expect(() => exposuresOf(huge, NOTHING_WATCHED)).toThrow('more steps than are allowed');
+    expect(() => exposuresOf(huge, NOTHING_WATCHED)).toThrow('more steps than allowed');
   });
 
   it('knows the people whom the view itself names, and nobody whom only hidden entries or fields name', () => {

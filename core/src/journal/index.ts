@@ -2,6 +2,7 @@ export {
   JOURNAL_AREAS,
   JOURNAL_KINDS,
   journalField,
+  journalKindWord,
   journalValue,
   type JournalArea,
   type JournalKind,

@@ -1,3 +1,8 @@
+import type { InsideLanguage } from '../texts/languages';
+import { JOURNAL_FIELD_DE, JOURNAL_KIND_DE } from '../words/german';
+import { inLanguage } from '../words/inLanguage';
+import { insideTexts } from '../words/texts';
+
 /** What the journal is about, as it is filtered. */
 export const JOURNAL_AREAS = {
   people: 'who may do what',
@@ -133,7 +138,7 @@ export const JOURNAL_KINDS = {
 export type JournalKindName = keyof typeof JOURNAL_KINDS;
 
 /** What is noted, in words, where the name of its column or of its part is not plain enough. */
-const FIELD_WORDS: Readonly<Record<string, string>> = {
+const FIELD_WORDS = {
   standing: 'right',
   rested_at: 'suspended since',
   password_at: 'password changed',
@@ -187,11 +192,19 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   calendarId: 'calendar',
   nextDays: 'days ahead',
   pastDays: 'days back',
-};
+} as const satisfies Readonly<Record<string, string>>;
+export type JournalField = keyof typeof FIELD_WORDS;
+
+const isNamed = (field: string): field is JournalField => field in FIELD_WORDS;
 
 /** Returns what a field is called where it was changed. */
-export function journalField(field: string): string {
-  return FIELD_WORDS[field] ?? field;
+export function journalField(field: string, language: InsideLanguage = 'en'): string {
+  return isNamed(field) ? inLanguage(FIELD_WORDS, JOURNAL_FIELD_DE, language)[field] : field;
+}
+
+/** Returns what a table of the journal is called. */
+export function journalKindWord(kind: JournalKindName, language: InsideLanguage = 'en'): string {
+  return language === 'de' ? JOURNAL_KIND_DE[kind] : JOURNAL_KINDS[kind].word;
 }
 
 /** Letters of a value as it is told; a filter of a window can be long. */
@@ -199,23 +212,28 @@ const LONGEST = 300;
 const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d/;
 
 /** Returns a value as it is told: `–` for none, `yes` and `no`, moments to the minute in UTC, records part by part. */
-export function journalValue(value: unknown): string {
+export function journalValue(value: unknown, language: InsideLanguage = 'en'): string {
   if (value === null || value === undefined || value === '') return '–';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'boolean') return insideTexts(language)(value ? 'yes' : 'no');
   if (typeof value === 'string')
     return MOMENT.test(value) ? `${value.slice(0, 16).replace('T', ' ')} UTC` : cut(value);
-  return cut(plain(value)) || '–';
+  return cut(plain(value, language)) || '–';
 }
 
 /** Parts of a record with their names, parts of a list one after the other; what holds nothing is left out. */
-function plain(value: unknown): string {
+function plain(value: unknown, language: InsideLanguage): string {
   if (value === null || value === undefined || value === '') return '';
-  if (Array.isArray(value)) return value.map(plain).filter(Boolean).join('; ');
+  if (Array.isArray(value))
+    return value
+      .map((part) => plain(part, language))
+      .filter(Boolean)
+      .join('; ');
   if (typeof value !== 'object') return typeof value === 'string' ? value : JSON.stringify(value);
   return Object.entries(value)
     .flatMap(([name, part]) => {
-      const said = typeof part === 'object' && part !== null ? nested(plain(part)) : plain(part);
-      return said ? [`${journalField(name)} ${said}`] : [];
+      const said =
+        typeof part === 'object' && part !== null ? nested(plain(part, language)) : plain(part, language);
+      return said ? [`${journalField(name, language)} ${said}`] : [];
     })
     .join(', ');
 }

@@ -1,3 +1,4 @@
+import type { InsideLanguage } from '../texts/languages';
 import { journalField, journalValue } from './kinds';
 
 /** What became of a thing. */
@@ -20,10 +21,17 @@ export function turnOf(before: Noted, after: Noted): JournalTurn {
 }
 
 /** Returns from what to what each field was changed, in words; what neither had is left out. */
-export function journalChanges(before: Noted, after: Noted): JournalChange[] {
+export function journalChanges(
+  before: Noted,
+  after: Noted,
+  language: InsideLanguage = 'en',
+): JournalChange[] {
   const fields = [...new Set([...Object.keys(before ?? {}), ...Object.keys(after ?? {})])].sort();
   return fields.flatMap((field) => {
-    const [from, to] = [journalValue(before?.[field]), journalValue(after?.[field])];
-    return from === to ? [] : [{ what: journalField(field), from, to }];
+    const [from, to] = [before, after].map((noted) => journalValue(noted?.[field], language)) as [
+      string,
+      string,
+    ];
+    return from === to ? [] : [{ what: journalField(field, language), from, to }];
   });
 }

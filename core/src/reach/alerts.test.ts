@@ -19,11 +19,11 @@ it('tells of what cannot be worked out, who is silent, what was passed on, and w
     100,
   );
   expect(silent).toMatchObject({ kind: 'silent', keyId: 'k' });
-  expect(silent!.say).toContain('has 1 reader whose program has gone silent');
-  expect(shared!.say).toContain('made out for 6, and 40 came');
+  expect(silent!.say).toBe('1 reader with the Agents key of “Works” has gone silent.');
+  expect(shared!.say).toContain('40 readers used the Agents key of “Works” this week; you expected 6.');
   const [given] = alertsOf({ ...quiet, keys: [{ ...key, pushFailing: true }] }, 100);
   expect(given).toMatchObject({ kind: 'push-failing', keyId: 'k' });
   expect(kinds({ urgent: { by: 200, readers: 10, holding: 2, expected: 8.9 } })).toEqual(['late']);
   const [late] = alertsOf({ ...quiet, urgent: { by: 100, readers: 10, holding: 7, expected: 7 } }, 100);
-  expect(late!.say).toBe('The urgent change of “Works” is not with 3 of 10 readers yet.');
+  expect(late!.say).toBe('3 of 10 readers do not have the urgent change of “Works” yet.');
 });

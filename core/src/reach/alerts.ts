@@ -2,11 +2,11 @@ import type { Instant } from '../zones';
 
 /** What an organiser is told of by itself, with what it is about. */
 export const ALERT_KINDS = {
-  'feed-failing': 'what readers get cannot be worked out',
-  'push-failing': 'a system is not told of changes any more',
-  silent: 'a subscriber of a key that matters has gone silent',
-  'passed-on': 'far more readers came than a key is made out for',
-  late: 'an urgent change is not known to all in time',
+  'feed-failing': 'what readers get cannot be computed',
+  'push-failing': 'a system no longer receives changes',
+  silent: 'a subscriber of an important key has gone silent',
+  'passed-on': 'far more readers than expected use a key',
+  late: 'not all readers know an urgent change in time',
 } as const;
 export type AlertKind = keyof typeof ALERT_KINDS;
 
@@ -51,26 +51,26 @@ export function alertsOf({ name, trouble, keys, urgent }: Watched, now: Instant)
     raised.push({
       kind: 'feed-failing',
       keyId: null,
-      say: `“${name}” cannot be worked out: ${trouble}`,
+      say: `What readers should see of “${name}” cannot be computed: ${trouble}`,
     });
   for (const { id, madeOutTo, silent, pushFailing, passedOn } of keys) {
     if (pushFailing)
       raised.push({
         kind: 'push-failing',
         keyId: id,
-        say: `Of “${name}”, the system of ${madeOutTo} is told of changes no more: it was tried again and again, or it wants no more.`,
+        say: `Pushes to the system of ${madeOutTo} (“${name}”) have stopped: several attempts failed, or the system no longer wants them.`,
       });
     if (silent > 0)
       raised.push({
         kind: 'silent',
         keyId: id,
-        say: `Of “${name}”, the key of ${madeOutTo} has ${count(silent)} whose program has gone silent.`,
+        say: `${count(silent)} with the ${madeOutTo} key of “${name}” ${silent === 1 ? 'has' : 'have'} gone silent.`,
       });
     if (passedOn)
       raised.push({
         kind: 'passed-on',
         keyId: id,
-        say: `Of “${name}”, the key of ${madeOutTo} is made out for ${passedOn.meantFor}, and ${passedOn.readers} came: it was probably passed on.`,
+        say: `${count(passedOn.readers)} used the ${madeOutTo} key of “${name}” this week; you expected ${passedOn.meantFor}. The address has probably been shared.`,
       });
   }
   if (urgent) {
@@ -82,8 +82,8 @@ export function alertsOf({ name, trouble, keys, urgent }: Watched, now: Instant)
         keyId: null,
         say:
           now >= by
-            ? `The urgent change of “${name}” is not with ${missing} of ${count(readers)} yet.`
-            : `Of the urgent change of “${name}”, only ${Math.floor(expected)} of ${count(readers)} are expected to know in time.`,
+            ? `${missing} of ${count(readers)} do not have the urgent change of “${name}” yet.`
+            : `Only ${Math.floor(expected)} of ${count(readers)} should know the urgent change of “${name}” in time.`,
       });
   }
   return raised;

@@ -4,12 +4,12 @@ import { waitingOf, type Prior } from './waiting';
 
 /** What becomes of a subscriber, with the rule of each in words. The first that fits is it. */
 export const SUBSCRIBER_STATES = {
-  once: 'Looked at most three times, all within an hour, and not again for two days: as somebody does who brings in a file.',
+  once: 'Polled at most three times, all within an hour, and not again for two days: like the import of a file.',
   silent:
-    'Has waited five of its intervals, and three days at least, longer than it is late: it has probably stopped.',
-  late: 'Has waited one and a half of its intervals longer than it usually does at this time of the week, pauses included.',
-  due: 'Does not hold the newest revision yet, and is expected to look within its usual time.',
-  'in-step': 'Holds the newest revision, and looks as it usually does.',
+    'Has not polled for five of its intervals, and at least three days, longer than it takes to be late: it has probably stopped.',
+  late: 'Has not polled for one and a half of its intervals longer than usual at this time of the week, pauses included.',
+  due: 'Does not have the latest revision yet, and should poll within its usual time.',
+  'in-step': 'Has the latest revision and polls as usual.',
 } as const;
 
 export type SubscriberState = keyof typeof SUBSCRIBER_STATES;

@@ -1,4 +1,16 @@
-export { DEEDS, STANDINGS, may, whoMay, type Deed, type Sight, type Standing, type Who } from './rights';
+export {
+  DEEDS,
+  deedWords,
+  HOUSE_ROLES,
+  STANDINGS,
+  may,
+  whoMay,
+  type Deed,
+  type HouseRole,
+  type Sight,
+  type Standing,
+  type Who,
+} from './rights';
 export { HouseRights, type GuardedCalendar, type Made } from './houseRights';
 export { DEFERRED_EFFECTS, type DeferredEffect } from './deferredEffects';
 export { CALL_RIGHTS, type CallRight, type Concerned } from './callRights';
@@ -22,7 +34,7 @@ export {
   isOutside,
   type InvitationState,
 } from './invitations';
-export { ceilingRequestWords, standingWords, wishWords } from './wishWords';
+export { ceilingRequestWords, standingNames, standingWords, wishWords } from './wishWords';
 export {
   insideCellOf,
   insideSight,

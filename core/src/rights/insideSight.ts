@@ -1,5 +1,6 @@
 import {
   GLASSES,
+  GLASS_WORDS,
   LIMITER_WORDS,
   effectiveGlass,
   sourceLimits,
@@ -10,6 +11,11 @@ import {
 import type { Made } from './houseRights';
 import { clearerInside, type InsideGlass } from './insideView';
 import type { Sight, Standing } from './rights';
+import type { InsideLanguage } from '../texts/languages';
+import { GLASS_DE, LIMITER_DE } from '../words/german';
+import { inLanguage } from '../words/inLanguage';
+import { insideTexts } from '../words/texts';
+import { standingNames } from './wishWords';
 
 /** Somebody who was made something to a calendar. */
 export interface NamedPerson extends Made {
@@ -63,27 +69,39 @@ export function insideSight(
     readonly houseGlass: Glass;
   },
   ceilings: Ceilings,
+  language: InsideLanguage = 'en',
 ): InsideRow {
+  const t = insideTexts(language);
+  const glasses = inLanguage(GLASS_WORDS, GLASS_DE, language);
+  const limiters = inLanguage(LIMITER_WORDS, LIMITER_DE, language);
   const through = (glass: InsideGlass): Pick<InsideWay, 'sight' | 'why'> => {
     const sources = [{ calendarId, glass: glass.glass, fields: [], as: '' }];
     const limits = sourceLimits(calendarId, { sources, ceilings }, { audience: glass.audience, cap: null });
     const { glass: sight, reasons } = effectiveGlass(limits);
-    const own = glass.audience === 'crew' ? 'glass given by name' : 'glass of the whole house';
-    const why = reasons.map((r) => `${r.by === 'window' ? own : LIMITER_WORDS[r.by]}: ${r.glass}`);
+    const own = glass.audience === 'crew' ? t('glassByName') : t('glassOfHouse');
+    const why = reasons.map(({ by, glass: limit }) =>
+      t('limit', { limit: by === 'window' ? own : limiters[by], glass: glasses[limit].word.toLowerCase() }),
+    );
     return { sight, why: why.join(', ') };
   };
   const crew = [
     ...people
       .filter((p) => !stewards.includes(p.name))
       .map(({ name, standing, glass }): InsideWay => {
-        if (standing !== 'reader') return { name, standing, sight: 'all', why: `as ${standing}` };
+        if (standing !== 'reader')
+          return {
+            name,
+            standing,
+            sight: 'all',
+            why: t('asRole', { role: standingNames(language)[standing] }),
+          };
         return {
           name,
           standing,
           ...through(clearerInside(calendarId, glass ?? 'shut', houseGlass, ceilings)),
         };
       }),
-    ...stewards.map((name): InsideWay => ({ name, standing: 'steward', sight: 'all', why: 'as steward' })),
+    ...stewards.map((name): InsideWay => ({ name, standing: 'steward', sight: 'all', why: t('asSteward') })),
   ];
   const house: InsideWay = {
     name: '',

@@ -114,7 +114,7 @@ describe('an edit', () => {
     ]);
     const refused = await turn(body.id, 'take-back');
     expect(refused.body.code).toBe('edit-overtaken');
-    expect(refused.body.message).toContain('“B” was changed since');
+    expect(refused.body.message).toContain('“B” has been changed since');
     expect(await titles(cal)).toEqual(['B']);
     expect((await turn(body.id, 'again')).body.code).toBe('edit-closed');
   });

@@ -332,7 +332,7 @@ describe('every call of the API', () => {
     const { calendar } = await place();
     const answer = await clients.reader.call('POST', `/calendars/${calendar.id}/entries`, input());
     expect(answer.body.message).toBe(
-      'To write entries in this calendar you need to be an editor of the calendar, a publisher of the calendar or a steward of the house. Ask one of them to do it, or to let you do it.',
+      'To write entries in this calendar you need to be an editor of the calendar, a publisher of the calendar or a steward of the house. Ask one of them to do it or to give you the right.',
     );
   });
 

@@ -59,7 +59,7 @@ describe('a table', () => {
 
   it('is refused with the row where a quote is never closed, and when it is empty', () => {
     expect(() => csvTable(bytes('title,date\n"A,2026-05-01\n'))).toThrow(/Nothing was imported/);
-    expect(() => csvTable(bytes('title,date\n'))).toThrow(/nothing in it/);
+    expect(() => csvTable(bytes('title,date\n'))).toThrow(/is empty/);
     expect(() => checkMapping(guessMapping(['when', 'colour']))).toThrow(/Title, Start date/);
   });
 

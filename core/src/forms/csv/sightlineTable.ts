@@ -1,14 +1,28 @@
-import { AUDIENCES, LIMITER_WORDS, SIGHT_MARK_WORDS, type Reason, type SightRow } from '../../glass';
+import {
+  AUDIENCES,
+  GLASS_WORDS,
+  LIMITER_WORDS,
+  SIGHT_MARK_WORDS,
+  type Reason,
+  type SightRow,
+} from '../../glass';
 import { insideCellOf, type InsideRow } from '../../rights';
 import { tableText } from './writeCsv';
+import type { InsideLanguage } from '../../texts/languages';
+import { GLASS_DE, LIMITER_DE } from '../../words/german';
+import { inLanguage } from '../../words/inLanguage';
+import { insideTexts } from '../../words/texts';
 
 /** Returns a chain of reasons as it is read: each limit, and which of them decides. */
-export function reasonWords(reasons: readonly Reason[]): string {
+export function reasonWords(reasons: readonly Reason[], language: InsideLanguage = 'en'): string {
+  const t = insideTexts(language);
+  const limiters = inLanguage(LIMITER_WORDS, LIMITER_DE, language);
+  const glasses = inLanguage(GLASS_WORDS, GLASS_DE, language);
   return reasons
-    .map(
-      (r) =>
-        `${LIMITER_WORDS[r.by]}${r.label ? ` “${r.label}”` : ''}: ${r.glass}${r.decides ? ' (decides)' : ''}`,
-    )
+    .map(({ by, label, glass, decides }) => {
+      const limit = label ? t('limitOfLabel', { limit: limiters[by], label }) : limiters[by];
+      return t(decides ? 'limitDecides' : 'limit', { limit, glass: glasses[glass].word.toLowerCase() });
+    })
     .join(', ');
 }
 

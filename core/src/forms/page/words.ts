@@ -16,18 +16,29 @@ import {
   type ZoneName,
 } from '../../zones';
 import { wallOf, whenLike, type When } from '../../entries';
+import type { InsideLanguage } from '../../texts/languages';
+import { insideTexts } from '../../words/texts';
 
 /** Short names of the weekdays, Monday first. */
 export const WEEKDAYS = WEEKDAY_NAMES.map((name) => name.slice(0, 3));
 
-/** Returns `Mon 23 Nov 2026`. */
-export function dayText(day: Day): string {
+const germanDates = (options: Intl.DateTimeFormatOptions) => {
+  const format = new Intl.DateTimeFormat('de-DE', { ...options, timeZone: 'UTC' });
+  return (day: Day) => format.format(day * DAY);
+};
+const germanDay = germanDates({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' });
+const germanMonth = germanDates({ month: 'long', year: 'numeric' });
+
+/** Returns `Mon 23 Nov 2026`, or `Mo., 23. Nov. 2026`. */
+export function dayText(day: Day, language: InsideLanguage = 'en'): string {
+  if (language === 'de') return germanDay(day);
   const { year, month, date } = partsOfDay(day);
   return `${WEEKDAYS[weekdayOf(day)]} ${date} ${MONTH_NAMES[month - 1]!.slice(0, 3)} ${year}`;
 }
 
 /** Returns `November 2026`. */
-export function monthText(day: Day): string {
+export function monthText(day: Day, language: InsideLanguage = 'en'): string {
+  if (language === 'de') return germanMonth(day);
   const { year, month } = partsOfDay(day);
   return `${MONTH_NAMES[month - 1]} ${year}`;
 }
@@ -59,21 +70,28 @@ export function zoneWithOffset(zone: ZoneName, now: Instant): string {
  * Returns a moment as people read it: `Mon 23 Nov 2026`, with its time where it has one. A time in a zone is told by the
  * clocks of `on`, or by its own.
  */
-export function whenWords(when: When, on?: ZoneName): string {
+export function whenWords(when: When, on?: ZoneName, language: InsideLanguage = 'en'): string {
+  const { day, time } = partsOfWhen(when, on, language);
+  return time ? `${day}, ${time}` : day;
+}
+
+function partsOfWhen(when: When, on: ZoneName | undefined, language: InsideLanguage) {
   const own = wallOf(when);
   const wall = on && when.kind === 'zoned' ? wallAt(on, instantOf(when.zone, own)) : own;
-  const day = dayText(Math.floor(wall / DAY));
-  return when.kind === 'date' ? day : `${day}, ${timeText(wall)}`;
+  const day = dayText(Math.floor(wall / DAY), language);
+  return { day, time: when.kind === 'date' ? '' : timeText(wall) };
 }
 
 /** Returns when something begins and ends, on the clocks of a zone where one is named; of whole days, the last one that is meant. */
 export function spanWords(
   { start, end }: { readonly start: When; readonly end: When },
   on?: ZoneName,
+  language: InsideLanguage = 'en',
 ): string {
   const last = end.kind === 'date' ? whenLike(end, wallOf(end) - DAY) : end;
-  if (wallOf(last) === wallOf(start) && last.kind === start.kind) return whenWords(start, on);
-  const [from, to] = [whenWords(start, on), whenWords(last, on)];
-  const sameDay = from.split(',')[0] === to.split(',')[0];
-  return `${from} to ${sameDay ? to.split(', ')[1]! : to}`;
+  const from = whenWords(start, on, language);
+  if (wallOf(last) === wallOf(start) && last.kind === start.kind) return from;
+  const to = partsOfWhen(last, on, language);
+  const isSameDay = partsOfWhen(start, on, language).day === to.day;
+  return insideTexts(language)('span', { from, to: isSameDay ? to.time : whenWords(last, on, language) });
 }

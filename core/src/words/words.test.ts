@@ -1,0 +1,77 @@
+import { parse, TYPE, type MessageFormatElement } from '@formatjs/icu-messageformat-parser';
+import { describe, expect, it } from 'vitest';
+import { fieldWord, ruleWords } from '../entries';
+import { dayText, reasonWords, spanWords } from '../forms';
+import { filterWords } from '../glass';
+import { journalField, journalValue } from '../journal';
+import { PROBLEMS, sentence, type ProblemCode } from '../problems';
+import { PROBLEMS_DE } from '../problems/de';
+import { ceilingRequestWords, standingWords, whoMay, wishWords } from '../rights';
+import { dayFromText } from '../zones';
+import { de } from './de';
+import { en } from './en';
+
+function argumentsIn(elements: readonly MessageFormatElement[]): string[] {
+  return elements.flatMap((e) => {
+    if (e.type === TYPE.plural || e.type === TYPE.select)
+      return [e.value, ...Object.values(e.options).flatMap((option) => argumentsIn(option.value))];
+    return e.type === TYPE.argument ? [e.value] : [];
+  });
+}
+const names = (text: string) => [...new Set(argumentsIn(parse(text)))].sort();
+
+describe('what core composes', () => {
+  it('has the same messages with the same arguments in German', () => {
+    expect(Object.keys(de)).toEqual(Object.keys(en));
+    for (const key of Object.keys(en) as (keyof typeof en)[])
+      expect(names(de[key]), key).toEqual(names(en[key]));
+  });
+
+  it.each([
+    ['FREQ=WEEKLY;INTERVAL=2;BYDAY=MO,FR;COUNT=10', 'alle 2 Wochen am Montag und Freitag, 10-mal'],
+    ['FREQ=MONTHLY;BYDAY=-1FR', 'jeden Monat am letzten Freitag'],
+    ['FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=1', 'jedes Jahr im März am Tag 1 des Monats'],
+  ])('says the rule %s in German', (rule, words) => expect(ruleWords(rule, 'de')).toBe(words));
+
+  it('says days, fields, filters, rights and reasons in German', () => {
+    const day = dayFromText('2026-11-23');
+    expect(dayText(day, 'de')).toBe('Mo., 23. Nov. 2026');
+    const span = {
+      start: { kind: 'floating', at: '2026-11-23T14:00:00' },
+      end: { kind: 'floating', at: '2026-11-23T15:30:00' },
+    } as const;
+    expect(spanWords(span, undefined, 'de')).toBe('Mo., 23. Nov. 2026, 14:00 bis 15:30');
+    expect(spanWords(span)).toBe('Mon 23 Nov 2026, 14:00 to 15:30');
+    expect(fieldWord('labels', 'de')).toBe('Etiketten');
+    const filter = {
+      any: [{ field: 'label', value: 'Kai' }, { not: { field: 'kind', value: 'due' } }],
+    } as const;
+    expect(filterWords(filter, () => '', 'de')).toBe('mit Etikett „Kai“ oder nicht Fristen');
+    expect(whoMay('manage', 'de')).toBe('wer den Kalender herausgibt oder die Verwaltung des Hauses');
+    const reader = { standing: 'reader', glass: 'tinted' } as const;
+    expect(wishWords(reader, 'Kai', 'de')).toBe('„Kai“ zu sehen (getönt)');
+    expect(standingWords(reader, 'Kai', 'de')).toBe('Lesen: Kai (getönt)');
+    expect(ceilingRequestWords({ audience: 'street', glass: 'clear' }, null, 'de')).toContain(
+      'Straße auf Klar',
+    );
+    expect(reasonWords([{ by: 'hold', glass: 'frosted', decides: true }], 'de')).toBe(
+      'Sperre auf dem Eintrag: matt (entscheidet)',
+    );
+    expect(journalField('expires_at', 'de')).toBe('läuft ab');
+    expect(journalValue(true, 'de')).toBe('ja');
+  });
+});
+
+describe('errors in German', () => {
+  const blanks = (text: string) => [...new Set(text.match(/\{\w+\}/g) ?? [])].sort();
+
+  it.each(Object.keys(PROBLEMS) as ProblemCode[])('%s has the blanks of the English sentence', (code) => {
+    expect(blanks(PROBLEMS_DE[code])).toEqual(blanks(PROBLEMS[code].say));
+  });
+
+  it('are filled like the English ones', () => {
+    expect(sentence('name-taken', { name: 'Kai' }, 'de')).toBe(
+      'Der Name „Kai“ ist vergeben. Wählen Sie einen anderen.',
+    );
+  });
+});
