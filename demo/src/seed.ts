@@ -1,5 +1,5 @@
 import { GLASSES, settingsOf } from '@zonal/core/glass';
-import { STANDINGS } from '@zonal/core/rights';
+import { STANDINGS, type HouseRole } from '@zonal/core/rights';
 import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
@@ -20,7 +20,6 @@ import {
   WindowRow,
   WindowSourceRow,
   WishRow,
-  type Role,
 } from '@zonal/server/db/models';
 import { randomToken, rememberVersion, sourceRowsOf } from '@zonal/server/glass/windowStore';
 import { columnsOf } from '@zonal/server/inside/entryStore';
@@ -98,7 +97,7 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
       const row = {
         name,
         email,
-        role: (role === 'steward' ? role : 'member') as Role,
+        role: (role === 'steward' ? role : 'member') as HouseRole,
         passwordHash: await hashPassword(password),
       };
       await UserRow.create(row, { transaction });

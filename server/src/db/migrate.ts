@@ -37,6 +37,7 @@ import * as ceilingRequests from './migrations/032-ceiling-requests';
 import * as passwordAddresses from './migrations/033-password-addresses';
 import * as publicContacts from './migrations/034-public-contacts';
 import * as deletedWindows from './migrations/035-deleted-windows';
+import * as accountLanguages from './migrations/036-account-languages';
 
 export const MIGRATIONS = [
   first,
@@ -74,6 +75,7 @@ export const MIGRATIONS = [
   passwordAddresses,
   publicContacts,
   deletedWindows,
+  accountLanguages,
 ];
 
 /**

@@ -19,7 +19,7 @@ import type {
   WindowSettings,
 } from '@zonal/core/glass';
 import type { LetterKind, MailState } from '@zonal/core/post';
-import type { Standing } from '@zonal/core/rights';
+import type { HouseRole, Standing } from '@zonal/core/rights';
 import {
   USUAL_KEPT_DAYS,
   type LedgerItem,
@@ -36,22 +36,22 @@ import {
   type Sequelize,
 } from 'sequelize';
 import { initTellingModels } from './tellingModels';
-
-export const ROLES = ['steward', 'member'] as const;
-export type Role = (typeof ROLES)[number];
+import type { InsideLanguage } from '@zonal/core/texts';
 
 export class UserRow extends Model<InferAttributes<UserRow>, InferCreationAttributes<UserRow>> {
   declare id: CreationOptional<string>;
   declare name: string;
   declare email: string;
   declare passwordHash: string;
-  declare role: Role;
+  declare role: HouseRole;
   /** Set while the account is at rest: nobody can sign in with it. */
   declare restedAt: CreationOptional<Date | null>;
   /** When the password was last changed; null where it is the first one. */
   declare passwordAt: CreationOptional<Date | null>;
   /** When a steward last got an address for a new password to hand over. */
   declare passwordAddressAt: CreationOptional<Date | null>;
+  /** Null for the language of the browser. */
+  declare language: CreationOptional<InsideLanguage | null>;
 }
 
 export class CalendarRow extends Model<InferAttributes<CalendarRow>, InferCreationAttributes<CalendarRow>> {
@@ -458,7 +458,7 @@ export class InvitationRow extends Model<
 > {
   declare id: CreationOptional<string>;
   declare email: string;
-  declare role: Role;
+  declare role: HouseRole;
   declare standings: readonly ToCalendar[];
   declare byId: string | null;
   declare sentAt: Date;
@@ -530,6 +530,7 @@ export function initModels(sequelize: Sequelize): void {
       restedAt: { type: DataTypes.DATE, allowNull: true },
       passwordAt: { type: DataTypes.DATE, allowNull: true },
       passwordAddressAt: { type: DataTypes.DATE, allowNull: true },
+      language: { type: DataTypes.TEXT, allowNull: true },
     },
     at('users'),
   );

@@ -1,8 +1,9 @@
-import { Problem } from '@zonal/core/problems';
+import { Problem, sentence } from '@zonal/core/problems';
 import { randomUUID } from 'node:crypto';
 import type { NextFunction, Request, Response } from 'express';
 import { isStorageAway } from '../db/storageAway';
 import { log } from '../log';
+import { requestLanguage } from './requestLanguage';
 
 /** What every refused request is answered with. */
 export interface ErrorBody {
@@ -40,9 +41,10 @@ export function problemFrom(error: unknown): Problem {
 }
 
 /** Express's last handler: answers with the code and the sentence of the problem. */
-export function answerProblem(error: unknown, _req: Request, res: Response, next: NextFunction): void {
+export function answerProblem(error: unknown, req: Request, res: Response, next: NextFunction): void {
   if (res.headersSent) return next(error);
-  const problem = problemFrom(error);
-  const body: ErrorBody = { code: problem.code, message: problem.message, details: problem.details };
-  res.status(problem.status).json(body);
+  const { code, details, status } = problemFrom(error);
+  const message = sentence(code, details, requestLanguage(req));
+  const body: ErrorBody = { code, message, details };
+  res.status(status).vary('Accept-Language').json(body);
 }

@@ -16,6 +16,7 @@ import {
   MinLength,
 } from 'class-validator';
 import { IsVersion, IsZone, Parts } from '../http/inputs';
+import { INSIDE_LANGUAGES, type InsideLanguage } from '@zonal/core/texts';
 
 const NAME_LETTERS = 120;
 const lower = ({ value }: { value: unknown }) =>
@@ -49,8 +50,10 @@ export class ForgottenInput {
   @Transform(lower) @IsEmail() @MaxLength(200) email!: string;
 }
 
-export class NameInput {
+export class AccountInput {
   @Transform(trimmed) @IsString() @Length(1, NAME_LETTERS) name!: string;
+  /** Null for the language of the browser; if it is missing, the language stays as it is. */
+  @IsOptional() @IsIn(INSIDE_LANGUAGES) language?: InsideLanguage | null;
 }
 
 export class PasswordInput {

@@ -10,7 +10,7 @@ import { UserRow } from '../db/models';
 import { requireMailsLeft, type Outbox } from '../db/outbox';
 import { route } from '../http/route';
 import { log } from '../log';
-import { AddressInput, NameInput, PasswordInput, RestInput, StewardInput } from './accountInput';
+import { AccountInput, AddressInput, PasswordInput, RestInput, StewardInput } from './accountInput';
 import { allAccounts, checkPassword, checkPublishers, checkSteward } from './accounts';
 import { credentialsChanged } from './credentials';
 import { devicesOf, endSessions } from './devices';
@@ -42,7 +42,8 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
   const own = async (req: Request, user: UserRow): Promise<OwnAccount> => {
     const row = (await UserRow.findByPk(user.id))!;
     const devices = await devicesOf(sequelize, row.id, { proof: proofOf(row), sid: req.sessionID });
-    return { name: row.name, email: row.email, devices, feeds: await setting.feedsOf(row.id) };
+    const { name, email, language } = row;
+    return { name, email, language, devices, feeds: await setting.feedsOf(row.id) };
   };
   const requirePassword = async (user: UserRow, password: string) => {
     if (!(await passwordFits(user.passwordHash, password))) throw new Problem('password-wrong');
@@ -61,12 +62,14 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
     }),
     route('PUT /account', {
       tag: 'Account',
-      summary: 'Change one’s name',
-      body: NameInput,
+      summary: 'Change one’s name and language',
+      body: AccountInput,
       again: ({ req, user }) => own(req, user),
       handle: async ({ req, body, user }) => {
         await change(user.id, async (transaction) => {
-          await UserRow.update({ name: body.name }, { where: { id: user.id }, transaction });
+          const { name, language } = body;
+          const columns = language === undefined ? { name } : { name, language };
+          await UserRow.update(columns, { where: { id: user.id }, transaction });
           return { result: undefined, touched: PEOPLE_TOUCHED };
         });
         return own(req, user);

@@ -3,7 +3,7 @@ import { WINDOW_LIMITS } from '@zonal/core/glass';
 import { Problem } from '@zonal/core/problems';
 import {
   CALL_RIGHTS,
-  DEEDS,
+  deedWords,
   may,
   whoMay,
   type Concerned,
@@ -70,7 +70,12 @@ function refuse(
     ? sources.some((id) => rights.may('see-windows', id))
     : !group.length || inSight.length > 0;
   if (!known) throw new Problem('not-found');
-  throw new Problem('not-allowed', { deed: DEEDS[deed].say, who: whoMay(deed), calendars: inSight });
+  throw new Problem('not-allowed', {
+    right: deed,
+    deed: deedWords(deed),
+    who: whoMay(deed),
+    calendars: inSight,
+  });
 }
 
 /** What stands on windows is known to those alone who see one of its calendars' windows. */

@@ -35,7 +35,7 @@ export async function sessionAnswer(
 ): Promise<Session> {
   const row = await door.visitor(req);
   return {
-    user: row && { name: row.name, email: row.email, role: row.role },
+    user: row && { name: row.name, email: row.email, role: row.role, language: row.language },
     csrf: door.csrfToken(req, res),
     tryOut: setting.tryOut,
     demo: setting.demoAccounts ?? [],
