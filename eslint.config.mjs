@@ -29,6 +29,7 @@ const WEB_ROOMS = [
   'workers',
   'api',
   'ui',
+  'texts',
   'theme',
 ];
 

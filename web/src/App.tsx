@@ -1,3 +1,4 @@
+import type { Session } from '@zonal/core/api';
 import { useEffect, useState } from 'react';
 import { useSessionQuery } from './api/baseApi';
 import { FetchTrouble } from './shell/FetchTrouble';
@@ -6,8 +7,14 @@ import { SignIn } from './shell/SignIn';
 import { useAppSelector } from './store';
 import { LazyScreen, lazyScreen } from './ui/LazyScreen';
 import { Loading } from './ui/Notice';
+import { t } from './texts/base';
+import { isSpoken, storeLanguage } from './texts/language';
+import { loadLanguage } from './texts/loadLanguage';
 
-const loadScreens = () => import('./Screens').then((file) => file.Screens);
+const loadScreens = async () => {
+  await loadLanguage();
+  return (await import('./Screens')).Screens;
+};
 const Screens = lazyScreen(loadScreens);
 
 /** The page to sign in, which needs little, or everything else, whose script is fetched once somebody needs it. */
@@ -15,8 +22,9 @@ export function App() {
   const { data, error } = useSessionQuery();
   const user = useAppSelector((state) => state.person.user);
   const isSomebodyElse = useReloadForSomebodyElse(user?.email);
+  const isOtherLanguage = useReloadForLanguage(user);
   if (!data && error) return <FetchTrouble />;
-  if (!data || isSomebodyElse) return <Loading what="Opening" />;
+  if (!data || isSomebodyElse || isOtherLanguage) return <Loading what={t('opening')} />;
   if (!user && !isPassPath(window.location.pathname)) return <SignIn onSend={() => void loadScreens()} />;
   return (
     <LazyScreen>
@@ -37,4 +45,15 @@ function useReloadForSomebodyElse(email: string | undefined): boolean {
     if (isSomebodyElse) window.location.reload();
   }, [isSomebodyElse]);
   return isSomebodyElse;
+}
+
+/** Loads the page again if it does not speak the language of the account that signs in. Returns whether that is under way. */
+function useReloadForLanguage(user: Session['user']): boolean {
+  const language = user?.language ?? null;
+  const isOther = user !== null && !isSpoken(language);
+  useEffect(() => {
+    if (user) storeLanguage(language);
+    if (isOther) window.location.reload();
+  }, [user, language, isOther]);
+  return isOther;
 }

@@ -9,6 +9,8 @@ import { SignIn, type Returning } from './shell/SignIn';
 import { useAppSelector } from './store';
 import { LazyScreen, lazyScreen } from './ui/LazyScreen';
 import { Empty } from './ui/Notice';
+import { t } from './texts/shell';
+import { LOCALE } from './texts/language';
 
 const loadPassPages = () => import('./shell/PassPages');
 
@@ -26,7 +28,7 @@ const router = createBrowserRouter([{ path: '*', element: <CurrentScreen />, err
 export function Screens() {
   return (
     // Dates are read and typed as everywhere else on the screen, whatever the browser speaks.
-    <I18nProvider locale="en-GB">
+    <I18nProvider locale={LOCALE}>
       <RouterProvider router={router} />
     </I18nProvider>
   );
@@ -34,11 +36,7 @@ export function Screens() {
 
 /** Shown if the application itself fails. */
 function Failed() {
-  return (
-    <Empty>
-      Something went wrong here. <a href="/">Load the application again</a>
-    </Empty>
-  );
+  return <Empty>{t.rich('brokenScreen', { a: (text) => <a href="/">{text}</a> })}</Empty>;
 }
 
 function CurrentScreen() {

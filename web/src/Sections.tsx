@@ -5,6 +5,7 @@ import { Shell } from './shell/Shell';
 import { LazyScreen, lazyScreen } from './ui/LazyScreen';
 import { Empty } from './ui/Notice';
 import { UnsavedGuard } from './ui/Unsaved';
+import { t } from './texts/shell';
 
 type LoadScreen = () => Promise<ComponentType>;
 
@@ -73,10 +74,7 @@ export function Sections({ user, postbox }: SectionsProps) {
           <Route path="/" element={<Navigate to="/calendars" replace />} />
           {ROUTES}
           {user.role === 'steward' && STEWARD_ROUTES}
-          <Route
-            path="*"
-            element={<Empty>There is no page at this address. Choose a section above.</Empty>}
-          />
+          <Route path="*" element={<Empty>{t('noSuchPage')}</Empty>} />
         </Routes>
       </Shell>
     </UnsavedGuard>

@@ -1,5 +1,7 @@
 import { HeldAnswers } from './heldAnswers';
 import type { AnswerOf, ApiProblem, BodyOf, CallName, PathPart, QueryOf } from '@zonal/core/api';
+import { t } from '../texts/base';
+import { LANGUAGE } from '../texts/language';
 
 /** What a call is sent with: the parts of its path, its query and its body, as far as it has them. */
 export type Sent<N extends CallName> = ([PathPart<N>] extends [never]
@@ -28,7 +30,7 @@ export type Reply =
 
 const answers = new HeldAnswers();
 
-const AWAY = 'The server does not answer. What you wrote is still here; try again in a moment.';
+const AWAY = t('noAnswer');
 
 /** Returns a problem for what is no answer of the API: `lost` where nobody knows what became of the call. */
 function unanswered(status: number, lost: boolean): Reply {
@@ -76,7 +78,7 @@ async function sendPage(
   ).toString();
   const address = `/api${at}${params && `?${params}`}`;
   const held = method === 'GET' ? answers.get(csrf, address) : undefined;
-  const headers: Record<string, string> = { 'x-csrf-token': csrf };
+  const headers: Record<string, string> = { 'x-csrf-token': csrf, 'accept-language': LANGUAGE };
   if (held) headers['if-none-match'] = held.tag;
   if (body) headers['content-type'] = 'application/json';
   if (changeId) headers['x-change-id'] = changeId;

@@ -5,7 +5,9 @@ it('reads what a server says of others, and says it in a sentence', () => {
   const until = '2026-06-10T14:32:00.000Z';
   const told = unconfirmedIn(`servers=1; until=${until}`);
   expect(told).toEqual({ servers: 1, until });
-  expect(unconfirmedWords(told!)).toMatch(/^Saved\. One server has not confirmed it yet .* by \d\d:32\.$/);
+  expect(unconfirmedWords(told!)).toMatch(
+    /^Saved\. One server has not confirmed it yet .* until \d\d:32 at the latest\.$/,
+  );
   expect(unconfirmedWords({ servers: 2, until })).toContain('2 servers have not confirmed');
   for (const odd of [null, '', 'servers=x; until=y', 'until=now']) expect(unconfirmedIn(odd)).toBeNull();
 });

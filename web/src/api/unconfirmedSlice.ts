@@ -1,4 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { t } from '../texts/base';
+import { LOCALE } from '../texts/language';
 
 /** Servers that have not confirmed a change, and until when at the latest they show what was before (ISO 8601). */
 export interface Unconfirmed {
@@ -23,8 +25,6 @@ export function unconfirmedIn(header: string | null): Unconfirmed | null {
 
 /** Says which servers have not confirmed a change, and when they stop by themselves. */
 export function unconfirmedWords({ servers, until }: Unconfirmed): string {
-  const time = new Date(until).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  const [who, verb] =
-    servers === 1 ? ['One server has', 'it stops'] : [`${servers} servers have`, 'they stop'];
-  return `Saved. ${who} not confirmed it yet and may still show what was before; ${verb} by ${servers === 1 ? 'itself' : 'themselves'} by ${time}.`;
+  const time = new Date(until).toLocaleTimeString(LOCALE, { hour: '2-digit', minute: '2-digit' });
+  return servers === 1 ? t('oneServerUnconfirmed', { time }) : t('serversUnconfirmed', { servers, time });
 }

@@ -1,4 +1,5 @@
 import type {
+  BodyOf,
   Acceptance,
   AnswerOf,
   CalendarInput,
@@ -118,7 +119,7 @@ export const zonalApi = baseApi.injectEndpoints({
       forgotten: mutation('POST /forgotten', (email: string) => ({ body: { email } }), []),
 
       account: query('GET /account', bare, ['Account']),
-      renameAccount: mutation('PUT /account', (name: string) => ({ body: { name } }), [
+      saveAccount: mutation('PUT /account', (body: BodyOf<'PUT /account'>) => ({ body }), [
         'Account',
         'Session',
         'Person',
@@ -380,7 +381,7 @@ export const {
   useConfirmAddressMutation,
   useForgottenMutation,
   useAccountQuery,
-  useRenameAccountMutation,
+  useSaveAccountMutation,
   useChangePasswordMutation,
   useChangeAddressMutation,
   useSignOutDeviceMutation,

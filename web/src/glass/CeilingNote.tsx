@@ -1,5 +1,5 @@
 import { dayOf } from '../ui/dayOf';
-import { AUDIENCE_WORDS, GLASS_WORDS, type Glass } from '@zonal/core/glass';
+import { type Glass } from '@zonal/core/glass';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -9,6 +9,8 @@ import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Row } from '../ui/layout';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { t } from '../texts/glass';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 const Note = styled.div`
   border-left: 4px solid var(--warn);
@@ -28,31 +30,36 @@ export function CeilingNote({ ceiling, wanted }: { ceiling: Ceiling; wanted: Gla
   return (
     <Note>
       <span>
-        For {AUDIENCE_WORDS[audience].word} the ceiling of {calendarId ? 'this calendar' : 'the house'} is{' '}
-        <strong>{GLASS_WORDS[glass].word}</strong>, set by {by || 'somebody who has left'} on {dayOf(at)}.
-        They see no more than that.
+        {t.rich('ceilingNote', {
+          audience: AUDIENCE_WORDS[audience].word,
+          place: calendarId ? t('thisCalendar') : t('theHouse'),
+          glass: GLASS_WORDS[glass].word,
+          by: by || t('somebodyLeft'),
+          day: dayOf(at),
+          strong: (text) => <strong>{text}</strong>,
+        })}
       </span>
       {problem && <ProblemNotice problem={problem} />}
       {asked.isSuccess ? (
         <span role="status">
-          The stewards have your request. You find the answer under <Link to="/requests">Requests</Link>.
+          {t.rich('requestSent', { link: (text) => <Link to="/requests">{text}</Link> })}
         </span>
       ) : asking ? (
         <>
-          <Field label="Why it should be raised" value={reason} onChange={setReason} maxLength={1000} />
+          <Field label={t('whyRaise')} value={reason} onChange={setReason} maxLength={1000} />
           <Row>
             <Button
               isDisabled={asked.isLoading}
               onPress={() => void ask({ calendarId, audience, glass: wanted, reason })}
             >
-              Ask for {GLASS_WORDS[wanted].word}
+              {t('askForGlass', { glass: GLASS_WORDS[wanted].word })}
             </Button>
-            <Button onPress={() => setAsking(false)}>Leave it</Button>
+            <Button onPress={() => setAsking(false)}>{t('cancel')}</Button>
           </Row>
         </>
       ) : (
         <Button style={{ justifySelf: 'start' }} onPress={() => setAsking(true)}>
-          Ask for it to be raised
+          {t('askToRaise')}
         </Button>
       )}
     </Note>

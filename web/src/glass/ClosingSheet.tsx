@@ -1,14 +1,15 @@
 import type { OutwardWindow } from '@zonal/core/api';
-import { dayText } from '@zonal/core/forms';
 import { dayAt } from '@zonal/core/zones';
 import { useState } from 'react';
 import { problemOf, useSetClosingMutation } from '../api/zonalApi';
 import { Button, OutsideButton } from '../ui/Button';
-import { DateField } from '../ui/DateFields';
+import { LazyDateField } from '../ui/LazyDateField';
 import { Row, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Tick } from '../ui/Tick';
 import { endOfDay } from './keyWords';
+import { t } from '../texts/glass';
+import { dayText } from '../texts/formWords';
 
 interface ClosingSheetProps {
   window: OutwardWindow;
@@ -31,21 +32,18 @@ export function ClosingSheet({ window, onClose, onLeave }: ClosingSheetProps) {
   return (
     <Notice>
       <Stack>
-        <p>
-          Page, embed and feed of this window will answer “closed”, since when, and whom to ask. Programs keep
-          what they have fetched already. You can open it again later, with the same addresses.
-        </p>
+        <p>{t('closingHint')}</p>
         <Row>
-          <OutsideButton onPress={onClose}>Close it for everybody now</OutsideButton>
-          <Button onPress={onLeave}>Leave it open</Button>
+          <OutsideButton onPress={onClose}>{t('closeNow')}</OutsideButton>
+          <Button onPress={onLeave}>{t('leaveOpen')}</Button>
         </Row>
         <Row style={{ alignItems: 'end' }}>
-          <DateField label="Or at the end of" value={lastDay} onChange={setLastDay} />
+          <LazyDateField label={t('closeAtEnd')} value={lastDay} onChange={setLastDay} />
           <Tick isSelected={farewell} onChange={setFarewell}>
-            Tell readers from now on <small>one all-day entry in feeds, a banner on the page</small>
+            {t('farewell')} <small>{t('farewellHint')}</small>
           </Tick>
           <OutsideButton isDisabled={!lastDay || setting.isLoading} onPress={() => void later()}>
-            Close it then
+            {t('closeThen')}
           </OutsideButton>
         </Row>
         {problem && <p>{problem.message}</p>}
@@ -63,14 +61,13 @@ export function ClosingNote({ window }: { window: OutwardWindow }) {
   return (
     <Row role="status">
       <span>
-        This window closes by itself at the end of {day}.{' '}
-        {window.farewell ? 'Its readers are told.' : 'Its readers are not told.'}
+        {t('closesOn', { day })} {window.farewell ? t('readersTold') : t('readersNotTold')}
       </span>
       <Button
         isDisabled={setting.isLoading}
         onPress={() => void set({ id: window.id, at: null, farewell: false, was: window.closesAt })}
       >
-        Leave it open
+        {t('leaveOpen')}
       </Button>
       {problem && <span>{problem.message}</span>}
     </Row>

@@ -5,6 +5,7 @@ import { problemOf, useDeleteWindowMutation } from '../api/zonalApi';
 import { Button, OutsideButton } from '../ui/Button';
 import { ConfirmDialog } from '../ui/ConfirmDialog';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { t } from '../texts/glass';
 
 /** Deletes a closed window, after asking. */
 export function DeleteWindow({ window }: { window: OutwardWindow }) {
@@ -18,26 +19,23 @@ export function DeleteWindow({ window }: { window: OutwardWindow }) {
   return (
     <>
       <Button isDisabled={isLoading} onPress={() => setAsking(true)}>
-        Delete the window …
+        {t('deleteWindowMore')}
       </Button>
       <ProblemNotice problem={problemOf(error)} />
       {isAsking && (
         <ConfirmDialog
-          title={`Delete “${window.wording.name}”?`}
+          title={t('deleteQuestion', { name: window.wording.name })}
           onCancel={() => setAsking(false)}
           buttons={(close) => (
             <>
               <Button autoFocus onPress={() => close(() => setAsking(false))}>
-                Cancel
+                {t('cancel')}
               </Button>
-              <OutsideButton onPress={() => close(() => void removeNow())}>Delete the window</OutsideButton>
+              <OutsideButton onPress={() => close(() => void removeNow())}>{t('deleteWindow')}</OutsideButton>
             </>
           )}
         >
-          <p>
-            Its rules, its draft and the contacts of its keys are removed. This cannot be undone. Its
-            addresses go on saying that it is gone, and lead nowhere else.
-          </p>
+          <p>{t('deleteWindowHint')}</p>
         </ConfirmDialog>
       )}
     </>

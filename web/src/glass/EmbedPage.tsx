@@ -28,6 +28,7 @@ import { EmbedTrial } from './EmbedTrial';
 import { LookFields } from './LookFields';
 import { PastedEmbed } from './PastedEmbed';
 import { useUnsaved } from '../ui/Unsaved';
+import { t } from '../texts/glass';
 
 const Halves = styled.div`
   display: grid;
@@ -52,23 +53,22 @@ const Code = styled.textarea`
 `;
 
 const WAYS: Readonly<Record<EmbedWay, { word: string; plain: string }>> = {
-  frame: { word: 'Frame', plain: 'Of a fixed height; readers scroll inside it. Every site takes it.' },
+  frame: { word: t('wayFrame'), plain: t('wayFrameSay') },
   fitting: {
-    word: 'Fitted frame',
-    plain: 'A small script gives it the height of its content. For sites that let scripts in.',
+    word: t('wayFitting'),
+    plain: t('wayFittingSay'),
   },
-  link: { word: 'Link alone', plain: 'For sites that take nothing else. It leads to the whole page.' },
+  link: { word: t('wayLink'), plain: t('wayLinkSay') },
 };
 
 /** Puts a window on another site: how its embed looks, tried in model pages, and the code to be pasted. */
 export function EmbedPage() {
   const { id, keyId } = useParams();
   const { data: windows, error } = useWindowsQuery();
-  if (!windows) return <Waiting what="Fetching the window" error={error} />;
+  if (!windows) return <Waiting what={t('fetchingWindow')} error={error} />;
   const window = windows.find((w) => w.id === id);
   const key = window?.keys.find((k) => k.id === keyId);
-  if (!window || !key)
-    return <Empty>There is no such key. It may have been taken away; go back to Windows.</Empty>;
+  if (!window || !key) return <Empty>{t('noSuchKey')}</Empty>;
   return <Builder key={key.id} window={window} keyOf={key} />;
 }
 
@@ -110,40 +110,36 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
   return (
     <Stack>
       <div>
-        <h1>{name} on another site</h1>
+        <h1>{t('onOtherSite', { name })}</h1>
         <Faded>
-          The embed of the key of {keyOf.madeOutTo}.{' '}
-          <Link to={`/windows/${window.id}`}>Back to the studio</Link>
+          {t.rich('embedOfKey', {
+            place: keyOf.madeOutTo,
+            link: (text) => <Link to={`/windows/${window.id}`}>{text}</Link>,
+          })}
         </Faded>
       </div>
-      {(window.closedAt || keyState(keyOf, now) === 'ended') && (
-        <Notice>Its address shows nothing now: the window is closed, or the key has ended.</Notice>
-      )}
+      {(window.closedAt || keyState(keyOf, now) === 'ended') && <Notice>{t('showsNothingNow')}</Notice>}
       <Halves>
         <Stack>
           <LookFields look={look} window={window} onChange={setLook} />
           <PastedEmbed embed={keyOf.embed} onTake={setLook} />
           <Field
-            label="Sites that may hold it"
+            label={t('allowedSites')}
             lines
             value={hosts}
             onChange={setHosts}
-            help="One on each line, such as town.example or *.town.example. Empty: every site may."
+            help={t('allowedSitesHelp')}
           />
           <ChoiceStrip
-            label="What is chosen here is"
+            label={t('choicesAre')}
             value={held}
             options={[
-              { value: 'held', text: 'held with the key' },
-              { value: 'fixed', text: 'fixed in the code' },
+              { value: 'held', text: t('choicesKept') },
+              { value: 'fixed', text: t('choicesInCode') },
             ]}
             onChange={setHeld}
           />
-          <Faded>
-            {held === 'held'
-              ? 'Change it here whenever you like: what was pasted follows, without pasting it again.'
-              : 'What is pasted stays as it is now, whatever is changed here later.'}
-          </Faded>
+          <Faded>{held === 'held' ? t('choicesKeptSay') : t('choicesInCodeSay')}</Faded>
           {current && (
             <Overtaken
               what="key"
@@ -159,19 +155,17 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
           <Refusal problem={current ? null : problem} />
           <Row>
             <OutsideButton isDisabled={!changed || keeping.isLoading} onPress={() => void save()}>
-              Show it so on other sites
+              {t('showOnSites')}
             </OutsideButton>
-            <Faded role="status">
-              {changed ? 'Other sites still show it as it was.' : 'Other sites show it as it is kept.'}
-            </Faded>
+            <Faded role="status">{changed ? t('sitesShowFormer') : t('sitesShowStored')}</Faded>
           </Row>
         </Stack>
         <Stack>
           <EmbedTrial tryOut={session?.tryOut ?? ''} embed={tried} name={name} way={way} height={height} />
-          <h2 id="code">The code to paste</h2>
+          <h2 id="code">{t('codeToPaste')}</h2>
           <Row>
             <ChoiceStrip
-              label="As"
+              label={t('codeAs')}
               hideLabel
               value={way}
               options={EMBED_WAYS.map((w) => ({ value: w, text: WAYS[w].word }))}
@@ -179,7 +173,7 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
             />
             {way !== 'link' && (
               <label>
-                Height{' '}
+                {t('height')}
                 <input
                   type="number"
                   min={100}
@@ -188,7 +182,7 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
                   value={written}
                   onChange={(e) => setWritten(e.target.value)}
                 />{' '}
-                pixels
+                {t('pixels')}
               </label>
             )}
           </Row>
@@ -196,13 +190,10 @@ function Builder({ window, keyOf }: { window: OutwardWindow; keyOf: WindowKey })
           {way !== 'link' && note && <Faded role="status">{note}</Faded>}
           <Code readOnly aria-labelledby="code" value={code} onFocus={(e) => e.target.select()} />
           <Row>
-            <CopyButton what="embed code" text={code} />
-            <CopyButton what="page address" text={keyOf.see} />
+            <CopyButton what={t('embedCode')} text={code} />
+            <CopyButton what={t('pageAddress')} text={keyOf.see} />
           </Row>
-          <Faded>
-            A site that takes nothing but an address: paste the address of the page, and where the site asks
-            for oEmbed it shows the embed.
-          </Faded>
+          <Faded>{t('oembedHint')}</Faded>
         </Stack>
       </Halves>
     </Stack>

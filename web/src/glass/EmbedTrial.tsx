@@ -7,14 +7,15 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Empty } from '../ui/Notice';
 import { TrueSize } from '../ui/TrueSize';
 import { warningsOf, type EmbedSize } from './embedWarnings';
+import { t } from '../texts/glass';
 
 /** The model pages of another site, each at its path, and the width at which a desk shows it. */
 const MODELS = {
-  column: { word: 'Side column', width: 1100 },
-  article: { word: 'Article', width: 1100 },
-  wide: { word: 'Full width', width: 1280 },
-  dark: { word: 'Dark page', width: 1100 },
-  strict: { word: 'Strict policy', width: 1100 },
+  column: { word: t('modelColumn'), width: 1100 },
+  article: { word: t('modelArticle'), width: 1100 },
+  wide: { word: t('modelFull'), width: 1280 },
+  dark: { word: t('modelDark'), width: 1100 },
+  strict: { word: t('modelStrict'), width: 1100 },
 } as const;
 type Model = keyof typeof MODELS;
 const NAMES = Object.keys(MODELS) as Model[];
@@ -76,19 +77,14 @@ export function EmbedTrial({ tryOut, embed, name, way, height }: EmbedTrialProps
     addEventListener('message', hear);
     return () => removeEventListener('message', hear);
   }, [embed]);
-  if (!tryOut)
-    return (
-      <Empty>
-        There is no site to try it in. Whoever runs this server can start the stand-in and set HOST_SITE_URL.
-      </Empty>
-    );
+  if (!tryOut) return <Empty>{t('noTrialSite')}</Empty>;
   const warnings = (of: Model) => (sizes[of] ? warningsOf(sizes[of], way) : []);
   return (
     <Stack>
-      <h2 id="trial">Tried on another site</h2>
+      <h2 id="trial">{t('trial')}</h2>
       <Row>
         <ChoiceStrip
-          label="Model page"
+          label={t('modelPage')}
           hideLabel
           value={model}
           options={NAMES.map((n) => ({
@@ -96,7 +92,7 @@ export function EmbedTrial({ tryOut, embed, name, way, height }: EmbedTrialProps
             text: (
               <>
                 {MODELS[n].word}
-                {warnings(n).length > 0 && <TriangleAlert aria-label="something is cut off" size={14} />}
+                {warnings(n).length > 0 && <TriangleAlert aria-label={t('cutOff')} size={14} />}
               </>
             ),
           }))}
@@ -113,7 +109,7 @@ export function EmbedTrial({ tryOut, embed, name, way, height }: EmbedTrialProps
                   else frames.current.delete(n);
                 }}
                 src={`${tryOut}/${n}?${query}`}
-                title={`${MODELS[n].word} of another site`}
+                title={t('modelOf', { model: MODELS[n].word })}
               />
             </Frame>
           </div>
@@ -121,9 +117,9 @@ export function EmbedTrial({ tryOut, embed, name, way, height }: EmbedTrialProps
       </Stage>
       <div role="status">
         {way === 'link' ? (
-          <Faded>A link leads to the whole page; there is nothing to be cut off.</Faded>
+          <Faded>{t('linkNotCut')}</Faded>
         ) : !sizes[model] ? (
-          <Faded>Waiting for the page …</Faded>
+          <Faded>{t('waitingForPage')}</Faded>
         ) : warnings(model).length ? (
           <ul>
             {warnings(model).map((text) => (
@@ -131,7 +127,7 @@ export function EmbedTrial({ tryOut, embed, name, way, height }: EmbedTrialProps
             ))}
           </ul>
         ) : (
-          <Faded>Nothing is cut off here.</Faded>
+          <Faded>{t('nothingCutOff')}</Faded>
         )}
       </div>
     </Stack>

@@ -1,9 +1,5 @@
 import type { Entry } from '@zonal/core/entries';
-import { fieldText, reasonWords, whenWords } from '@zonal/core/forms';
 import {
-  partWord,
-  AUDIENCE_WORDS,
-  GLASS_WORDS,
   timesOf,
   type EntryPath,
   type EntrySight,
@@ -24,6 +20,9 @@ import { GlassMark, Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Plate } from '../ui/Plate';
+import { t } from '../texts/glass';
+import { fieldText, reasonWords, whenWords } from '../texts/formWords';
+import { AUDIENCE_WORDS, GLASS_WORDS, partWord } from '../texts/glassWords';
 
 const Found = styled.ul`
   list-style: none;
@@ -65,11 +64,11 @@ const Table = styled.table`
 
 const SIGHTS: Readonly<Record<EntrySight, string>> = {
   seen: 'seen',
-  closed: 'not seen: the window is closed',
-  'filtered-out': 'not seen: the window’s filter leaves it out',
-  ended: 'not seen: the key has ended',
-  'outside-horizon': 'not seen: it lies outside the days shown',
-  'held-back': 'not seen: nothing gets through',
+  closed: t('unseenClosed'),
+  'filtered-out': t('unseenFiltered'),
+  ended: t('unseenEnded'),
+  'outside-horizon': t('unseenDays'),
+  'held-back': t('unseenShut'),
 };
 
 interface EntryCheckProps {
@@ -90,25 +89,18 @@ export function EntryCheck({ calendars, windows, now }: EntryCheckProps) {
   const { answer, problem, busy } = useAnswer(question);
   return (
     <Stack as="section" aria-labelledby="who">
-      <h2 id="who">Who can see one entry, and what exactly?</h2>
-      <Field
-        label="Find the entry"
-        value={text}
-        onChange={setText}
-        placeholder="words of its title, place …"
-      />
+      <h2 id="who">{t('whoSeesEntry')}</h2>
+      <Field label={t('findEntry')} value={text} onChange={setText} placeholder={t('findEntryHint')} />
       {text.trim().length > 1 && data && (
         <>
-          <Faded role="status">
-            {data.total ? `${data.total} found` : 'Nothing found. Try other words.'}
-          </Faded>
+          <Faded role="status">{data.total ? t('found', { count: data.total }) : t('notFound')}</Faded>
           <Found>
             {data.entries.slice(0, 12).map((e) => {
               const calendar = calendars.find((c) => c.id === e.calendarId);
               return (
                 <li key={e.id}>
                   <Button aria-pressed={entry?.id === e.id} onPress={() => setEntry(e)}>
-                    {calendar && <Plate {...calendar} />} {e.title || 'Untitled'}{' '}
+                    {calendar && <Plate {...calendar} />} {e.title || t('untitled')}{' '}
                     <Faded>{whenWords(e.start)}</Faded>
                   </Button>
                 </li>
@@ -118,21 +110,21 @@ export function EntryCheck({ calendars, windows, now }: EntryCheckProps) {
         </>
       )}
       {problem && <Notice>{problem}</Notice>}
-      {entry && busy && !answer && <Loading what="Looking" />}
+      {entry && busy && !answer && <Loading what={t('searching')} />}
       {entry && answer && <Paths entry={entry} paths={answer} />}
     </Stack>
   );
 }
 
 function Paths({ entry, paths }: { entry: Entry; paths: readonly EntryPath[] }) {
-  if (!paths.length) return <Notice>Nobody outside: no window shows the calendar of “{entry.title}”.</Notice>;
+  if (!paths.length) return <Notice>{t('nobodyOutside', { title: entry.title })}</Notice>;
   return (
-    <Table aria-label={`Who can see ${entry.title}`}>
+    <Table aria-label={t('whoSees', { title: entry.title })}>
       <thead>
         <tr>
-          <th scope="col">Who</th>
-          <th scope="col">Through</th>
-          <th scope="col">What exactly</th>
+          <th scope="col">{t('who')}</th>
+          <th scope="col">{t('through')}</th>
+          <th scope="col">{t('whatExactly')}</th>
         </tr>
       </thead>
       <tbody>
@@ -165,15 +157,18 @@ function Seen({ items, hostZone }: { items: readonly OutwardItem[]; hostZone: Zo
   const times = items.reduce((n, i) => n + timesOf(i), 0);
   return (
     <dl>
-      <dt>time</dt>
+      <dt>{t('time')}</dt>
       <dd>
-        {whenWords(items[0]!.start, hostZone)} to {whenWords(items[0]!.end, hostZone)}
-        {times > 1 ? `, and ${times - 1} more` : ''}
+        {t('seenTimes', {
+          start: whenWords(items[0]!.start, hostZone),
+          end: whenWords(items[0]!.end, hostZone),
+          more: times - 1,
+        })}
       </dd>
       {busy.length > 0 && (
         <>
-          <dt>busy</dt>
-          <dd>that the time is taken, merged with whatever else is</dd>
+          <dt>{t('busy')}</dt>
+          <dd>{t('busySay')}</dd>
         </>
       )}
       {told &&

@@ -1,12 +1,5 @@
-import { ENTRY_FIELDS } from '@zonal/core/entries';
-import {
-  CONDITION_FIELDS,
-  PROPERTY_TESTS,
-  TEST_WORDS,
-  filterWords,
-  type Condition,
-  type Filter,
-} from '@zonal/core/glass';
+import { KINDS, STATUSES } from '@zonal/core/entries';
+import { CONDITION_FIELDS, PROPERTY_TESTS, type Condition, type Filter } from '@zonal/core/glass';
 import { Plus, X } from 'lucide-react';
 import { useRef } from 'react';
 import styled from 'styled-components';
@@ -19,6 +12,9 @@ import { Notice } from '../ui/Notice';
 import { Tick } from '../ui/Tick';
 import { useFocusAdded } from '../ui/useFocusAdded';
 import { goneWords } from './windowNotes';
+import { t } from '../texts/glass';
+import { KIND_WORDS, STATUS_WORDS } from '../texts/entryWords';
+import { TEST_WORDS, filterWords } from '../texts/glassWords';
 
 const Group = styled.div`
   border-left: 3px double var(--line);
@@ -49,13 +45,13 @@ const Fields = styled.div`
 
 type Asked = Condition['field'];
 const FIELD_WORDS: Readonly<Record<Asked, string>> = {
-  label: 'label',
-  person: 'person or group',
-  kind: 'kind',
-  status: 'status',
-  text: 'words in it',
-  property: 'property',
-  calendar: 'calendar',
+  label: t('labelWord'),
+  person: t('personOrGroup'),
+  kind: t('kindWord'),
+  status: t('statusWord'),
+  text: t('wordsInIt'),
+  property: t('propertyWord'),
+  calendar: t('calendarWord'),
 };
 
 interface Names {
@@ -80,18 +76,19 @@ const isDenied = (f: Filter): boolean => 'not' in f && !isDenied(f.not);
 export function FilterBuilder({ filter, gone, onChange, ...names }: FilterBuilderProps) {
   const group = !filter ? { all: [] } : isGroup(filter) ? filter : { all: [filter] };
   const set = (next: Filter) => onChange(isGroup(next) && !partsOf(next).length ? null : next);
-  const nameOf = (id: string) => names.calendars.find((c) => c.id === id)?.name ?? 'a calendar that is gone';
+  const nameOf = (id: string) => names.calendars.find((c) => c.id === id)?.name ?? t('deletedCalendar');
   return (
     <Stack style={{ gap: '0.5rem' }}>
       <p>
-        <strong>Takes </strong>
-        {filter ? `entries ${filterWords(filter, nameOf)}` : 'all entries'}.
+        {filter
+          ? t.rich('filterShows', {
+              conditions: filterWords(filter, nameOf),
+              strong: (text) => <strong>{text}</strong>,
+            })
+          : t.rich('filterShowsAll', { strong: (text) => <strong>{text}</strong> })}
       </p>
       {gone.length > 0 && (
-        <Notice>
-          The filter names what is gone: {gone.map((g) => goneWords(g, nameOf)).join(', ')}. Until it is
-          mended the window shows less, never more.
-        </Notice>
+        <Notice>{t('filterGone', { names: gone.map((g) => goneWords(g, nameOf)).join(', ') })}</Notice>
       )}
       <GroupEditor group={group} names={names} depth={0} onChange={set} />
     </Stack>
@@ -121,11 +118,11 @@ function GroupEditor({ group, names, depth, onChange }: GroupProps) {
     <Group>
       {parts.length > 1 && (
         <SelectOne
-          label="Join them by"
+          label={t('joinBy')}
           value={'all' in group ? 'all' : 'any'}
           options={[
-            { value: 'all', text: 'and: every one must hold' },
-            { value: 'any', text: 'or: one is enough' },
+            { value: 'all', text: t('joinAnd') },
+            { value: 'any', text: t('joinOr') },
           ]}
           onChange={(join) => onChange(make(parts, join))}
         />
@@ -136,10 +133,10 @@ function GroupEditor({ group, names, depth, onChange }: GroupProps) {
           const denied = isDenied(part);
           const wrap = (f: Filter) => (denied ? { not: f } : f);
           return (
-            <Part key={i} role="group" aria-label={`Condition ${i + 1}`}>
+            <Part key={i} role="group" aria-label={t('conditionNumber', { number: i + 1 })}>
               <div>
                 <Tick isSelected={denied} onChange={(not) => replace(i, not ? { not: own } : own)}>
-                  not
+                  {t('not')}
                 </Tick>
                 {isGroup(own) ? (
                   <GroupEditor
@@ -152,7 +149,10 @@ function GroupEditor({ group, names, depth, onChange }: GroupProps) {
                   <ConditionEditor condition={own} names={names} onChange={(c) => replace(i, wrap(c))} />
                 )}
               </div>
-              <QuietButton aria-label={`Take condition ${i + 1} out`} onPress={() => replace(i, null)}>
+              <QuietButton
+                aria-label={t('removeCondition', { number: i + 1 })}
+                onPress={() => replace(i, null)}
+              >
                 <X aria-hidden="true" />
               </QuietButton>
             </Part>
@@ -161,16 +161,16 @@ function GroupEditor({ group, names, depth, onChange }: GroupProps) {
       </Parts>
       <Row>
         <QuietButton onPress={() => add({ field: 'label', value: '' })}>
-          <Plus aria-hidden="true" /> Add a condition
+          <Plus aria-hidden="true" /> {t('addCondition')}
         </QuietButton>
         {depth < 3 && parts.length > 0 && (
           <QuietButton onPress={() => add({ any: [{ field: 'label', value: '' }] })}>
-            <Plus aria-hidden="true" /> Add a group
+            <Plus aria-hidden="true" /> {t('addGroup')}
           </QuietButton>
         )}
       </Row>
       {parts.some((p) => !isGroup(inner(p)) && !(inner(p) as Condition).value) && (
-        <Faded>A condition with no value lets nothing through yet.</Faded>
+        <Faded>{t('conditionEmpty')}</Faded>
       )}
     </Group>
   );
@@ -194,35 +194,33 @@ function ConditionEditor({
 }) {
   const { field } = condition;
   const set = (value: string) => onChange({ ...condition, value } as Condition);
-  const chosen = (words: Readonly<Record<string, string>>) =>
-    Object.entries(words).map(([word, text]) => ({ value: word, text }));
   return (
     <Fields>
       <SelectOne
-        label="Asks for"
+        label={t('conditionField')}
         value={field}
         options={CONDITION_FIELDS.map((f) => ({ value: f, text: FIELD_WORDS[f] }))}
         onChange={(f) => onChange(blank(f, names))}
       />
       {field === 'kind' && (
         <SelectOne
-          label="Kind"
+          label={t('kind')}
           value={condition.value}
-          options={chosen(ENTRY_FIELDS.kind.of)}
+          options={KINDS.map((kind) => ({ value: kind, text: KIND_WORDS[kind].word }))}
           onChange={set}
         />
       )}
       {field === 'status' && (
         <SelectOne
-          label="Status"
+          label={t('status')}
           value={condition.value}
-          options={chosen(ENTRY_FIELDS.status.of)}
+          options={STATUSES.map((status) => ({ value: status, text: STATUS_WORDS[status] }))}
           onChange={set}
         />
       )}
       {field === 'calendar' && (
         <SelectOne
-          label="Calendar"
+          label={t('calendar')}
           value={condition.value}
           options={names.calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
           onChange={set}
@@ -230,13 +228,13 @@ function ConditionEditor({
       )}
       {field === 'label' && (
         <SelectOne
-          label="Label"
+          label={t('label')}
           value={condition.value}
           options={[
-            { value: '', text: 'choose one' },
+            { value: '', text: t('chooseOne') },
             ...names.labels.map((l) => ({ value: l.name, text: `${l.name} (${l.count})` })),
             ...(condition.value && !names.labels.some((l) => l.name === condition.value)
-              ? [{ value: condition.value, text: `${condition.value} (gone)` }]
+              ? [{ value: condition.value, text: t('goneValue', { name: condition.value }) }]
               : []),
           ]}
           onChange={set}
@@ -244,7 +242,7 @@ function ConditionEditor({
       )}
       {(field === 'text' || field === 'person') && (
         <Field
-          label={field === 'text' ? 'Words' : 'Name or address'}
+          label={field === 'text' ? t('words') : t('nameOrAddress')}
           value={condition.value}
           onChange={set}
         />
@@ -252,7 +250,7 @@ function ConditionEditor({
       {field === 'property' && (
         <>
           <SelectOne
-            label="Property"
+            label={t('property')}
             value={condition.name}
             options={[...new Set([...names.properties.map((p) => p.name), condition.name])].map((name) => ({
               value: name,
@@ -261,12 +259,12 @@ function ConditionEditor({
             onChange={(name) => onChange({ ...condition, name })}
           />
           <SelectOne
-            label="Comparison"
+            label={t('comparison')}
             value={condition.test}
-            options={PROPERTY_TESTS.map((t) => ({ value: t, text: TEST_WORDS[t] }))}
+            options={PROPERTY_TESTS.map((test) => ({ value: test, text: TEST_WORDS[test] }))}
             onChange={(test) => onChange({ ...condition, test })}
           />
-          <Field label="Value" value={condition.value} onChange={set} />
+          <Field label={t('value')} value={condition.value} onChange={set} />
         </>
       )}
     </Fields>

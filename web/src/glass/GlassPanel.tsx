@@ -17,6 +17,8 @@ import {
   type SettingProps,
   type WindowSetting,
 } from './windowSettings';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
 
 const Group = styled.section`
   border-top: 1px solid var(--line);
@@ -52,9 +54,7 @@ export function GlassPanel({ search, ...props }: GlassPanelProps) {
   const hidden = hiddenFilterFields(draft);
   return (
     <Stack>
-      <h2 id="glass">
-        <Term word="glass">Glass</Term>: what readers get
-      </h2>
+      <h2 id="glass">{t.rich('glassTitle', { term: (text) => <Term word="glass">{text}</Term> })}</h2>
       {(Object.keys(SETTING_GROUPS) as SettingGroup[]).map((group) => (
         <SettingsOfGroup
           key={group}
@@ -64,15 +64,8 @@ export function GlassPanel({ search, ...props }: GlassPanelProps) {
           props={props}
         />
       ))}
-      {search.trim() && !found.length && (
-        <Faded role="status">No setting of this column is called that.</Faded>
-      )}
-      {hidden.length > 0 && (
-        <Faded role="note">
-          The filter looks at {hidden.join(', ')}, which readers do not get. They can still tell which entries
-          match, from the entries that are here: a filter discloses something by itself.
-        </Faded>
-      )}
+      {search.trim() && !found.length && <Faded role="status">{t('noSetting')}</Faded>}
+      {hidden.length > 0 && <Faded role="note">{t('filterDiscloses', { fields: hidden.join(', ') })}</Faded>}
     </Stack>
   );
 }
@@ -102,8 +95,10 @@ function SettingsOfGroup({ group, settings, isSearching, props }: SettingsOfGrou
       {forms(first)}
       {rest.length > 0 && (
         <details open={isOpen} onToggle={({ currentTarget }) => setIsOpen(currentTarget.open)}>
-          <summary>More: {rest.map((s) => s.name.toLocaleLowerCase('en')).join('; ')}</summary>
-          <Stack>{forms(rest)}</Stack>
+          <summary>
+            {t('moreSettings', { names: rest.map((s) => s.name.toLocaleLowerCase(LOCALE)).join('; ') })}
+          </summary>
+          {isOpen && <Stack>{forms(rest)}</Stack>}
         </details>
       )}
     </Group>

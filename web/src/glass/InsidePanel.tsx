@@ -1,6 +1,4 @@
 import {
-  partWord,
-  GLASS_WORDS,
   AUDIENCES,
   CUT_FIELDS,
   SOURCE_GLASSES,
@@ -17,7 +15,7 @@ import styled from 'styled-components';
 import type { AllCeilings, Calendar, House, Label } from '@zonal/core/api';
 import { Button, QuietButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { DateField } from '../ui/DateFields';
+import { LazyDateField } from '../ui/LazyDateField';
 import { Field } from '../ui/Field';
 import { GlassMark } from '../ui/GlassMark';
 import { Faded, Pair, Row, Stack } from '../ui/layout';
@@ -28,6 +26,8 @@ import { sourceOf } from './draft';
 import { FilterBuilder } from './FilterBuilder';
 import { isFound } from './windowSettings';
 import { useFocusAdded } from '../ui/useFocusAdded';
+import { t } from '../texts/glass';
+import { GLASS_WORDS, partWord } from '../texts/glassWords';
 
 const Source = styled.div`
   border-top: 1px solid var(--hair);
@@ -72,6 +72,12 @@ const Shelf = styled.ul`
   }
 `;
 
+const INCLUDED_WORDS = {
+  free: t('freeEntries'),
+  cancelled: t('cancelledEntries'),
+  tentative: t('tentativeEntries'),
+};
+
 interface InsidePanelProps {
   calendars: readonly Calendar[];
   /** The glass with which a calendar is added. */
@@ -112,11 +118,9 @@ export function InsidePanel(props: InsidePanelProps) {
     set({ sources: draft.sources.map((s) => (s.calendarId === calendarId ? { ...s, ...part } : s)) });
   return (
     <Stack>
-      <h2 id="inside">Inside: calendars</h2>
-      {!draft.sources.length && calendars.length > 0 && (
-        <Faded>Start with the calendar that readers are to see. More can follow.</Faded>
-      )}
-      {isShown('calendars sources glass cut outward name') && (
+      <h2 id="inside">{t('insideCalendars')}</h2>
+      {!draft.sources.length && calendars.length > 0 && <Faded>{t('firstCalendarHint')}</Faded>}
+      {isShown(t('searchCalendars')) && (
         <Stack ref={list}>
           {draft.sources.map((source) => (
             <SourceEditor
@@ -131,16 +135,18 @@ export function InsidePanel(props: InsidePanelProps) {
           ))}
         </Stack>
       )}
-      {rest.length > 0 && isShown('calendars sources add') && (
+      {rest.length > 0 && isShown(t('searchAddCalendar')) && (
         <Source>
           <Faded>
-            Add a calendar. It starts {GLASS_WORDS[startingGlass].word.toLowerCase()}:{' '}
-            {GLASS_WORDS[startingGlass].plain}.
+            {t('addCalendarHint', {
+              glass: GLASS_WORDS[startingGlass].word.toLowerCase(),
+              plain: GLASS_WORDS[startingGlass].plain,
+            })}
           </Faded>
           <Shelf>
             {rest.map((c) => (
               <li key={c.id}>
-                <QuietButton aria-label={`Add ${c.name}`} onPress={() => add(c)}>
+                <QuietButton aria-label={t('addCalendar', { name: c.name })} onPress={() => add(c)}>
                   <Plus aria-hidden="true" />
                   <Plate {...c} />
                   <span>{c.name}</span>
@@ -150,9 +156,9 @@ export function InsidePanel(props: InsidePanelProps) {
           </Shelf>
         </Source>
       )}
-      {!calendars.length && <Faded>There are no calendars yet. Make one under Calendars first.</Faded>}
-      <Source hidden={!isShown('filter which entries labels free cancelled tentative conditions')}>
-        <h3>Filter: which entries</h3>
+      {!calendars.length && <Faded>{t('noCalendars')}</Faded>}
+      <Source hidden={!isShown(t('searchFilter'))}>
+        <h3>{t('filterTitle')}</h3>
         <FilterBuilder
           filter={draft.filter}
           gone={gone}
@@ -163,10 +169,10 @@ export function InsidePanel(props: InsidePanelProps) {
         />
         <Faded role="status">
           {taken
-            ? `${taken.taken} of ${taken.all} entries are taken, whenever they are.`
+            ? t('filterCount', { taken: taken.taken, all: taken.all })
             : draft.sources.length
-              ? 'Counting …'
-              : 'How many entries are taken is told once a calendar is chosen.'}
+              ? t('counting')
+              : t('countLater')}
         </Faded>
         {(['free', 'cancelled', 'tentative'] as const).map((mark) => (
           <Tick
@@ -174,14 +180,12 @@ export function InsidePanel(props: InsidePanelProps) {
             isSelected={draft.include[mark]}
             onChange={(on) => set({ include: { ...draft.include, [mark]: on } })}
           >
-            {mark === 'free'
-              ? 'Entries that leave the time free'
-              : `${mark === 'cancelled' ? 'Cancelled' : 'Tentative'} entries`}
+            {INCLUDED_WORDS[mark]}
           </Tick>
         ))}
       </Source>
-      <Source hidden={!isShown('horizon which days back ahead rolling fixed until')}>
-        <h3>Horizon: which days</h3>
+      <Source hidden={!isShown(t('searchHorizon'))}>
+        <h3>{t('horizonTitle')}</h3>
         <HorizonEditor draft={draft} set={set} />
       </Source>
     </Stack>
@@ -195,11 +199,11 @@ function HorizonEditor({ draft: { horizon }, set }: Pick<InsidePanelProps, 'draf
   return (
     <>
       <SelectOne
-        label="Days shown"
+        label={t('daysShown')}
         value={horizon.kind}
         options={[
-          { value: 'rolling', text: 'rolling: around today' },
-          { value: 'fixed', text: 'fixed: from one day to another' },
+          { value: 'rolling', text: t('rolling') },
+          { value: 'fixed', text: t('fixed') },
         ]}
         onChange={(kind) =>
           set({
@@ -213,13 +217,13 @@ function HorizonEditor({ draft: { horizon }, set }: Pick<InsidePanelProps, 'draf
       {horizon.kind === 'rolling' ? (
         <Pair>
           <Field
-            label="Days back"
+            label={t('daysBack')}
             type="number"
             value={String(horizon.pastDays)}
             onChange={(text) => set({ horizon: { ...horizon, pastDays: whole(text) } })}
           />
           <Field
-            label="Days ahead"
+            label={t('daysAhead')}
             type="number"
             value={String(horizon.nextDays)}
             onChange={(text) => set({ horizon: { ...horizon, nextDays: whole(text) } })}
@@ -227,15 +231,15 @@ function HorizonEditor({ draft: { horizon }, set }: Pick<InsidePanelProps, 'draf
         </Pair>
       ) : (
         <Pair>
-          <DateField
-            label="First day"
+          <LazyDateField
+            label={t('firstDay')}
             value={horizon.from}
             onChange={(from) => from && set({ horizon: { ...horizon, from } })}
           />
-          <DateField
-            label="Last day"
+          <LazyDateField
+            label={t('lastDay')}
             value={horizon.to}
-            error={horizon.to < horizon.from ? 'It lies before the first day.' : undefined}
+            error={horizon.to < horizon.from ? t('beforeFirstDay') : undefined}
             onChange={(to) => to && set({ horizon: { ...horizon, to } })}
           />
         </Pair>
@@ -256,7 +260,7 @@ interface SourceEditorProps {
 function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }: SourceEditorProps) {
   const { glass, fields } = source;
   const [naming, setNaming] = useState(false);
-  const name = calendar?.name ?? 'a deleted calendar';
+  const name = calendar?.name ?? t('deletedCalendar');
   const above = (ceilings?.ceilings ?? []).filter(
     (c) =>
       (c.calendarId === null || c.calendarId === source.calendarId) &&
@@ -276,12 +280,12 @@ function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }
           {calendar && <Plate {...calendar} />}
           <strong>{name}</strong>
         </Row>
-        <QuietButton aria-label={`Take ${name} out`} onPress={onOut}>
+        <QuietButton aria-label={t('removeNamed', { name })} onPress={onOut}>
           <X aria-hidden="true" />
         </QuietButton>
       </Row>
       <ChoiceStrip
-        label={`Glass before ${name}`}
+        label={t('glassOf', { name })}
         hideLabel
         value={glass}
         options={SOURCE_GLASSES.map((g) => ({
@@ -294,10 +298,10 @@ function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }
         }))}
         onChange={pick}
       />
-      <Faded>Readers see: {GLASS_WORDS[glass].plain}.</Faded>
+      <Faded>{t('readersSee', { plain: GLASS_WORDS[glass].plain })}</Faded>
       {glass === 'cut' && (
         <Picks>
-          <legend>Time and status, and of the rest</legend>
+          <legend>{t('cutHint')}</legend>
           {CUT_FIELDS.map((f) => (
             <Tick
               key={f}
@@ -312,12 +316,17 @@ function SourceEditor({ source, calendar, ceilings, audiences, onChange, onOut }
       {above.map((c) => (
         <CeilingNote key={`${c.calendarId}|${c.audience}`} ceiling={c} wanted={glassOfSource(source)} />
       ))}
-      {calendar?.lockedAt && <Faded>Locked down: nothing of it is seen outside, whatever stands here.</Faded>}
+      {calendar?.lockedAt && <Faded>{t('lockedDown')}</Faded>}
       {naming ? (
-        <Field label="Outward name" value={source.as} onChange={(as) => onChange({ as })} maxLength={120} />
+        <Field
+          label={t('outwardName')}
+          value={source.as}
+          onChange={(as) => onChange({ as })}
+          maxLength={120}
+        />
       ) : (
         <Button style={{ justifySelf: 'start', fontSize: '0.85rem' }} onPress={() => setNaming(true)}>
-          Outward name: {source.as || name}
+          {t('outwardNameIs', { name: source.as || name })}
         </Button>
       )}
     </Source>

@@ -11,6 +11,7 @@ import { saveBlob, saveFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
 import { keyWords } from './keyWords';
 import { useNow } from '../ui/useNow';
+import { t } from '../texts/glass';
 
 const Card = styled.div`
   display: grid;
@@ -57,7 +58,7 @@ export function KeyCard({
   const address = keyOf[way];
   const { name } = window.wording;
   const file = `${plainName(`${name} ${keyOf.madeOutTo}`, 'key')}-${way === 'see' ? 'page' : 'feed'}`;
-  const undrawn = () => setProblem('The code could not be drawn. Copy the address instead.');
+  const undrawn = () => setProblem(t('codeNotDrawn'));
   useEffect(() => {
     let current = true;
     codeOf(address).then(
@@ -69,15 +70,15 @@ export function KeyCard({
     };
   }, [address]);
   return (
-    <Sheet title={`Card of ${keyOf.madeOutTo}`} onClose={onClose}>
+    <Sheet title={t('cardOf', { place: keyOf.madeOutTo })} onClose={onClose}>
       <OnPaper />
       <Stack>
         <ChoiceStrip
-          label="Leads to"
+          label={t('leadsTo')}
           value={way}
           options={[
-            { value: 'see', text: 'the page' },
-            { value: 'feed', text: 'the feed' },
+            { value: 'see', text: t('toPage') },
+            { value: 'feed', text: t('toFeed') },
           ]}
           onChange={setWay}
         />
@@ -87,27 +88,23 @@ export function KeyCard({
           {window.wording.description && <span>{window.wording.description}</span>}
           <div
             role="img"
-            aria-label={`QR code of ${address}`}
+            aria-label={t('qrOf', { address })}
             // The library's own drawing of an address of ours.
             dangerouslySetInnerHTML={{ __html: svg }}
           />
           <code>{address}</code>
-          <span>
-            {way === 'see'
-              ? 'A page that anybody can read.'
-              : 'For calendar programs: add it as a calendar from the web, and it stays up to date.'}
-          </span>
+          <span>{way === 'see' ? t('pageForAnybody') : t('feedForPrograms')}</span>
         </Card>
         <small>{keyWords(keyOf, window.hostZone, now).join(', ')}</small>
         <Row>
           <CopyButton what="address" text={address} />
           <Button isDisabled={!svg} onPress={() => saveFile(svg, `${file}.svg`)}>
-            Save as SVG
+            {t('saveSvg')}
           </Button>
           <Button onPress={() => void pngOf(address).then((blob) => saveBlob(blob, `${file}.png`), undrawn)}>
-            Save as PNG
+            {t('savePng')}
           </Button>
-          <Button onPress={() => globalThis.print()}>Print</Button>
+          <Button onPress={() => globalThis.print()}>{t('print')}</Button>
         </Row>
       </Stack>
     </Sheet>
@@ -127,6 +124,6 @@ async function pngOf(address: string): Promise<Blob> {
   const canvas = document.createElement('canvas');
   await toCanvas(canvas, address, { width: 1024, margin: 2, errorCorrectionLevel: 'M' });
   return new Promise((resolve, reject) =>
-    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.')))),
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error(t('pictureFailed'))))),
   );
 }

@@ -1,20 +1,11 @@
 import type { KeyInput, OutwardWindow, WindowKey } from '@zonal/core/api';
-import {
-  AUDIENCE_WORDS,
-  GLASS_WORDS,
-  KEY_LIMITS,
-  AUDIENCES,
-  OUTSIDERS,
-  type Audience,
-  type Demand,
-  type Glass,
-} from '@zonal/core/glass';
+import { KEY_LIMITS, AUDIENCES, OUTSIDERS, type Audience, type Demand, type Glass } from '@zonal/core/glass';
 import { useState, type FormEvent } from 'react';
 import { problemOf, usePeopleQuery, useSaveKeyMutation, useTurnKeyMutation } from '../api/zonalApi';
 import { Confirmations, useConfirming } from '../rehearsal/Confirmations';
 import { Button, MainButton } from '../ui/Button';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
-import { DateField } from '../ui/DateFields';
+import { LazyDateField } from '../ui/LazyDateField';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Overtaken } from '../ui/Overtaken';
@@ -23,6 +14,8 @@ import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
 import { useChanged } from '../ui/Unsaved';
 import { endOfDay, lastDayOf } from './keyWords';
+import { t } from '../texts/glass';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 interface KeySheetProps {
   window: OutwardWindow;
@@ -46,7 +39,7 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
   const [save, saving] = useSaveKeyMutation();
   const refusal = problemOf(saving.error);
   const demands = (refusal?.details['demands'] as readonly Demand[] | undefined) ?? [];
-  const confirming = useConfirming(demands, window.wording.name, 'the window’s name');
+  const confirming = useConfirming(demands, window.wording.name, t('windowsName'));
   const current = refusal?.code === 'version-conflict' ? (refusal.details['current'] as WindowKey) : null;
   const meantForFits =
     !form.meantFor || (/^[1-9]\d*$/.test(form.meantFor) && Number(form.meantFor) <= KEY_LIMITS.meantFor);
@@ -79,7 +72,7 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
 
   return (
     <Sheet
-      title={keyOf ? `The key of ${keyOf.madeOutTo}` : 'New key'}
+      title={keyOf ? t('keyOf', { place: keyOf.madeOutTo }) : t('newKey')}
       onClose={onClose}
       isChanged={isChanged}
     >
@@ -97,7 +90,7 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
             />
           )}
           <ChoiceStrip
-            label="Zone"
+            label={t('zone')}
             value={form.audience}
             options={AUDIENCES.map((z) => ({
               value: z,
@@ -112,76 +105,73 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
           {own ? (
             <>
               <SelectOne
-                label="The colleague whose own it is"
+                label={t('colleague')}
                 value={form.userId}
                 options={[
-                  { value: '', text: 'Choose …' },
+                  { value: '', text: t('choose') },
                   ...colleagues.map((a) => ({ value: a.id, text: `${a.name}, ${a.email}` })),
                 ]}
                 onChange={(userId) => set({ userId })}
               />
-              <Faded>
-                It never shows more than they may see inside, and follows that at once: when their rights are
-                narrowed, or their account is put to rest. They find its address under their account.
-              </Faded>
+              <Faded>{t('colleagueHint')}</Faded>
             </>
           ) : (
             <>
               <Field
-                label="Made out to"
+                label={t('issuedTo')}
                 value={form.madeOutTo}
                 onChange={(madeOutTo) => set({ madeOutTo })}
-                help="The place or person that gets it, such as “parish newsletter site”. Readers do not see it."
+                help={t('issuedToHelp')}
                 maxLength={KEY_LIMITS.nameLetters}
                 isRequired
                 autoFocus
               />
               <SelectOne
-                label="Shows at most"
+                label={t('showsAtMost')}
                 value={form.cap}
                 options={CAPS.map((c) => ({
                   value: c,
-                  text: c ? `${GLASS_WORDS[c].word}: ${GLASS_WORDS[c].plain}` : 'what the window shows',
+                  text: c ? `${GLASS_WORDS[c].word}: ${GLASS_WORDS[c].plain}` : t('whatWindowShows'),
                 }))}
                 onChange={(cap) => set({ cap })}
               />
             </>
           )}
           <Row>
-            <DateField
-              label="Open to the end of"
+            <LazyDateField
+              label={t('openUntilEnd')}
               value={form.lastDay}
               onChange={(lastDay) => set({ lastDay })}
             />
-            {form.lastDay && <Button onPress={() => set({ lastDay: '' })}>Take the end back</Button>}
+            {form.lastDay && <Button onPress={() => set({ lastDay: '' })}>{t('removeEnd')}</Button>}
           </Row>
           <Field
-            label="Made out for how many readers"
+            label={t('expectedReaders')}
             inputMode="numeric"
             value={form.meantFor}
             onChange={(meantFor) => set({ meantFor })}
-            error={meantForFits ? undefined : `A whole number from 1 to ${KEY_LIMITS.meantFor}, or nothing.`}
-            help="People and programs together. When far more come, the address was passed on, and you are told."
+            error={meantForFits ? undefined : t('expectedReadersInvalid', { most: KEY_LIMITS.meantFor })}
+            help={t('expectedReadersHelp')}
           />
           <Tick isSelected={form.matters} onChange={(matters) => set({ matters })}>
-            It matters that its readers know
-            <small>You are told when the program of one of them goes silent.</small>
+            {t('important')}
+            <small>{t('importantHint')}</small>
           </Tick>
           <Field
-            label="Contact"
+            label={t('contact')}
             value={form.contact}
             onChange={(contact) => set({ contact })}
-            help="Whom to tell when something changes: a mail address or a number."
+            help={t('contactHelp')}
             maxLength={KEY_LIMITS.contactLetters}
           />
           <Field
-            label="Notes"
+            label={t('notes')}
             value={form.notes}
             onChange={(notes) => set({ notes })}
             lines
             maxLength={KEY_LIMITS.noteLetters}
           />
-          <Faded>Contact and notes are for colleagues; they never go out.</Faded>
+          <Faded>{t('contactHint')}</Faded>
           <Confirmations {...confirming} />
           <Refusal problem={current || demands.length ? null : refusal} />
           <Row>
@@ -194,9 +184,9 @@ export function KeySheet({ window, keyOf, madeOutTo = '', onClose }: KeySheetPro
                 !confirming.ready
               }
             >
-              {keyOf ? 'Save' : 'Make the key'}
+              {keyOf ? t('save') : t('createKey')}
             </MainButton>
-            <Button onPress={onClose}>Leave without saving</Button>
+            <Button onPress={onClose}>{t('discardChanges')}</Button>
           </Row>
         </Stack>
       </form>
@@ -231,27 +221,24 @@ export function KeyTurnSheet({ window, keyOf, onClose }: KeySheetProps & { keyOf
     if (!error) onClose();
   };
   return (
-    <Sheet title={`New address for ${keyOf.madeOutTo}`} onClose={onClose}>
+    <Sheet title={t('newAddressFor', { place: keyOf.madeOutTo })} onClose={onClose}>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
-          <p>
-            {keyOf.madeOutTo} gets a new address to “{window.wording.name}”. Use this when an address was
-            passed on further than it should have been.
-          </p>
+          <p>{t('newAddressHint', { place: keyOf.madeOutTo, window: window.wording.name })}</p>
           <Field
-            label="Days for which the old address leads on"
+            label={t('graceDays')}
             inputMode="numeric"
             value={days}
             onChange={setDays}
-            error={fits ? undefined : `A whole number from 0 to ${KEY_LIMITS.graceDays}.`}
-            help="Until then it shows the same, with one notice that carries the new address: whoever has the old one learns of it. Choose 0 to end it at once."
+            error={fits ? undefined : t('graceDaysInvalid', { most: KEY_LIMITS.graceDays })}
+            help={t('graceDaysHelp')}
           />
           <Refusal problem={refusal} />
           <Row>
             <MainButton type="submit" isDisabled={turning.isLoading || !fits}>
-              Give it a new address
+              {t('replaceAddress')}
             </MainButton>
-            <Button onPress={onClose}>Leave it as it is</Button>
+            <Button onPress={onClose}>{t('cancel')}</Button>
           </Row>
         </Stack>
       </form>

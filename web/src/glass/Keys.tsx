@@ -18,6 +18,7 @@ import { KeySheet, KeyTurnSheet } from './KeySheet';
 import { keyWords } from './keyWords';
 import { WithdrawDialog } from './WithdrawDialog';
 import { Term } from '../ui/Term';
+import { t } from '../texts/glass';
 
 const Key = styled.div`
   display: grid;
@@ -70,34 +71,27 @@ export function Keys({ window }: { window: OutwardWindow }) {
   return (
     <OutsideBox aria-labelledby="keys">
       <Row style={{ justifyContent: 'space-between' }}>
-        <h2 id="keys">
-          <Term word="key">Keys</Term> to hand out
-        </h2>
+        <h2 id="keys">{t.rich('keysTitle', { term: (text) => <Term word="key">{text}</Term> })}</h2>
         <Button onPress={() => setWork({ kind: 'new' })}>
-          <KeyRound aria-hidden="true" /> New key
+          <KeyRound aria-hidden="true" /> {t('newKey')}
         </Button>
       </Row>
-      <Faded>
-        Whoever has an address sees the window; nobody needs an account. One key for each place or person:
-        then each can be ended by itself.
-      </Faded>
+      <Faded>{t('keysHint')}</Faded>
       {publicAddressEnd(window) > now && (
-        <Key role="group" aria-label="Notice board">
+        <Key role="group" aria-label={t('noticeBoard')}>
           <Who>
             <Rings audience="street" />
             <span>
               <strong>{PUBLIC_READERS}</strong>
               {window.publicUntil ? (
-                <small>no longer listed; works until {momentWords(window.publicUntil, now)}</small>
+                <small>{t('unlistedUntil', { time: momentWords(window.publicUntil, now) })}</small>
               ) : (
-                <small>
-                  listed: on the <a href="/board">notice board</a>, open to search engines
-                </small>
+                <small>{t.rich('listedOnBoard', { a: (text) => <a href="/board">{text}</a> })}</small>
               )}
             </span>
           </Who>
           <Row>
-            <CopyButton what="public address" text={window.listedSee} />
+            <CopyButton what={t('publicAddress')} text={window.listedSee} />
           </Row>
         </Key>
       )}
@@ -115,13 +109,13 @@ export function Keys({ window }: { window: OutwardWindow }) {
             <Row>
               {!over && (
                 <>
-                  <CopyButton what="page address" text={key.see} />
-                  <CopyButton what="feed address" text={key.feed} />
-                  <Link to={`/windows/${window.id}/embed/${key.id}`}>On another site …</Link>
-                  <Link to={`/reach/${window.id}?push=${key.id}`}>To a system …</Link>
+                  <CopyButton what={t('pageAddress')} text={key.see} />
+                  <CopyButton what={t('feedAddress')} text={key.feed} />
+                  <Link to={`/windows/${window.id}/embed/${key.id}`}>{t('onAnotherSite')}</Link>
+                  <Link to={`/reach/${window.id}?push=${key.id}`}>{t('toSystem')}</Link>
                   <Named name="QR code, print">
                     <QuietButton
-                      aria-label={`Card of ${key.madeOutTo}: QR code, print`}
+                      aria-label={t('cardOfKey', { place: key.madeOutTo })}
                       onPress={() => setWork({ kind: 'card', key })}
                     >
                       <QrCode aria-hidden="true" />
@@ -129,7 +123,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
                   </Named>
                   <Named name="New address">
                     <QuietButton
-                      aria-label={`New address for ${key.madeOutTo}`}
+                      aria-label={t('newAddressFor', { place: key.madeOutTo })}
                       onPress={() => setWork({ kind: 'turn', key })}
                     >
                       <RefreshCw aria-hidden="true" />
@@ -140,7 +134,7 @@ export function Keys({ window }: { window: OutwardWindow }) {
               {!key.withdrawnAt && (
                 <Named name="Change">
                   <QuietButton
-                    aria-label={`Change the key of ${key.madeOutTo}`}
+                    aria-label={t('changeKeyOf', { place: key.madeOutTo })}
                     onPress={() => setWork({ kind: 'change', key })}
                   >
                     <Pencil aria-hidden="true" />
@@ -153,13 +147,13 @@ export function Keys({ window }: { window: OutwardWindow }) {
                     isDisabled={withdrawing.isLoading}
                     onPress={() => void withdraw({ id: key.id, back: true })}
                   >
-                    <Undo2 aria-hidden="true" /> Bring it back
+                    <Undo2 aria-hidden="true" /> {t('restoreKey')}
                   </Button>
                 )
               ) : (
                 <Named name="Withdraw">
                   <QuietButton
-                    aria-label={`Withdraw the key of ${key.madeOutTo}`}
+                    aria-label={t('withdrawKeyOf', { place: key.madeOutTo })}
                     isDisabled={withdrawing.isLoading}
                     onPress={() => setWork({ kind: 'withdraw', key })}
                   >

@@ -5,6 +5,7 @@ import { QuietButton } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Pair, Row, Stack } from '../ui/layout';
 import { useFocusAdded } from '../ui/useFocusAdded';
+import { t } from '../texts/glass';
 
 interface LanguagesFormProps {
   readonly draft: WindowInput;
@@ -18,38 +19,43 @@ export function LanguagesForm({ draft: { language, translations }, set }: Langua
   return (
     <Stack>
       <Field
-        label="Language of the texts"
+        label={t('textsLanguage')}
         value={language}
         onChange={(tag) => set({ language: tag })}
         placeholder="en"
         maxLength={35}
       />
       <Stack ref={list}>
-        {translations.map((t, i) => {
-          const change = (part: Partial<typeof t>) =>
+        {translations.map((text, i) => {
+          const change = (part: Partial<typeof text>) =>
             set({ translations: translations.map((x, k) => (k === i ? { ...x, ...part } : x)) });
           return (
-            <Stack key={i} role="group" aria-label={`Language ${t.language || i + 2}`}>
+            <Stack key={i} role="group" aria-label={t('languageNamed', { language: text.language || i + 2 })}>
               <Pair>
                 <Field
-                  label="Language"
-                  value={t.language}
+                  label={t('language')}
+                  value={text.language}
                   onChange={(tag) => change({ language: tag })}
                   placeholder="fr"
                   maxLength={35}
                 />
-                <Field label="Name" value={t.name} onChange={(name) => change({ name })} maxLength={120} />
+                <Field
+                  label={t('name')}
+                  value={text.name}
+                  onChange={(name) => change({ name })}
+                  maxLength={120}
+                />
               </Pair>
               <Field
-                label="Description"
-                value={t.description}
+                label={t('description')}
+                value={text.description}
                 onChange={(description) => change({ description })}
                 lines
               />
               <Row>
-                <Field label="Topic" value={t.topic} onChange={(topic) => change({ topic })} />
+                <Field label={t('topic')} value={text.topic} onChange={(topic) => change({ topic })} />
                 <QuietButton
-                  aria-label={`Remove language ${t.language}`}
+                  aria-label={t('removeLanguage', { language: text.language })}
                   onPress={() => set({ translations: translations.filter((_, k) => k !== i) })}
                 >
                   <X aria-hidden="true" />
@@ -65,7 +71,7 @@ export function LanguagesForm({ draft: { language, translations }, set }: Langua
           set({ translations: [...translations, { language: '', name: '', description: '', topic: '' }] });
         }}
       >
-        <Plus aria-hidden="true" /> Add a language
+        <Plus aria-hidden="true" /> {t('addLanguage')}
       </QuietButton>
     </Stack>
   );

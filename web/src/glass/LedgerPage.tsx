@@ -1,4 +1,3 @@
-import { AUDIENCE_WORDS } from '@zonal/core/glass';
 import { SHOWINGS, type Showing } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -24,6 +23,10 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Term } from '../ui/Term';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
+import { SHOWING_WORDS } from './showingWords';
+import { AUDIENCE_WORDS } from '../texts/glassWords';
 
 const Halves = styled.div`
   display: grid;
@@ -65,9 +68,9 @@ const Pane = styled(PageFrame)`
 export function LedgerPage() {
   const { id } = useParams();
   const { data: windows, error } = useWindowsQuery();
-  if (!windows) return <Waiting what="Fetching the ledger" error={error} />;
+  if (!windows) return <Waiting what={t('fetchingLedger')} error={error} />;
   const window = windows.find((w) => w.id === id);
-  if (!window) return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
+  if (!window) return <Empty>{t('noSuchWindow')}</Empty>;
   return <Ledger key={window.id} window={window} />;
 }
 
@@ -86,17 +89,19 @@ function Ledger({ window }: { window: OutwardWindow }) {
     <Stack>
       <div>
         <h1>
-          <Term word="ledger">Ledger</Term> of {window.wording.name}
+          {t.rich('ledgerOf', {
+            name: window.wording.name,
+            term: (text) => <Term word="ledger">{text}</Term>,
+          })}
         </h1>
         <Faded>
-          What readers could see, revision by revision.{' '}
-          <Link to={`/windows/${window.id}`}>Back to the studio</Link>
+          {t.rich('ledgerHint', { link: (text) => <Link to={`/windows/${window.id}`}>{text}</Link> })}
         </Faded>
       </div>
       {window.keys.length > 1 && (
         <div style={{ maxWidth: '28rem' }}>
           <SelectOne
-            label="As seen with the key"
+            label={t('asSeenWith')}
             value={keyId}
             options={window.keys.map((k) => ({
               value: k.id,
@@ -110,16 +115,15 @@ function Ledger({ window }: { window: OutwardWindow }) {
           />
         </div>
       )}
-      {!lines && <Waiting what="Fetching the ledger" error={ledger.error} />}
-      {lines && !lines.length && <Empty>Nothing was shown with this key yet.</Empty>}
+      {!lines && <Waiting what={t('fetchingLedger')} error={ledger.error} />}
+      {lines && !lines.length && <Empty>{t('nothingShownYet')}</Empty>}
       {lines && lines.length > 0 && shown !== null && (
         <Halves>
           <Stack>
             <Faded role="status">
-              {lines.length} {lines.length === 1 ? 'revision' : 'revisions'} in {Math.ceil(bytes / 1024)} kB:
-              only differences are kept.
+              {t('ledgerSize', { count: lines.length, size: Math.ceil(bytes / 1024) })}
             </Faded>
-            <List aria-label="Revisions, newest first">
+            <List aria-label={t('revisionsList')}>
               {lines.map((line) => (
                 <Line
                   key={line.number}
@@ -157,28 +161,30 @@ interface LineProps {
 function Line({ line, window, version, isShown, isBase, onShow, onCompare }: LineProps) {
   const { number, at, by, appeared, vanished, changed, wording, windowVersion } = line;
   const parts = [
-    appeared && `${appeared} appeared`,
-    vanished && `${vanished} vanished`,
-    changed && `${changed} changed`,
-    wording && number > 1 && 'named itself otherwise',
+    appeared && t('appeared', { count: appeared }),
+    vanished && t('vanished', { count: vanished }),
+    changed && t('changed', { count: changed }),
+    wording && number > 1 && t('describedOtherwise'),
   ].filter(Boolean);
   return (
     <li {...(isShown ? { 'data-chosen': '', 'aria-current': 'true' } : {})}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <strong>Revision {number}</strong>
-        <Faded>{new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</Faded>
+        <strong>{t('revisionNumber', { number })}</strong>
+        <Faded>{new Date(at).toLocaleString(LOCALE, { dateStyle: 'medium', timeStyle: 'short' })}</Faded>
       </Row>
-      <span>{parts.join(', ') || 'the same, in another way'}</span>
+      <span>{parts.join(', ') || t('technicalChange')}</span>
       <Faded>
-        {by.length ? `By a change of ${by.join(', ')}` : 'By the turn of the day, or the first one'}; rules of
-        version {windowVersion}
+        {t('rulesVersion', {
+          cause: by.length ? t('byChangeOf', { names: by.join(', ') }) : t('byDay'),
+          version: windowVersion,
+        })}
       </Faded>
       <Row>
         <Button onPress={onShow} isDisabled={isShown}>
-          Look at it
+          {t('show')}
         </Button>
         <Button onPress={onCompare} isDisabled={isShown || isBase}>
-          Compare with it
+          {t('compare')}
         </Button>
         {version && windowVersion !== window.version && <Restore window={window} version={version} />}
       </Row>
@@ -199,7 +205,7 @@ function Restore({ window, version }: { window: OutwardWindow; version: WindowVe
   return (
     <>
       <Button onPress={() => void restore()} isDisabled={keeping.isLoading}>
-        Take these rules up again
+        {t('restoreRules')}
       </Button>
       {problem && <ProblemNotice problem={problem} />}
     </>
@@ -226,22 +232,22 @@ function Past({ keyId, number, base }: { keyId: string; number: number; base: nu
   const { answer, problem } = useAnswer(question);
   const failed = problemOf(after.error ?? before.error)?.message ?? problem;
   if (failed) return <Notice>{failed}</Notice>;
-  if (!answer) return <Loading what="Looking back" />;
+  if (!answer) return <Loading what={t('fetchingPast')} />;
   return (
     <Stack>
       <h2>
         Revision {number}
-        {base === null ? ', the first one' : `, compared with revision ${base}`}
+        {base === null ? t('firstRevision') : t('comparedWith', { number: base })}
       </h2>
       <View view={answer.lines} plain />
       <ChoiceStrip
-        label="Days as"
+        label={t('daysAs')}
         hideLabel
         value={show}
-        options={SHOWINGS.map((s) => ({ value: s, text: s }))}
+        options={SHOWINGS.map((s) => ({ value: s, text: SHOWING_WORDS[s] }))}
         onChange={setShow}
       />
-      <Pane title="As outsiders saw it" html={answer.page} />
+      <Pane title={t('asOutsidersSaw')} html={answer.page} />
     </Stack>
   );
 }

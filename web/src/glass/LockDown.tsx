@@ -18,6 +18,8 @@ import { Button, OutsideButton, QuietButton } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
 
 /** Withdraws everything of a calendar from outside in one step, after showing what that cuts; undoable for a day. */
 export function LockDown({ calendar }: { calendar: Calendar }) {
@@ -27,17 +29,17 @@ export function LockDown({ calendar }: { calendar: Calendar }) {
   if (lockedAt)
     return (
       <Stack style={{ gap: '0.2rem' }}>
-        <Faded>Locked down since {new Date(lockedAt).toLocaleString('en-GB')}</Faded>
+        <Faded>{t('lockedSince', { time: new Date(lockedAt).toLocaleString(LOCALE) })}</Faded>
         <QuietButton isDisabled={locking.isLoading} onPress={() => void lock({ id, locked: false })}>
-          <LockOpen aria-hidden="true" /> Take the lock-down back
+          <LockOpen aria-hidden="true" /> {t('undoLockDown')}
         </QuietButton>
         {locking.error && <Notice>{problemOf(locking.error)?.message}</Notice>}
       </Stack>
     );
   return (
     <>
-      <QuietButton aria-label={`Lock ${name} down`} onPress={() => setOpen(true)}>
-        <Lock aria-hidden="true" /> Lock down
+      <QuietButton aria-label={t('lockDownNamed', { name })} onPress={() => setOpen(true)}>
+        <Lock aria-hidden="true" /> {t('lockDown')}
       </QuietButton>
       {open && <LockSheet calendar={calendar} onClose={() => setOpen(false)} />}
     </>
@@ -68,25 +70,17 @@ function LockSheet({ calendar: { id, name }, onClose }: { calendar: Calendar; on
     if (!error) onClose();
   };
   return (
-    <Sheet title={`Lock ${name} down`} onClose={onClose} wide>
+    <Sheet title={t('lockDownNamed', { name })} onClose={onClose} wide>
       <Stack>
-        <p>
-          Everything of {name} is withdrawn from all windows at once, for every audience. What was fetched
-          before cannot be called back. For a day, any publisher of it can take the lock-down back in one
-          step.
-        </p>
+        <p>{t('lockDownHint', { name })}</p>
         {problem && <Notice>{problem}</Notice>}
-        {answer ? (
-          <RehearsalView rehearsals={answer} />
-        ) : (
-          !problem && <Loading what="Working out what it cuts" />
-        )}
+        {answer ? <RehearsalView rehearsals={answer} /> : !problem && <Loading what={t('computingCut')} />}
         {locking.error && <Notice>{problemOf(locking.error)?.message}</Notice>}
         <Row>
           <OutsideButton isDisabled={(!answer && !problem) || locking.isLoading} onPress={() => void go()}>
-            Lock it down now
+            {t('lockDownNow')}
           </OutsideButton>
-          <Button onPress={onClose}>Leave it as it is</Button>
+          <Button onPress={onClose}>{t('cancel')}</Button>
         </Row>
       </Stack>
     </Sheet>

@@ -18,6 +18,10 @@ import { labelLook } from '../ui/Field';
 import { Pair, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
 import { ZoneSelect } from '../ui/ZoneSelect';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
+import { SHOWING_WORDS } from './showingWords';
+import { colourName } from '../texts/glassWords';
 
 const Group = styled.fieldset`
   border: 0;
@@ -35,17 +39,19 @@ const Group = styled.fieldset`
 `;
 
 const PART_WORDS: Readonly<Record<Part, string>> = {
-  title: 'Name',
-  about: 'Description, contact',
-  zone: 'Time zone, settings',
-  turn: 'Earlier and later',
-  shows: 'List, week, month',
-  find: 'Find',
-  legend: 'Names of calendars',
-  foot: 'Way to the whole page',
+  title: t('partTitle'),
+  about: t('partAbout'),
+  zone: t('partZone'),
+  turn: t('partTurn'),
+  shows: t('partShows'),
+  find: t('partFind'),
+  legend: t('partLegend'),
+  foot: t('partFoot'),
 };
 
-const languageName = new Intl.DisplayNames('en', { type: 'language' });
+const THEME_WORDS = { auto: t('asDevice'), light: t('light'), dark: t('dark') };
+
+const languageName = new Intl.DisplayNames(LOCALE, { type: 'language' });
 
 interface LookFieldsProps {
   look: EmbedLook;
@@ -63,18 +69,20 @@ export function LookFields({ look, window, onChange }: LookFieldsProps) {
   const chosen = (name: LookName) => look[name] ?? '';
   const choose = (name: LookName) => (value: string) => set(name, value || undefined);
   const parts = look.parts === undefined ? [...USUAL_PARTS] : look.parts.split(',');
-  const own = [window.wording, ...window.wording.translations].map((t) => t.language).filter(Boolean);
+  const own = [window.wording, ...window.wording.translations]
+    .map(({ language }) => language)
+    .filter(Boolean);
   const languages = [...new Set<string>([...LANGUAGES, ...own])];
   return (
     <Stack>
       <ChoiceStrip
-        label="First view"
+        label={t('firstView')}
         value={look.show ?? 'list'}
-        options={SHOWINGS.map((s) => ({ value: s, text: s }))}
+        options={SHOWINGS.map((s) => ({ value: s, text: SHOWING_WORDS[s] }))}
         onChange={(value) => set('show', value)}
       />
       <Group>
-        <legend>What readers get</legend>
+        <legend>{t('whatReadersGet')}</legend>
         <div>
           {PARTS.map((part) => (
             <Tick
@@ -90,50 +98,53 @@ export function LookFields({ look, window, onChange }: LookFieldsProps) {
         </div>
       </Group>
       <ZoneSelect
-        label="Time zone"
+        label={t('timeZone')}
         value={chosen('tz')}
-        none="the host’s, until the reader chooses"
+        none={t('hostsUntilChosen')}
         onChange={choose('tz')}
       />
       <Pair>
         <SelectOne
-          label="Language"
+          label={t('language')}
           value={chosen('lang')}
           options={[
-            { value: '', text: 'the reader’s' },
+            { value: '', text: t('readersOwn') },
             ...languages.map((l) => ({ value: l, text: languageName.of(l) ?? l })),
           ]}
           onChange={choose('lang')}
         />
         <SelectOne
-          label="Clock"
+          label={t('clock')}
           value={chosen('clock')}
           options={[
-            { value: '', text: 'the reader’s' },
-            ...CLOCKS.map((c) => ({ value: c, text: `${c} hours` })),
+            { value: '', text: t('readersOwn') },
+            ...CLOCKS.map((c) => ({ value: c, text: t('clockHours', { hours: c }) })),
           ]}
           onChange={choose('clock')}
         />
         <SelectOne
-          label="Weeks begin on"
+          label={t('weeksBeginOn')}
           value={chosen('week')}
           options={[
-            { value: '', text: 'the reader’s' },
+            { value: '', text: t('readersOwn') },
             ...Object.keys(FIRST_DAYS).map((d) => ({ value: d, text: capital(d) })),
           ]}
           onChange={choose('week')}
         />
         <SelectOne
-          label="Accent"
+          label={t('accent')}
           value={chosen('accent')}
-          options={[{ value: '', text: 'the window’s' }, ...COLOURS.map((c) => ({ value: c, text: c }))]}
+          options={[
+            { value: '', text: t('windowsOwn') },
+            ...COLOURS.map((c) => ({ value: c, text: colourName(c) })),
+          ]}
           onChange={choose('accent')}
         />
       </Pair>
       <ChoiceStrip
-        label="Colours"
+        label={t('colours')}
         value={look.theme ?? 'auto'}
-        options={THEMES.map((t) => ({ value: t, text: t === 'auto' ? 'as the device' : t }))}
+        options={THEMES.map((theme) => ({ value: theme, text: THEME_WORDS[theme] }))}
         onChange={(value) => set('theme', value === 'auto' ? undefined : value)}
       />
     </Stack>

@@ -1,6 +1,7 @@
+import type { WindowKey } from '@zonal/core/api';
 import type { Finding } from '@zonal/core/forms';
 import { SHOWINGS, type Showing } from '@zonal/core/glass';
-import { AUDIENCE_WORDS, AUDIENCES, keyState, type WindowInput } from '@zonal/core/glass';
+import { AUDIENCES, keyState, type WindowInput } from '@zonal/core/glass';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { PreviewAnswer, PreviewForm, PreviewQuestion } from '../workers/questions';
@@ -12,6 +13,9 @@ import { Empty, Notice } from '../ui/Notice';
 import { TrueSize } from '../ui/TrueSize';
 import { useNow } from '../ui/useNow';
 import { rulesOfDraft, type DraftSetting } from './draft';
+import { t } from '../texts/glass';
+import { SHOWING_WORDS } from './showingWords';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 const Panel = styled.div`
   display: flex;
@@ -113,7 +117,7 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       show,
       zone,
       now,
-      addresses: { see: key?.see ?? '(address follows)', feed: key?.feed ?? '(address follows)' },
+      addresses: { see: key?.see ?? t('addressFollows'), feed: key?.feed ?? t('addressFollows') },
     };
   }, [draft, setting, key, audience, cap, form, show, zone, now]);
   const { answer, problem, busy } = useAnswer(question);
@@ -122,46 +126,46 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
   return (
     <Panel>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h2 id="outside">Outside: what readers see</h2>
+        <h2 id="outside">{t('outsideTitle')}</h2>
         <Faded role="status">
           {question && busy
-            ? 'Working it out …'
+            ? t('computing')
             : question && answer
               ? answer.count
-                ? `${answer.count} times in all`
-                : 'Nothing at all is shown'
+                ? t('timesInAll', { count: answer.count })
+                : t('nothingShown')
               : ''}
         </Faded>
       </Row>
       <Row style={{ justifyContent: 'space-between' }}>
         <ChoiceStrip
-          label="Form"
+          label={t('form')}
           hideLabel
           value={form}
           options={[
-            { value: 'page', text: 'Page' },
-            { value: 'embed', text: 'Embed' },
-            { value: 'feed', text: 'Feed' },
-            { value: 'freeBusy', text: 'Busy times' },
+            { value: 'page', text: t('formPage') },
+            { value: 'embed', text: t('formEmbed') },
+            { value: 'feed', text: t('formFeed') },
+            { value: 'freeBusy', text: t('formBusy') },
           ]}
           onChange={setForm}
         />
         {pages && (
           <Row>
             <ChoiceStrip
-              label="Days as"
+              label={t('daysAs')}
               hideLabel
               value={show}
-              options={SHOWINGS.map((s) => ({ value: s, text: s }))}
+              options={SHOWINGS.map((s) => ({ value: s, text: SHOWING_WORDS[s] }))}
               onChange={setShow}
             />
             <ChoiceStrip
-              label="Width"
+              label={t('width')}
               hideLabel
               value={width}
               options={[
-                { value: 'desk', text: 'Desk' },
-                { value: 'phone', text: 'Phone' },
+                { value: 'desk', text: t('widthDesk') },
+                { value: 'phone', text: t('widthPhone') },
               ]}
               onChange={setWidth}
             />
@@ -170,43 +174,46 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
       </Row>
       <Pair>
         <SelectOne
-          label="As the reader"
+          label={t('asReader')}
           value={key?.id ?? audience ?? 'street'}
           options={[
             ...keys.map((k) => ({
               value: k.id,
-              text: `${k.madeOutTo} (${AUDIENCE_WORDS[k.audience].word}${k.cap ? `, at most ${k.cap}` : ''}${keyState(k, now) === 'ended' ? ', ended: its addresses show nothing' : ''})`,
+              text: readerWords(k, now),
             })),
             ...AUDIENCES.filter((a) => !keys.some((k) => k.audience === a)).map((a) => ({
               value: a,
-              text: `${AUDIENCE_WORDS[a].word}: ${AUDIENCE_WORDS[a].plain}${window ? ', who have no key yet' : ''}`,
+              text: t(window ? 'audienceNoKey' : 'audienceSay', {
+                audience: AUDIENCE_WORDS[a].word,
+                plain: AUDIENCE_WORDS[a].plain,
+              }),
             })),
           ]}
           onChange={setReaderId}
         />
         {pages && (
           <SelectOne
-            label="Reader’s clock"
+            label={t('readersClock')}
             value={zone}
             options={[
-              { value: '', text: 'the host’s' },
+              { value: '', text: t('hostsZone') },
               ...OUTSIDE_ZONES.map((z) => ({ value: z, text: z.replace(/_/g, ' ') })),
             ]}
             onChange={setZone}
           />
         )}
       </Pair>
-      {!question && <Empty>Choose a calendar under “Inside”. What readers would see appears here.</Empty>}
+      {!question && <Empty>{t('chooseCalendarFirst')}</Empty>}
       {question && problem && <Notice>{problem}</Notice>}
       <div data-room="">
         {question && answer?.kind === 'page' && pages && (
           <Pane width={WIDTHS[form][width]}>
-            <PageFrame title="What readers see" html={answer.text} />
+            <PageFrame title={t('whatReadersSee')} html={answer.text} />
           </Pane>
         )}
         {question && answer?.kind === 'text' && <Checked findings={answer.findings} />}
         {question && answer?.kind === 'text' && (
-          <Text tabIndex={0} aria-label="The document that programs fetch">
+          <Text tabIndex={0} aria-label={t('documentFetched')}>
             {piecesOf(answer.text).map((piece, i) => (
               <span key={i}>{piece}</span>
             ))}
@@ -217,22 +224,34 @@ export function OutsidePanel({ draft, setting, onTold }: OutsidePanelProps) {
   );
 }
 
+/** Returns who reads with a key, how clearly at most, and whether the key still works. */
+function readerWords(key: WindowKey, now: number): string {
+  const { madeOutTo: place, audience, cap } = key;
+  const word = AUDIENCE_WORDS[audience].word;
+  const reader = cap
+    ? t('readerKeyCapped', { place, audience: word, cap: GLASS_WORDS[cap].word })
+    : t('readerKey', { place, audience: word });
+  return keyState(key, now) === 'ended' ? t('readerKeyEnded', { reader }) : reader;
+}
+
 /** What the check of a document against the standards has found. */
 function Checked({ findings }: { findings: readonly Finding[] }) {
-  if (!findings.length)
-    return <Faded role="status">Checked against RFC 5545, 5546 and 7986: nothing found.</Faded>;
+  if (!findings.length) return <Faded role="status">{t('checkedClean')}</Faded>;
   return (
     <Notice>
-      <p>Programs may stumble over this document:</p>
+      <p>{t('mayStumble')}</p>
       <ul>
         {findings.slice(0, 20).map((f, i) => (
           <li key={i}>
-            Line {f.line}: {f.say} ({f.section}
-            {f.weight === 'should' ? ', a recommendation' : ''})
+            {t(f.weight === 'should' ? 'findingAdvice' : 'findingLine', {
+              line: f.line,
+              finding: f.say,
+              section: f.section,
+            })}
           </li>
         ))}
       </ul>
-      {findings.length > 20 && <p>And {findings.length - 20} more.</p>}
+      {findings.length > 20 && <p>{t('andMoreFindings', { count: findings.length - 20 })}</p>}
     </Notice>
   );
 }

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Faded, Row, Stack } from '../ui/layout';
+import { t } from '../texts/glass';
 
 const Part = styled.details`
   border-top: 1px solid var(--hair);
@@ -27,9 +28,9 @@ export function PastedEmbed({ embed, onTake }: PastedEmbedProps) {
   const read = readEmbed(text);
   return (
     <Part>
-      <summary>Read the code that stands on a site already</summary>
+      <summary>{t('readPasted')}</summary>
       <Stack>
-        <Field label="Code or address" lines value={text} onChange={setText} />
+        <Field label={t('codeOrAddress')} lines value={text} onChange={setText} />
         {text && (
           <ul id={notes} role="status">
             {notesOn(read, embed).map((note) => (
@@ -39,9 +40,9 @@ export function PastedEmbed({ embed, onTake }: PastedEmbedProps) {
         )}
         <Row>
           <Button isDisabled={!read} aria-describedby={notes} onPress={() => read && onTake(read.look)}>
-            Take its options
+            {t('copyOptions')}
           </Button>
-          <Faded>They come into the fields above; nothing is kept before you say so.</Faded>
+          <Faded>{t('copyOptionsHint')}</Faded>
         </Row>
       </Stack>
     </Part>
@@ -50,15 +51,12 @@ export function PastedEmbed({ embed, onTake }: PastedEmbedProps) {
 
 /** Returns what is to be known of pasted code, in sentences. */
 function notesOn(read: EmbedRead | null, embed: string): string[] {
-  if (!read) return ['No address of an embed stands in this text. Paste the code, or the address alone.'];
+  if (!read) return [t('noEmbedAddress')];
   const { address, look, unfit } = read;
   const count = Object.keys(look).length;
   return [
-    address === embed ? '' : 'This is the address of another key, or one that this key had before.',
-    ...unfit.map(
-      ({ name, value }) =>
-        `“${name}” cannot be “${value}”: readers get what is usual, or what is held with the key.`,
-    ),
-    count === 1 ? 'One option can be taken up.' : `${count || 'No'} options can be taken up.`,
+    address === embed ? '' : t('otherKeysAddress'),
+    ...unfit.map(({ name, value }) => t('optionInvalid', { name, value })),
+    t('optionsFound', { count }),
   ].filter(Boolean);
 }

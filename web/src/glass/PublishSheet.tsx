@@ -17,13 +17,14 @@ import { RehearsalView } from '../rehearsal/RehearsalView';
 import { useAnswer } from '../workers/useAnswer';
 import type { RehearsalQuestion } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
-import { DateField } from '../ui/DateFields';
+import { LazyDateField } from '../ui/LazyDateField';
 import { Faded, Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
 import { momentWords, readersWords } from '../ui/timeWords';
 import { rulesOfDraft, type DraftSetting } from './draft';
+import { t } from '../texts/glass';
 
 interface PublishSheetProps {
   draft: WindowInput;
@@ -49,12 +50,12 @@ function publicEndWords(
   const until = publicEndOfDraft(window, draft, now);
   const end =
     until > now && until < Infinity
-      ? `It keeps working until ${momentWords(new Date(until).toISOString(), now)}, with a notice to its readers.`
-      : 'It stops working at once.';
+      ? t('addressWorksUntil', { time: momentWords(new Date(until).toISOString(), now) })
+      : t('addressStops');
   if (!reach) return end;
   const { subscribers = [] } = reach.keys.find((k) => k.id === window.id) ?? {};
   const readers = subscribers.reduce((sum, s) => sum + s.readers, 0);
-  return `${readers ? `${readersWords(readers)} will lose it.` : 'Nobody follows it.'} ${end}`;
+  return `${readers ? t('willLose', { readers: readersWords(readers) }) : t('nobodyFollows')} ${end}`;
 }
 
 /** The rehearsal of a draft: what readers would see differently, what must be confirmed, and then the step itself. */
@@ -80,7 +81,7 @@ export function PublishSheet({
     const rules = rulesOfDraft(draft, setting);
     const first = {
       id: 'first',
-      madeOutTo: 'First key',
+      madeOutTo: t('firstKey'),
       audience: draft.audience ?? 'street',
       cap: null,
       expiresAt: null,
@@ -108,7 +109,7 @@ export function PublishSheet({
   const refused = (problem?.details['demands'] as Demand[] | undefined) ?? [];
   const name = draft.name.trim();
   const notes = window ? { 'public-address-ends': publicEndWords(window, draft, reach, now) } : {};
-  const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, 'the window’s name', notes);
+  const confirming = useConfirming([...(told?.demands ?? []), ...refused], name, t('windowsName'), notes);
   const { accepted } = confirming;
   const ready = !!told && confirming.ready;
 
@@ -126,38 +127,35 @@ export function PublishSheet({
   const current = problem?.code === 'version-conflict' ? (problem.details['current'] as OutwardWindow) : null;
 
   return (
-    <Sheet title="Rehearsal: what readers would see differently" onClose={onClose} wide>
+    <Sheet title={t('rehearsalTitle')} onClose={onClose} wide>
       <Stack>
-        {(busy || !told) && !failed && <Loading what="Working out the difference" />}
+        {(busy || !told) && !failed && <Loading what={t('computingDifference')} />}
         {failed && <Notice>{failed}</Notice>}
         {told && <RehearsalView rehearsals={[{ ...told, quiet: false }]} />}
         <Confirmations {...confirming} />
         <Refusal problem={problem} />
         {current && (
           <Row>
-            <Button onPress={() => onTake(current, 'theirs')}>Use their version</Button>
-            <Button onPress={() => onTake(current, 'mine')}>Keep mine, and rehearse it again</Button>
+            <Button onPress={() => onTake(current, 'theirs')}>{t('useTheirs')}</Button>
+            <Button onPress={() => onTake(current, 'mine')}>{t('keepMineAgain')}</Button>
           </Row>
         )}
         <Row>
           <OutsideButton isDisabled={!ready || working} onPress={() => void publish()}>
-            {window ? 'Show this outside now' : 'Open the window now'}
+            {window ? t('showNow') : t('openWindowNow')}
           </OutsideButton>
-          <Button onPress={onClose}>Not yet</Button>
+          <Button onPress={onClose}>{t('notYet')}</Button>
         </Row>
         {window && (
           <Row style={{ alignItems: 'end' }}>
-            <DateField label="Or at a time (on this device’s clock)" withTime value={at} onChange={setAt} />
+            <LazyDateField label={t('orAtTime')} withTime value={at} onChange={setAt} />
             <Button
               isDisabled={!ready || !at || working}
               onPress={() => void setTime(new Date(at).toISOString())}
             >
-              Show it then
+              {t('showThen')}
             </Button>
-            <Faded>
-              If by then it would have a large effect that was not confirmed here, it stays a draft and says
-              so.
-            </Faded>
+            <Faded>{t('scheduleHint')}</Faded>
           </Row>
         )}
       </Stack>

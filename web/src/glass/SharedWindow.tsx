@@ -1,5 +1,4 @@
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
-import { GLASS_WORDS } from '@zonal/core/glass';
 import { Link } from 'react-router';
 import { problemOf, useTakeOutMutation } from '../api/zonalApi';
 import { OutsideButton } from '../ui/Button';
@@ -8,6 +7,8 @@ import { GlassMark } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
+import { t } from '../texts/glass';
+import { GLASS_WORDS } from '../texts/glassWords';
 
 /** A window that shows calendars of others too: one sees it and its addresses, and can take one's own calendars out. */
 export function SharedWindow({ window, own }: { window: OutwardWindow; own: readonly Calendar[] }) {
@@ -19,13 +20,10 @@ export function SharedWindow({ window, own }: { window: OutwardWindow; own: read
       <div>
         <h1>{window.wording.name}</h1>
         <Faded>
-          {window.wording.description} <Link to="/windows">Back to Windows</Link>
+          {window.wording.description} <Link to="/windows">{t('backToWindows')}</Link>
         </Faded>
       </div>
-      <p>
-        This window shows calendars of which you are no publisher. Whoever is a publisher to all of them
-        changes it; you can take yours out.
-      </p>
+      <p>{t('sharedHint')}</p>
       {problem && <ProblemNotice problem={problem} />}
       {window.sources.map(({ calendarId, glass, as }) => {
         const calendar = own.find((c) => c.id === calendarId);
@@ -33,7 +31,7 @@ export function SharedWindow({ window, own }: { window: OutwardWindow; own: read
           <Row key={calendarId}>
             {calendar && <Plate {...calendar} />}
             <span>
-              {calendar?.name ?? (as || 'A calendar of others')}: <GlassMark glass={glass} />{' '}
+              {calendar?.name ?? (as || t('calendarOfOthers'))}: <GlassMark glass={glass} />{' '}
               {GLASS_WORDS[glass].word}, {GLASS_WORDS[glass].plain}
             </span>
             {calendar && (
@@ -41,18 +39,18 @@ export function SharedWindow({ window, own }: { window: OutwardWindow; own: read
                 isDisabled={taking.isLoading}
                 onPress={() => void takeOut({ id: window.id, calendarId })}
               >
-                {last ? 'Take it out, and close the window' : `Take ${calendar.name} out`}
+                {last ? t('removeAndClose') : t('removeNamed', { name: calendar.name })}
               </OutsideButton>
             )}
           </Row>
         );
       })}
-      <h2>Its keys</h2>
+      <h2>{t('itsKeys')}</h2>
       {window.keys.map((key) => (
         <Row key={key.id}>
           <span>{key.madeOutTo}</span>
-          <CopyButton what="page address" text={key.see} />
-          <CopyButton what="feed address" text={key.feed} />
+          <CopyButton what={t('pageAddress')} text={key.see} />
+          <CopyButton what={t('feedAddress')} text={key.feed} />
         </Row>
       ))}
     </Stack>

@@ -1,8 +1,5 @@
-import { reasonWords, sightlineTable } from '@zonal/core/forms';
+import { sightlineTable } from '@zonal/core/forms';
 import {
-  SIGHT_MARK_WORDS,
-  AUDIENCE_WORDS,
-  GLASS_WORDS,
   AUDIENCES,
   ceilingsInForce,
   groupedExposures,
@@ -44,6 +41,10 @@ import { saveFile } from '../ui/saveFile';
 import { EntryCheck } from './EntryCheck';
 import { LockDown } from './LockDown';
 import { Term } from '../ui/Term';
+import { LANGUAGE, LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
+import { reasonWords } from '../texts/formWords';
+import { AUDIENCE_WORDS, GLASS_WORDS, SIGHT_MARK_WORDS } from '../texts/glassWords';
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -151,18 +152,18 @@ export function SightlinesPage() {
     const locked = (calendars.data ?? []).filter((c) => c.lockedAt).map((c) => c.id);
     const ceilings = ceilingsInForce(set?.ceilings ?? [], locked);
     return (standings?.calendars ?? []).map((c) =>
-      insideSight(c.calendarId, { ...c, stewards: standings!.stewards }, ceilings),
+      insideSight(c.calendarId, { ...c, stewards: standings!.stewards }, ceilings, LANGUAGE),
     );
   }, [calendars.data, set, standings]);
   if (!calendars.data || !windows.data)
-    return <Waiting what="Looking along all sightlines" error={calendars.error ?? windows.error} />;
-  if (!answer) return problem ? <Notice>{problem}</Notice> : <Loading what="Looking along all sightlines" />;
+    return <Waiting what={t('computingSightlines')} error={calendars.error ?? windows.error} />;
+  if (!answer) return problem ? <Notice>{problem}</Notice> : <Loading what={t('computingSightlines')} />;
   const nameOf = (id: string) => calendars.data?.find((c) => c.id === id)?.name ?? '';
   return (
     <Stack>
       <Row style={{ justifyContent: 'space-between' }}>
         <h1>
-          <Term word="sightlines">Sightlines</Term>
+          <Term word="sightlines">{t('sightlines')}</Term>
         </h1>
         <OffPaper>
           <Row>
@@ -170,22 +171,21 @@ export function SightlinesPage() {
               onPress={() => saveFile(sightlineTable(answer, nameOf, inside), 'sightlines.csv')}
               isDisabled={!answer.length}
             >
-              <Download aria-hidden="true" /> Table (.csv)
+              <Download aria-hidden="true" /> {t('tableCsv')}
             </Button>
             <Button onPress={() => window.print()}>
-              <Printer aria-hidden="true" /> Print for the review
+              <Printer aria-hidden="true" /> {t('printReview')}
             </Button>
           </Row>
         </OffPaper>
       </Row>
       <p>
-        What each audience can see of each calendar, at most, and through what. Holds on single entries come
-        on top. <Faded role="status">{busy ? 'Looking again …' : ''}</Faded>
+        {t('sightlinesHint')} <Faded role="status">{busy ? t('computingAgain') : ''}</Faded>
       </p>
       {problem && <Notice>{problem}</Notice>}
-      <OnPaper>As of {new Date(now).toLocaleString('en-GB')}.</OnPaper>
+      <OnPaper>{t('asOf', { time: new Date(now).toLocaleString(LOCALE) })}</OnPaper>
       {!answer.length ? (
-        <Empty>There are no calendars yet, so there is nothing to be seen.</Empty>
+        <Empty>{t('noSightlines')}</Empty>
       ) : (
         <Matrix rows={answer} inside={inside} calendars={calendars.data} />
       )}
@@ -210,7 +210,7 @@ function Matrix({ rows, inside, calendars }: MatrixProps) {
       <Table>
         <thead>
           <tr>
-            <th scope="col">Calendar</th>
+            <th scope="col">{t('calendar')}</th>
             {AUDIENCES.map((a) => (
               <th scope="col" key={a}>
                 <Row style={{ gap: '0.35rem' }}>
@@ -278,12 +278,14 @@ function Matrix({ rows, inside, calendars }: MatrixProps) {
 }
 
 /** Returns how clearly something is seen, in one word. */
-const sightWord = (sight: Sight) => (sight === 'all' ? 'Everything' : GLASS_WORDS[sight].word);
+const sightWord = (sight: Sight) => (sight === 'all' ? t('everything') : GLASS_WORDS[sight].word);
 
 /** Returns how many people inside see how much: `Everything: 3, Tinted: 1`. */
 function countWords({ ways }: InsideCell): string {
   const sights = [...new Set(ways.map((w) => w.sight))];
-  return sights.map((s) => `${sightWord(s)}: ${ways.filter((w) => w.sight === s).length}`).join(', ');
+  return sights
+    .map((s) => t('sightCount', { sight: sightWord(s), count: ways.filter((w) => w.sight === s).length }))
+    .join(', ');
 }
 
 function WaysInside({ within }: { within: InsideCell | null }) {
@@ -292,7 +294,13 @@ function WaysInside({ within }: { within: InsideCell | null }) {
     <Paths>
       {within.ways.map(({ name, standing, sight, why }) => (
         <li key={`${standing}|${name}`}>
-          {name || 'Everybody in the house'}: <strong>{sightWord(sight)}</strong>. <Faded>{why}.</Faded>
+          {t.rich('wayInside', {
+            name: name || t('everybodyInHouse'),
+            sight: sightWord(sight),
+            why,
+            strong: (text) => <strong>{text}</strong>,
+            faded: (text) => <Faded>{text}</Faded>,
+          })}
         </li>
       ))}
     </Paths>
@@ -301,11 +309,14 @@ function WaysInside({ within }: { within: InsideCell | null }) {
 
 function cellWords(cell: SightCell, within: InsideCell | null, name: string): string {
   const { audience, glass, paths, marks } = cell;
-  if (within?.ways.length)
-    return `${name} for ${AUDIENCE_WORDS[audience].word}: ${audience === 'crew' ? countWords(within) : sightWord(within.sight)}`;
-  const ways = paths.length === 1 ? '1 key' : `${paths.length} keys`;
-  const words = marks.map((m) => SIGHT_MARK_WORDS[m]).join(', ');
-  return `${name} for ${AUDIENCE_WORDS[audience].word}: ${GLASS_WORDS[glass].word}, ${ways}${words ? `, ${words}` : ''}`;
+  const own = { name, audience: AUDIENCE_WORDS[audience].word };
+  if (within?.ways.length) {
+    const sight = audience === 'crew' ? countWords(within) : sightWord(within.sight);
+    return t('cellSight', { ...own, sight });
+  }
+  const keys = t('keysCount', { count: paths.length });
+  const words = t('cellKeys', { ...own, glass: GLASS_WORDS[glass].word, keys });
+  return [words, ...marks.map((m) => SIGHT_MARK_WORDS[m])].join(', ');
 }
 
 function Cell({ cell, within }: { cell: SightCell; within: InsideCell | null }) {
@@ -319,21 +330,23 @@ function Cell({ cell, within }: { cell: SightCell; within: InsideCell | null }) 
         </Row>
         <small>
           {audience === 'crew'
-            ? `${within.ways.length} by name. ${countWords(within)}`
-            : 'everybody with an account'}
+            ? t('byName', { count: within.ways.length, sights: countWords(within) })
+            : t('everybodyWithAccount')}
         </small>
       </>
     );
-  if (!paths.length) return <Faded>{within ? 'nobody' : 'no way to it'}</Faded>;
+  if (!paths.length) return <Faded>{within ? t('nobody') : t('noWayToIt')}</Faded>;
   return (
     <>
       <Row style={{ gap: '0.4rem', flexWrap: 'nowrap' }}>
         <GlassMark glass={glass} /> <strong>{GLASS_WORDS[glass].word}</strong>
-        {paths.some((p) => p.cut) && <small>cut</small>}
+        {paths.some((p) => p.cut) && <small>{t('cutWord')}</small>}
       </Row>
       <small>
-        {paths.length} {paths.length === 1 ? 'key' : 'keys'} in{' '}
-        {[...new Set(paths.map((p) => p.window))].join(', ')}
+        {t('keysIn', {
+          count: paths.length,
+          windows: [...new Set(paths.map((p) => p.window))].join(', '),
+        })}
       </small>
       {marks.map((m) => (
         <Mark key={m}>
@@ -349,9 +362,16 @@ function PathList({ paths }: { paths: readonly SightPath[] }) {
     <Paths>
       {paths.map((p) => (
         <li key={p.keyId}>
-          <Link to={`/windows/${p.windowId}`}>{p.window}</Link>, key “{p.madeOutTo}”:{' '}
-          <strong>{GLASS_WORDS[p.glass].word}</strong>
-          {p.cut && ', cut field by field'}. <Faded>{reasonWords(p.reasons)}.</Faded>{' '}
+          {t.rich('pathKey', {
+            window: p.window,
+            place: p.madeOutTo,
+            glass: GLASS_WORDS[p.glass].word,
+            cut: p.cut ? t('cutByField') : '',
+            reasons: reasonWords(p.reasons),
+            link: (text) => <Link to={`/windows/${p.windowId}`}>{text}</Link>,
+            strong: (text) => <strong>{text}</strong>,
+            faded: (text) => <Faded>{text}</Faded>,
+          })}{' '}
           {p.marks.map((m) => (
             <Mark key={m}>{SIGHT_MARK_WORDS[m]}</Mark>
           ))}
@@ -372,18 +392,18 @@ function Detail({ cell, within, usual, name }: DetailProps) {
   const { audience, paths, exposed } = cell;
   const groups = groupedExposures(exposed);
   return (
-    <Stack style={{ gap: '0.5rem' }} role="region" aria-label={`Ways to ${name} for ${audience}`}>
+    <Stack style={{ gap: '0.5rem' }} role="region" aria-label={t('waysTo', { name, audience })}>
       <strong>
-        {AUDIENCE_WORDS[audience].word} and {name}
-        {!within && `: usually ${GLASS_WORDS[usual].word.toLowerCase()} here`}
+        {t('audienceAnd', { audience: AUDIENCE_WORDS[audience].word, name })}
+        {!within && t('usuallyHere', { glass: GLASS_WORDS[usual].word.toLowerCase() })}
       </strong>
       <WaysInside within={within} />
-      {within && !within.ways.length && <Faded>Nobody of them sees it.</Faded>}
+      {within && !within.ways.length && <Faded>{t('nobodyOfThem')}</Faded>}
       {paths.length > 0 && <PathList paths={paths} />}
-      {!within && !paths.length && <Faded>No open window with a key for them shows it.</Faded>}
+      {!within && !paths.length && <Faded>{t('noKeyShows')}</Faded>}
       {exposed.length > 0 && (
         <div>
-          <Mark>Sensitive matter that they can read: {groups.length}</Mark>
+          <Mark>{t('sensitiveReadable', { count: groups.length })}</Mark>
           <ExposureList
             groups={groups.slice(0, MAX_LISTED_FINDINGS)}
             more={groups.length - MAX_LISTED_FINDINGS}

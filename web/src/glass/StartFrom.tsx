@@ -1,5 +1,5 @@
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
-import { WINDOW_TEMPLATES, type TemplateSettings, type WindowTemplate } from '@zonal/core/glass';
+import { WINDOW_TEMPLATES, type WindowTemplate } from '@zonal/core/glass';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -8,6 +8,8 @@ import { SelectOne } from '../ui/Choice';
 import { ConfirmDialog } from '../ui/ConfirmDialog';
 import { Faded } from '../ui/layout';
 import { startingDraft, type Start, type StartingDraft } from './startingDraft';
+import { t } from '../texts/glass';
+import { templateWords } from '../texts/glassWords';
 
 /** The parameter of the address of a new window that names the window to copy. */
 export const COPY_PARAMETER = 'copy';
@@ -16,7 +18,7 @@ const Narrow = styled.div`
   max-width: 24rem;
 `;
 
-const TEMPLATES = Object.entries(WINDOW_TEMPLATES) as [WindowTemplate, TemplateSettings][];
+const TEMPLATES = Object.keys(WINDOW_TEMPLATES) as WindowTemplate[];
 
 interface StartFromProps {
   readonly calendars: readonly Calendar[];
@@ -48,34 +50,37 @@ export function StartFrom({ calendars, windows, copied, hadDraft, hasWork, onSta
   }, [copy, setParams]);
   // A discarded draft starts from nothing again.
   const value = hasWork ? chosen : 'blank';
-  const purpose = value in WINDOW_TEMPLATES ? WINDOW_TEMPLATES[value as WindowTemplate].purpose : '';
+  const purpose = value in WINDOW_TEMPLATES ? templateWords(value as WindowTemplate).purpose : '';
   return (
     <Narrow>
       <SelectOne
-        label="Start from"
+        label={t('startFrom')}
         value={value}
         options={[
-          { value: 'blank', text: 'An empty window' },
-          ...TEMPLATES.map(([value, { name }]) => ({ value, text: `Template: ${name}` })),
-          ...windows.map((w) => ({ value: `copy:${w.id}`, text: `A copy of ${w.wording.name}` })),
+          { value: 'blank', text: t('emptyWindow') },
+          ...TEMPLATES.map((one) => ({
+            value: one,
+            text: t('templateNamed', { name: templateWords(one).name }),
+          })),
+          ...windows.map((w) => ({ value: `copy:${w.id}`, text: t('copyOf', { name: w.wording.name }) })),
         ]}
         onChange={choose}
       />
       {purpose && <Faded>{purpose}</Faded>}
       {asked !== null && (
         <ConfirmDialog
-          title="Replace your draft?"
+          title={t('replaceDraft')}
           onCancel={() => setAsked(null)}
           buttons={(close) => (
             <>
               <Button autoFocus onPress={() => close(() => setAsked(null))}>
-                Keep my draft
+                {t('keepMyDraft')}
               </Button>
-              <Button onPress={() => close(() => start(asked))}>Replace it</Button>
+              <Button onPress={() => close(() => start(asked))}>{t('replaceIt')}</Button>
             </>
           )}
         >
-          <p>You have begun a window on this device. Starting again discards what you entered.</p>
+          <p>{t('replaceDraftHint')}</p>
         </ConfirmDialog>
       )}
     </Narrow>

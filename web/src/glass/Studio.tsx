@@ -1,5 +1,5 @@
 import { goneFrom, lackOf, type SourceGlass } from '@zonal/core/glass';
-import { may, whoMay } from '@zonal/core/rights';
+import { may } from '@zonal/core/rights';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -14,7 +14,7 @@ import {
   useWindowsQuery,
 } from '../api/zonalApi';
 import { Waiting } from '../api/Waiting';
-import type { Calendar, OutwardWindow } from '@zonal/core/api';
+import type { Calendar, OutwardWindow, WindowDraft } from '@zonal/core/api';
 import type { PreviewAnswer } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -35,6 +35,9 @@ import { startingDraft } from './startingDraft';
 import { COPY_PARAMETER, StartFrom } from './StartFrom';
 import { differs, useDraft } from './useDraft';
 import { troubleWords } from '../rehearsal/troubleWords';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
+import { whoMay } from '../texts/rightsWords';
 
 const Columns = styled.div`
   display: grid;
@@ -110,18 +113,16 @@ export function Studio() {
   // What the rules speak of has to be known first: else for a moment labels look gone and the page jumps.
   const spokenOf = [useLabelsQuery(), useHouseQuery(), useCeilingsQuery()];
   if ([calendars, windows, ...spokenOf].some((query) => query.isLoading))
-    return <Loading what="Fetching the window" />;
+    return <Loading what={t('fetchingWindow')} />;
   if (!calendars.data || !windows.data)
-    return <Waiting what="Fetching the window" error={calendars.error ?? windows.error} />;
+    return <Waiting what={t('fetchingWindow')} error={calendars.error ?? windows.error} />;
   const window = windows.data.find((w) => w.id === id);
-  if (id !== 'new' && !window)
-    return <Empty>There is no such window. It may have been deleted; go back to Windows.</Empty>;
+  if (id !== 'new' && !window) return <Empty>{t('noSuchWindow')}</Empty>;
   const own = calendars.data.filter((c) => may('publish', c.who));
   const isOwn = (calendarId: string) => own.some((c) => c.id === calendarId);
   if (window && !window.sources.every((s) => isOwn(s.calendarId)))
     return <SharedWindow window={window} own={own} />;
-  if (!window && !own.length)
-    return <Empty>To open a window you need to be {whoMay('publish')}. Ask one of them to open it.</Empty>;
+  if (!window && !own.length) return <Empty>{t('openNeeds', { who: whoMay('publish') })}</Empty>;
   const copyable = windows.data.filter((w) => w.sources.every((s) => isOwn(s.calendarId)));
   return <Desk key={id} calendars={own} window={window ?? null} copyable={copyable} />;
 }
@@ -196,36 +197,32 @@ function Desk({ calendars, window, copyable }: DeskProps) {
     <Stack>
       <Head>
         <div>
-          <h1>{draft.name.trim() || 'New window'}</h1>
+          <h1>{draft.name.trim() || t('newWindow')}</h1>
           {closed ? (
-            <Faded>Closed: its addresses answer that it is gone.</Faded>
+            <Faded>{t('closedSay')}</Faded>
           ) : window && !changed ? (
-            <Live>What you see at the right is visible outside now.</Live>
+            <Live>{t('visibleNow')}</Live>
           ) : (
             <Faded>
-              {window
-                ? `A draft${kept ? `, kept${kept.by ? ` by ${kept.by}` : ''}` : ''}: outside, readers still see the window as it was.`
-                : work.isStored
-                  ? 'Not outside yet. This draft is stored on this device.'
-                  : 'Not outside yet.'}
+              {window ? draftWords(kept) : work.isStored ? t('notOutsideStored') : t('notOutside')}
             </Faded>
           )}
         </div>
         <Row>
-          {window && <Link to={`/windows/${window.id}/ledger`}>Ledger</Link>}
-          {window && <Link to={`/windows/new?${COPY_PARAMETER}=${window.id}`}>Copy this window</Link>}
+          {window && <Link to={`/windows/${window.id}/ledger`}>{t('ledger')}</Link>}
+          {window && <Link to={`/windows/new?${COPY_PARAMETER}=${window.id}`}>{t('copyWindow')}</Link>}
           {(window ? changed : work.isStored) && (
-            <Button onPress={() => void work.discard()}>Discard the draft</Button>
+            <Button onPress={() => void work.discard()}>{t('discardDraft')}</Button>
           )}
           {!closed && (
             <OutsideButton isDisabled={!!lack || !changed} onPress={() => setRehearsing(true)}>
-              {window ? 'Show this outside …' : 'Open the window …'}
+              {window ? t('showOutside') : t('openWindow')}
             </OutsideButton>
           )}
           {window && !closed && !asking && (
-            <Button onPress={() => setAsking(true)}>Close the window …</Button>
+            <Button onPress={() => setAsking(true)}>{t('closeWindow')}</Button>
           )}
-          {closed && <OutsideButton onPress={() => void setShut(false)}>Open it again</OutsideButton>}
+          {closed && <OutsideButton onPress={() => void setShut(false)}>{t('reopen')}</OutsideButton>}
           {window && closed && <DeleteWindow window={window} />}
         </Row>
       </Head>
@@ -245,9 +242,7 @@ function Desk({ calendars, window, copyable }: DeskProps) {
       {problem && <ProblemNotice problem={problem} />}
       {kept?.publishAt && (
         <Row role="status">
-          <Live>
-            This draft is shown outside by itself at {new Date(kept.publishAt).toLocaleString('en-GB')}.
-          </Live>
+          <Live>{t('showsAt', { time: new Date(kept.publishAt).toLocaleString(LOCALE) })}</Live>
           <Button
             onPress={() =>
               void schedule({ id: window!.id, at: null, confirmed: [] }).then(
@@ -255,19 +250,19 @@ function Desk({ calendars, window, copyable }: DeskProps) {
               )
             }
           >
-            Take the time back
+            {t('cancelSchedule')}
           </Button>
         </Row>
       )}
-      {work.problem && <Notice>The draft is kept in this page only: {work.problem.message}</Notice>}
+      {work.problem && <Notice>{t('draftOnlyHere', { problem: work.problem.message })}</Notice>}
       {window?.trouble && <Notice>{troubleWords(window.trouble)}</Notice>}
-      {kept?.stopped && <Notice>The draft was not shown when its time came: {kept.stopped}</Notice>}
+      {kept?.stopped && <Notice>{t('draftNotShown', { reason: kept.stopped })}</Notice>}
       {conflict && (
         <Notice>
-          <p>Somebody else works on a draft of this window too. Yours is still here.</p>
+          <p>{t('draftConflict')}</p>
           <Row>
-            <Button onPress={() => work.resolve('theirs')}>Take theirs</Button>
-            <Button onPress={() => work.resolve('mine')}>Keep mine over theirs</Button>
+            <Button onPress={() => work.resolve('theirs')}>{t('useTheirs')}</Button>
+            <Button onPress={() => work.resolve('mine')}>{t('replaceTheirs')}</Button>
           </Row>
         </Notice>
       )}
@@ -275,18 +270,13 @@ function Desk({ calendars, window, copyable }: DeskProps) {
         <ClosingSheet window={window} onClose={() => void setShut(true)} onLeave={() => setAsking(false)} />
       )}
       {window && <ClosingNote window={window} />}
-      {found.length > 0 && (
-        <Notice>
-          What the filter had lost is there again: {found.join(', ')}. Outside, less is shown until you show
-          the window anew.
-        </Notice>
-      )}
+      {found.length > 0 && <Notice>{t('filterFound', { names: found.join(', ') })}</Notice>}
       {lack && changed && <Faded>{lack}</Faded>}
       <Row>
         <Search
           hideLabel
-          label="Find a setting"
-          placeholder="Find a setting"
+          label={t('findSetting')}
+          placeholder={t('findSetting')}
           value={search}
           onChange={setSearch}
         />
@@ -343,4 +333,10 @@ function Desk({ calendars, window, copyable }: DeskProps) {
       )}
     </Stack>
   );
+}
+
+/** Says that a window has a draft, and who saved it. */
+function draftWords(kept: WindowDraft | null): string {
+  if (!kept) return t('draftSay');
+  return kept.by ? t('draftStoredBySay', { by: kept.by }) : t('draftStoredSay');
 }

@@ -2,28 +2,29 @@ import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { Button, MainButton, QuietButton } from '../ui/Button';
 import { Faded, Row } from '../ui/layout';
+import { t } from '../texts/glass';
 
 /** What the tour explains: the heading of a part of the studio, and what to do there. */
 const STEPS = [
   {
     at: 'inside',
-    title: 'Inside: what readers can see at all',
-    say: 'Add the calendars that readers are to see. Choose the glass in front of each, filter the entries, and set which days are shown.',
+    title: t('tourInside'),
+    say: t('tourInsideSay'),
   },
   {
     at: 'glass',
-    title: 'Glass: how they see it',
-    say: 'Name the window and choose how entries read. Settings in use come first; the others are under “More”. “Find a setting” searches all of them.',
+    title: t('tourGlass'),
+    say: t('tourGlassSay'),
   },
   {
     at: 'outside',
-    title: 'Outside: the true view',
-    say: 'This is exactly what readers get, in every form. Choose another reader, another clock or a phone to see what changes.',
+    title: t('tourOutside'),
+    say: t('tourOutsideSay'),
   },
   {
     at: null,
-    title: 'Nothing changes outside until you say so',
-    say: 'What you change is kept as a draft. “Show this outside” first lists every difference that it makes, then publishes it.',
+    title: t('tourPublish'),
+    say: t('tourPublishSay'),
   },
 ] as const;
 
@@ -72,11 +73,11 @@ export function StudioTour() {
   if (at !== null) return <Step at={at} onGo={setAt} onEnd={end} />;
   return (
     <Row>
-      <QuietButton onPress={() => setAt(0)}>Tour of the studio</QuietButton>
+      <QuietButton onPress={() => setAt(0)}>{t('tour')}</QuietButton>
       {isOffered && (
         <>
-          <Faded>Is this your first time here? It takes a minute.</Faded>
-          <QuietButton onPress={end}>No, thanks</QuietButton>
+          <Faded>{t('tourOffer')}</Faded>
+          <QuietButton onPress={end}>{t('noThanks')}</QuietButton>
         </>
       )}
     </Row>
@@ -99,20 +100,18 @@ function Step({ at, onGo, onEnd }: { at: number; onGo: (at: number) => void; onE
       ref={bar}
       tabIndex={-1}
       role="dialog"
-      aria-label={`Tour, step ${at + 1} of ${STEPS.length}: ${title}`}
+      aria-label={t('tourStep', { at: at + 1, all: STEPS.length, title })}
       onKeyDown={(event) => event.key === 'Escape' && onEnd()}
     >
       <strong>{title}</strong>
       <p>{say}</p>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Faded>
-          {at + 1} of {STEPS.length}
-        </Faded>
+        <Faded>{t('stepOf', { at: at + 1, all: STEPS.length })}</Faded>
         <Row>
-          {at > 0 && <Button onPress={() => onGo(at - 1)}>Back</Button>}
-          {!isLast && <Button onPress={onEnd}>End the tour</Button>}
+          {at > 0 && <Button onPress={() => onGo(at - 1)}>{t('back')}</Button>}
+          {!isLast && <Button onPress={onEnd}>{t('endTour')}</Button>}
           <MainButton onPress={() => (isLast ? onEnd() : onGo(at + 1))}>
-            {isLast ? 'Done' : 'Next'}
+            {isLast ? t('done') : t('next')}
           </MainButton>
         </Row>
       </Row>

@@ -1,5 +1,4 @@
-import { AUDIENCE_WORDS, GLASS_WORDS } from '@zonal/core/glass';
-import { may, whoMay } from '@zonal/core/rights';
+import { may } from '@zonal/core/rights';
 import { PanelsTopLeft, TriangleAlert } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -13,6 +12,9 @@ import { Plate } from '../ui/Plate';
 import { useNow } from '../ui/useNow';
 import { windowNotes } from './windowNotes';
 import { Term } from '../ui/Term';
+import { t } from '../texts/glass';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
+import { whoMay } from '../texts/rightsWords';
 
 const Table = styled(PlainTable)`
   td:first-child a {
@@ -42,41 +44,34 @@ export function WindowsPage() {
   const { data: calendars } = useCalendarsQuery();
   const navigate = useNavigate();
   const now = useNow();
-  if (!windows) return <Waiting what="Fetching windows" error={error} />;
+  if (!windows) return <Waiting what={t('fetchingWindows')} error={error} />;
   const openNew = calendars?.some((c) => may('publish', c.who)) && (
     <MainButton onPress={() => void navigate('/windows/new')}>
-      <PanelsTopLeft aria-hidden="true" /> Open a window
+      <PanelsTopLeft aria-hidden="true" /> {t('openAWindow')}
     </MainButton>
   );
   return (
     <Stack>
       <Row style={{ justifyContent: 'space-between' }}>
         <h1>
-          <Term word="window">Windows</Term>
+          <Term word="window">{t('windows')}</Term>
         </h1>
         {openNew}
       </Row>
-      <p>
-        A window shows people outside a part of your calendars: as a page, inside another web site, and as a
-        feed. Several addresses are handed on together with a <Link to="/sheets">link sheet</Link>.
-      </p>
+      <p>{t.rich('windowsHint', { link: (text) => <Link to="/sheets">{text}</Link> })}</p>
       {!windows.length ? (
         <Empty>
-          <p>
-            {openNew
-              ? 'No window is open: nothing of your calendars can be seen outside.'
-              : `There is no window that you may see. To open one, you need to be ${whoMay('publish')}.`}
-          </p>
+          <p>{openNew ? t('noWindows') : t('noWindowsForYou', { who: whoMay('publish') })}</p>
           {openNew}
         </Empty>
       ) : (
         <Table>
           <thead>
             <tr>
-              <th scope="col">Window</th>
-              <th scope="col">Shows, through which glass</th>
-              <th scope="col">For whom</th>
-              <th scope="col">State</th>
+              <th scope="col">{t('window')}</th>
+              <th scope="col">{t('showsThrough')}</th>
+              <th scope="col">{t('forWhom')}</th>
+              <th scope="col">{t('state')}</th>
             </tr>
           </thead>
           <tbody>
@@ -110,14 +105,11 @@ export function WindowsPage() {
                 </td>
                 <td>
                   {w.closedAt ? (
-                    <>Closed</>
+                    <>{t('closed')}</>
                   ) : (
                     <Open>
-                      {w.trouble?.shows === 'nothing' ? 'Open, but shows nothing' : 'Open outside'}
-                      <small>
-                        {w.keys.length} {w.keys.length === 1 ? 'key' : 'keys'},{' '}
-                        {w.listed ? 'listed' : 'unlisted'}
-                      </small>
+                      {w.trouble?.shows === 'nothing' ? t('openShowsNothing') : t('openOutside')}
+                      <small>{t(w.listed ? 'keysListed' : 'keysUnlisted', { count: w.keys.length })}</small>
                     </Open>
                   )}
                   {windowNotes(w, calendars ?? [], now).map((note) => (

@@ -2,6 +2,7 @@ import type { WindowKey } from '@zonal/core/api';
 import { Button, OutsideButton } from '../ui/Button';
 import { ConfirmDialog } from '../ui/ConfirmDialog';
 import { readersWords } from '../ui/timeWords';
+import { t } from '../texts/glass';
 
 interface WithdrawDialogProps {
   readonly withdrawn: WindowKey;
@@ -14,23 +15,22 @@ export function WithdrawDialog({ withdrawn, onWithdraw, onCancel }: WithdrawDial
   const { madeOutTo, readers } = withdrawn;
   return (
     <ConfirmDialog
-      title={`Withdraw the key of ${madeOutTo}?`}
+      title={t('withdrawQuestion', { place: madeOutTo })}
       onCancel={onCancel}
       buttons={(close) => (
         <>
           <Button autoFocus onPress={() => close(onCancel)}>
-            Cancel
+            {t('cancel')}
           </Button>
-          <OutsideButton onPress={() => close(onWithdraw)}>Withdraw the key</OutsideButton>
+          <OutsideButton onPress={() => close(onWithdraw)}>{t('withdrawKey')}</OutsideButton>
         </>
       )}
     >
       <p>
-        <strong>
-          {readers ? `${readersWords(readers)} used it this week.` : 'Nobody used it this week.'}
-        </strong>{' '}
-        Its page, embed and feeds stop working at once. Programs keep what they have already fetched. You can
-        bring the key back within a day.
+        {t.rich('withdrawHint', {
+          use: readers ? t('usedThisWeek', { readers: readersWords(readers) }) : t('notUsedThisWeek'),
+          strong: (text) => <strong>{text}</strong>,
+        })}
       </p>
     </ConfirmDialog>
   );

@@ -12,6 +12,7 @@ import {
   type WindowInput,
   type WindowRules,
 } from '@zonal/core/glass';
+import { t } from '../texts/glass';
 
 /** Returns the draft of a new window on the house's zone. */
 export function blankDraft(calendars: readonly Calendar[]): WindowInput {
@@ -47,8 +48,8 @@ export function ceilingsOf(all: AllCeilings | undefined, calendars: readonly Cal
 /** Returns the rules that a draft says. */
 export function rulesOfDraft(draft: WindowInput, { window, ceilings, known }: DraftSetting): WindowRules {
   return rulesOfSaid(
-    { ...draft, name: draft.name.trim() || 'Untitled window' },
-    { secret: window?.secret ?? 'not opened yet', ceilings, gone: goneFrom(draft.filter, known) },
+    { ...draft, name: draft.name.trim() || t('untitledWindow') },
+    { secret: window?.secret ?? t('notOpenedYet'), ceilings, gone: goneFrom(draft.filter, known) },
   );
 }
 

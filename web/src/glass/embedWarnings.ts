@@ -1,4 +1,5 @@
 import type { EmbedWay } from '@zonal/core/forms';
+import { t } from '../texts/glass';
 
 /** What an embed says of its size, in pixels: of its content, of the frame that it is in, and of what is too wide. */
 export interface EmbedSize {
@@ -16,11 +17,8 @@ export function warningsOf({ height, room, sideways, cut }: EmbedSize, way: Embe
   const below = Math.round(height - room);
   return [
     below > 1 &&
-      (way === 'fitting'
-        ? `The frame stays ${below} pixels too low: this site lets the script do nothing. Readers scroll inside it.`
-        : `Its content is ${below} pixels higher than the frame: readers scroll inside it. Make it higher, show less, or take the fitted frame.`),
-    sideways > 0 && `It scrolls sideways by ${Math.round(sideways)} pixels.`,
-    cut > 0 &&
-      `${cut === 1 ? 'The words of one entry are' : `The words of ${cut} entries are`} cut off until they are pointed at. The list has room for them.`,
+      (way === 'fitting' ? t('frameTooLow', { pixels: below }) : t('contentHigher', { pixels: below })),
+    sideways > 0 && t('scrollsSideways', { pixels: Math.round(sideways) }),
+    cut > 0 && t('wordsCutOff', { count: cut }),
   ].filter((text) => text !== false);
 }

@@ -1,8 +1,10 @@
 import type { WindowKey } from '@zonal/core/api';
-import { AUDIENCE_WORDS, GLASS_WORDS, keyState, type Glass } from '@zonal/core/glass';
+import { keyState, type Glass } from '@zonal/core/glass';
 import { isPassedOn } from '@zonal/core/reach';
-import { dayText } from '@zonal/core/forms';
 import { DAY, dayAt, dayFromText, dayToText, instantOf, type ZoneName } from '@zonal/core/zones';
+import { t } from '../texts/glass';
+import { dayText } from '../texts/formWords';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 /** Returns the last day on which a key opens, on the host's clocks, as text; empty for no end. */
 export function lastDayOf({ expiresAt }: Pick<WindowKey, 'expiresAt'>, hostZone: ZoneName): string {
@@ -16,14 +18,14 @@ export function endOfDay(day: string, hostZone: ZoneName): string | null {
 
 /** Returns what a cap comes to in words. */
 export function capWords(cap: Glass | null): string {
-  return cap ? `at most ${GLASS_WORDS[cap].word}` : 'as the window shows it';
+  return cap ? t('atMost', { glass: GLASS_WORDS[cap].word }) : t('asWindowShows');
 }
 
 /** Returns how many readers come with a key in a week, and whether that is far more than it was made out for. */
 function readerWords({ readers, meantFor }: Pick<WindowKey, 'readers' | 'meantFor'>): string {
-  const count = readers === 1 ? 'one reader in a week' : readers ? `${readers} readers in a week` : '';
-  if (!isPassedOn(readers, meantFor)) return count;
-  return `${count}, made out for ${meantFor}: it was probably passed on`;
+  const count = readers === 1 ? t('oneReaderWeek') : readers ? t('readersWeek', { count: readers }) : '';
+  if (meantFor === null || !isPassedOn(readers, meantFor)) return count;
+  return t('probablyShared', { readers: count, expected: meantFor });
 }
 
 /** Returns how a key stands, in words: for whom, how clearly, until when, and which addresses lead to it besides. */
@@ -33,14 +35,14 @@ export function keyWords(key: WindowKey, hostZone: ZoneName, now: number): strin
   const state = keyState(key, now);
   return [
     AUDIENCE_WORDS[audience].word,
-    cap === 'shut' ? 'shows nothing, as its colleague may see nothing of it' : cap ? capWords(cap) : '',
+    cap === 'shut' ? t('showsNothingColleague') : cap ? capWords(cap) : '',
     withdrawnAt
-      ? `withdrawn on ${day(withdrawnAt)}`
+      ? t('withdrawnOn', { day: day(withdrawnAt) })
       : expiresAt
-        ? `${state === 'ended' ? 'ended with' : 'open to the end of'} ${day(expiresAt, 1)}`
+        ? t(state === 'ended' ? 'endedWith' : 'validToEnd', { day: day(expiresAt, 1) })
         : '',
-    ...turned.slice(0, 1).map(({ until }) => `the address before leads here until ${day(until)}`),
-    fetchedAt ? `last used ${day(fetchedAt)}` : 'not used yet',
+    ...turned.slice(0, 1).map(({ until }) => t('formerAddressUntil', { day: day(until) })),
+    fetchedAt ? t('lastUsed', { day: day(fetchedAt) }) : t('notUsedYet'),
     readerWords(key),
   ].filter(Boolean);
 }

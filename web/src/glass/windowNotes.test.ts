@@ -33,7 +33,7 @@ it('a window that is as it should be has nothing to tell', () => {
 it('a window tells what it has lost, what is locked down, and which keys end', () => {
   const gone = ['calendar:c', 'calendar:z', 'label:works', 'property:Berth'];
   expect(notes({ gone })).toEqual([
-    'Shows less: its filter names Works, a calendar that is gone, label “works”, property “Berth”, which is gone',
+    'Shows less: its filter names something that no longer exists: Works, a deleted calendar, label “works”, property “Berth”',
   ]);
   expect(notes({ sources: [{ calendarId: 'c' }, { calendarId: 'd' }] as never })).toEqual([
     'Locked down: Quay',
@@ -47,7 +47,7 @@ it('a window tells what it has lost, what is locked down, and which keys end', (
 it('a draft is told with its time, or with why it was not shown; a closed window tells of nothing else', () => {
   expect(notes({ draft: draft() })).toEqual(['A draft by Ole is not outside yet']);
   expect(notes({ draft: draft({ publishAt: '2026-06-12T09:00:00Z' }) })[0]).toMatch(
-    /^A draft is shown by itself at /,
+    /^A draft is shown automatically at /,
   );
   const stopped = draft({ stopped: 'It must be confirmed first.' });
   expect(notes({ draft: stopped, gone: ['label:x'], closedAt: '2026-06-01T00:00:00Z' })).toEqual([

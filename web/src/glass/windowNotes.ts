@@ -2,12 +2,19 @@ import { keyState, type KeyState } from '@zonal/core/glass';
 import { isPassedOn } from '@zonal/core/reach';
 import { troubleWords } from '../rehearsal/troubleWords';
 import type { Calendar, OutwardWindow } from '@zonal/core/api';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
 
 /** Returns names that a filter has lost as they are read: `label “works”`, or the name of a calendar that is gone. */
 export function goneWords(name: string, nameOf: (calendarId: string) => string): string {
-  const [kind, ...rest] = name.split(':');
+  const [kind = '', ...rest] = name.split(':');
   const value = rest.join(':');
-  return kind === 'calendar' ? nameOf(value) : `${kind} “${value}”`;
+  return kind === 'calendar'
+    ? nameOf(value)
+    : t('goneName', {
+        kind: kind === 'label' ? t('labelWord') : kind === 'property' ? t('propertyWord') : kind,
+        name: value,
+      });
 }
 
 /** Returns what an organiser should know of an open window before opening it, most pressing first. */
@@ -20,26 +27,24 @@ export function windowNotes(window: OutwardWindow, calendars: readonly Calendar[
   });
   const inState = (state: KeyState) => keys.filter((k) => keyState(k, now) === state).length;
   const [ended, ending] = [inState('ended'), inState('ends-soon')];
-  const count = (n: number, one: string, many: string) => (n === 1 ? `One key ${one}` : `${n} keys ${many}`);
   const passedOn = keys.filter((k) => keyState(k, now) !== 'ended' && isPassedOn(k.readers, k.meantFor));
   const open = !closedAt && [
-    passedOn.length > 0 &&
-      `Probably passed on: the key of ${passedOn.map((k) => k.madeOutTo).join(', the key of ')}`,
+    passedOn.length > 0 && t('sharedKeys', { names: passedOn.map((k) => k.madeOutTo).join(', ') }),
     trouble && troubleWords(trouble),
     gone.length > 0 &&
-      `Shows less: its filter names ${gone
-        .map((g) => goneWords(g, (id) => calendarOf(id)?.name ?? 'a calendar that is gone'))
-        .join(', ')}, which is gone`,
-    locked.length > 0 && `Locked down: ${locked.join(', ')}`,
-    ended > 0 && count(ended, 'has ended', 'have ended'),
-    ending > 0 && count(ending, 'ends within 30 days', 'end within 30 days'),
+      t('filterLost', {
+        names: gone.map((g) => goneWords(g, (id) => calendarOf(id)?.name ?? t('deletedCalendar'))).join(', '),
+      }),
+    locked.length > 0 && t('lockedNames', { names: locked.join(', ') }),
+    ended > 0 && t('keysEnded', { count: ended }),
+    ending > 0 && t('keysEnding', { count: ending }),
   ];
   const kept =
     draft &&
     (draft.stopped
-      ? `The draft was not shown when its time came: ${draft.stopped}`
+      ? t('draftNotShown', { reason: draft.stopped })
       : draft.publishAt
-        ? `A draft is shown by itself at ${new Date(draft.publishAt).toLocaleString('en-GB')}`
-        : `A draft by ${draft.by} is not outside yet`);
+        ? t('draftShownAt', { time: new Date(draft.publishAt).toLocaleString(LOCALE) })
+        : t('draftBy', { by: draft.by }));
   return [...(open || []), kept].filter((note) => typeof note === 'string');
 }

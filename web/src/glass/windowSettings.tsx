@@ -1,7 +1,6 @@
 import type { Calendar, Label } from '@zonal/core/api';
 import {
   AUDIENCES,
-  AUDIENCE_WORDS,
   BLANK_WINDOW,
   COLOURS,
   FIELD_RULES,
@@ -12,7 +11,6 @@ import {
   REMINDERS,
   ROUNDINGS,
   SWITCHED_FIELDS,
-  SWITCH_WORDS,
   TITLE_PARTS,
   readPattern,
   type FirstView,
@@ -26,15 +24,22 @@ import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
-import { ZoneSelect } from '../ui/ZoneSelect';
+import { LazyScreen, lazyScreen } from '../ui/LazyScreen';
 import { LanguagesForm } from './LanguagesForm';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/glass';
+import { AUDIENCE_WORDS, SWITCH_WORDS, colourName } from '../texts/glassWords';
+import { problemText } from '../texts/problemText';
+
+/** Heavy, and few windows need it. */
+const ZoneSelect = lazyScreen(() => import('../ui/ZoneSelect').then((file) => file.ZoneSelect));
 
 /** The questions that the settings of a window answer, in the order in which they are asked. */
 export const SETTING_GROUPS = {
-  reads: 'How does it read?',
-  howMuch: 'How much of each entry goes out?',
-  whom: 'Who finds it?',
-  untilWhen: 'Until when does it go on?',
+  reads: t('groupReads'),
+  howMuch: t('groupHowMuch'),
+  whom: t('groupWhom'),
+  untilWhen: t('groupUntil'),
 } as const;
 export type SettingGroup = keyof typeof SETTING_GROUPS;
 
@@ -65,15 +70,15 @@ export interface WindowSetting {
 const THROUGH: Readonly<Record<Glass, string>> = {
   shut: '',
   frosted: '',
-  tinted: 'from tinted glass on',
-  clear: 'through clear glass only',
+  tinted: t('fromTinted'),
+  clear: t('clearOnly'),
 };
 
 const FIRST_VIEW_WORDS: Readonly<Record<FirstView, string>> = {
-  auto: 'Month, or list when the month is nearly over',
-  list: 'List',
-  week: 'Week',
-  month: 'Month',
+  auto: t('viewAuto'),
+  list: t('viewList'),
+  week: t('viewWeek'),
+  month: t('viewMonth'),
 };
 
 const always = () => true;
@@ -89,15 +94,15 @@ function patternProblem(pattern: string): string | undefined {
     readPattern(pattern);
     return undefined;
   } catch (error) {
-    return (error as Error).message;
+    return problemText(error);
   }
 }
 
 function reminderText(minutes: number): string {
-  if (!minutes) return 'None';
-  if (minutes < 60) return `${minutes} minutes before`;
+  if (!minutes) return t('noReminder');
+  if (minutes < 60) return t('reminderMinutes', { count: minutes });
   const hours = minutes / 60;
-  return hours === 24 ? 'A day before' : `${hours} ${hours === 1 ? 'hour' : 'hours'} before`;
+  return hours === 24 ? t('reminderDay') : t('reminderHours', { count: hours });
 }
 
 /** All settings of a window besides its calendars, its filter and its days. */
@@ -105,19 +110,19 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'name',
     group: 'reads',
-    name: 'Name and description',
-    words: 'title text',
+    name: t('setName'),
+    words: t('setNameSearch'),
     isUsed: always,
     form: ({ draft, set }) => (
       <Stack>
         <Field
-          label="Name that readers see"
+          label={t('outwardNameField')}
           value={draft.name}
           onChange={(name) => set({ name })}
           maxLength={120}
         />
         <Field
-          label="Description that readers see"
+          label={t('outwardDescription')}
           value={draft.description}
           onChange={(description) => set({ description })}
           lines
@@ -128,12 +133,12 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'busyWord',
     group: 'reads',
-    name: 'Word for frosted entries',
-    words: 'busy taken',
+    name: t('setBusyWord'),
+    words: t('setBusyWordSearch'),
     isUsed: (draft) => hasGlass(draft, 'frosted') || differs('busyWord')(draft),
     form: ({ draft, set }) => (
       <Field
-        label="Word for frosted entries"
+        label={t('setBusyWord')}
         value={draft.busyWord}
         onChange={(busyWord) => set({ busyWord })}
         maxLength={60}
@@ -143,28 +148,26 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'titles',
     group: 'reads',
-    name: 'Titles',
-    words: 'pattern label property',
+    name: t('setTitles'),
+    words: t('setTitlesSearch'),
     isUsed: (draft) => draft.titlePattern !== PLAIN_TITLE,
     form: ({ draft, set, titles }) => (
       <Stack>
         <Field
-          label="Pattern of titles"
+          label={t('titlePattern')}
           value={draft.titlePattern}
           onChange={(titlePattern) => set({ titlePattern })}
           maxLength={200}
           error={patternProblem(draft.titlePattern)}
-          help={`Parts: ${Object.keys(TITLE_PARTS)
-            .map((p) => `{${p}}`)
-            .join(
-              ' ',
-            )} {property:Name}. {label|calendar} takes the first that the entry has and that goes out; text in [ ] is used if there is none.`}
+          help={t('titlePatternHelp', {
+            parts: [...Object.keys(TITLE_PARTS), 'property:Name'].map((part) => `{${part}}`).join(' '),
+            choice: '{label|calendar}',
+          })}
         />
         <Faded style={{ minHeight: '3em' }}>
-          Titles now read:{' '}
-          {titles
-            ? titles.map((t) => `“${t}”`).join(', ') || 'no title goes out; busy times have one word.'
-            : '…'}
+          {t('titlesNow', {
+            titles: titles ? titles.map((title) => t('quoted', { title })).join(', ') || t('noTitles') : '…',
+          })}
         </Faded>
       </Stack>
     ),
@@ -172,8 +175,8 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'namesCalendars',
     group: 'reads',
-    name: 'Name the calendars',
-    words: 'tell apart legend colour pattern switch source',
+    name: t('setNames'),
+    words: t('setNamesSearch'),
     isUsed: (draft) => draft.namesCalendars || draft.sources.length > 1,
     form: ({ draft, set, calendars }) => (
       <Tick
@@ -188,20 +191,20 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
           })
         }
       >
-        Name the calendar of each entry{' '}
-        <small>Readers tell calendars apart by their outward names and can switch them on and off.</small>
+        {t('nameCalendars')}
+        <small>{t('nameCalendarsHint')}</small>
       </Tick>
     ),
   },
   {
     id: 'firstView',
     group: 'reads',
-    name: 'First view',
-    words: 'list week month page',
+    name: t('firstView'),
+    words: t('setFirstViewSearch'),
     isUsed: differs('firstView'),
     form: ({ draft, set }) => (
       <SelectOne
-        label="The page opens with"
+        label={t('pageOpensWith')}
         value={draft.firstView}
         options={FIRST_VIEWS.map((v) => ({ value: v, text: FIRST_VIEW_WORDS[v] }))}
         onChange={(firstView) => set({ firstView })}
@@ -211,23 +214,23 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'due',
     group: 'reads',
-    name: 'Due items and reminders',
-    words: 'tasks all-day remind minutes alarm',
+    name: t('setDue'),
+    words: t('setDueSearch'),
     isUsed: differs('dueAs', 'remind'),
     form: ({ draft, set }) => (
       <Stack>
         <SelectOne
-          label="Due items go out as"
+          label={t('dueGoOutAs')}
           value={draft.dueAs}
           options={[
-            { value: 'all-day', text: 'All-day entries' },
-            { value: 'task', text: 'Tasks' },
+            { value: 'all-day', text: t('allDayEntries') },
+            { value: 'task', text: t('tasks') },
           ]}
           onChange={(dueAs) => set({ dueAs })}
         />
-        <Faded>Every program shows all-day entries; tasks need a program with a task list.</Faded>
+        <Faded>{t('dueHint')}</Faded>
         <SelectOne
-          label="Suggest a reminder"
+          label={t('suggestReminder')}
           value={String(draft.remind)}
           options={REMINDERS.map((r) => ({ value: String(r), text: reminderText(r) }))}
           onChange={(remind) => set({ remind: Number(remind) })}
@@ -238,28 +241,28 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'about',
     group: 'reads',
-    name: 'Topic, place, contact, colour',
-    words: 'ask questions address',
+    name: t('setTopic'),
+    words: t('setTopicSearch'),
     isUsed: differs('topic', 'place', 'contact'),
     form: ({ draft, set }) => (
       <Stack>
-        <Field label="Topic" value={draft.topic} onChange={(topic) => set({ topic })} maxLength={120} />
+        <Field label={t('topic')} value={draft.topic} onChange={(topic) => set({ topic })} maxLength={120} />
         <Field
-          label="Place that it is about"
+          label={t('aboutPlace')}
           value={draft.place}
           onChange={(place) => set({ place })}
           maxLength={120}
         />
         <Field
-          label="Whom readers can ask"
+          label={t('readersContact')}
           value={draft.contact}
           onChange={(contact) => set({ contact })}
           maxLength={300}
         />
         <SelectOne
-          label="Colour"
+          label={t('colour')}
           value={draft.colour}
-          options={COLOURS.map((c) => ({ value: c, text: c }))}
+          options={COLOURS.map((c) => ({ value: c, text: colourName(c) }))}
           onChange={(colour) => set({ colour })}
         />
       </Stack>
@@ -268,30 +271,28 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'languages',
     group: 'reads',
-    name: 'Languages',
-    words: 'translation text',
+    name: t('setLanguages'),
+    words: t('setLanguagesSearch'),
     isUsed: differs('language', 'translations'),
     form: ({ draft, set }) => <LanguagesForm draft={draft} set={set} />,
   },
   {
     id: 'zone',
     group: 'reads',
-    name: 'Host’s time zone',
-    words: 'clock times',
+    name: t('hostZone'),
+    words: t('hostZoneSearch'),
     isUsed: always,
     form: ({ draft, set }) => (
-      <ZoneSelect
-        label="Host’s time zone"
-        value={draft.hostZone}
-        onChange={(hostZone) => set({ hostZone })}
-      />
+      <LazyScreen>
+        <ZoneSelect label={t('hostZone')} value={draft.hostZone} onChange={(hostZone) => set({ hostZone })} />
+      </LazyScreen>
     ),
   },
   {
     id: 'switches',
     group: 'howMuch',
-    name: 'Fields that need a switch',
-    words: 'people names contact joining link milestone slip planned',
+    name: t('setFields'),
+    words: t('setFieldsSearch'),
     isUsed: differs('switches'),
     form: ({ draft, set }) => (
       <Stack style={{ gap: '0.4rem' }}>
@@ -307,17 +308,15 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
             </small>
           </Tick>
         ))}
-        {hasGlass(draft, 'cut') && (
-          <Faded>Where the glass is cut, its own list of fields counts instead.</Faded>
-        )}
+        {hasGlass(draft, 'cut') && <Faded>{t('cutHasOwn')}</Faded>}
       </Stack>
     ),
   },
   {
     id: 'labelHolds',
     group: 'howMuch',
-    name: 'Labels that hold entries back',
-    words: 'hold frost keep in',
+    name: t('setLabelHolds'),
+    words: t('setLabelHoldsSearch'),
     isUsed: differs('labelHolds'),
     form: ({ draft, set, labels }) => (
       <LabelHolds labels={labels} value={draft.labelHolds} onChange={(labelHolds) => set({ labelHolds })} />
@@ -326,22 +325,22 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'busy',
     group: 'howMuch',
-    name: 'Busy times',
-    words: 'frosted rounding minutes tentative',
+    name: t('setBusy'),
+    words: t('setBusySearch'),
     isUsed: (draft) => hasGlass(draft, 'frosted') || differs('rounding', 'tellTentative')(draft),
     form: ({ draft, set }) => (
       <Stack style={{ gap: '0.4rem' }}>
         <SelectOne
-          label="Round frosted times outward"
+          label={t('roundTimes')}
           value={String(draft.rounding)}
           options={ROUNDINGS.map((r) => ({
             value: String(r),
-            text: r ? `To ${r} minutes` : 'No, show exact times',
+            text: r ? t('roundTo', { minutes: r }) : t('exactTimes'),
           }))}
           onChange={(r) => set({ rounding: Number(r) as Rounding })}
         />
         <Tick isSelected={draft.tellTentative} onChange={(tellTentative) => set({ tellTentative })}>
-          Mark frosted times that are tentative
+          {t('markTentative')}
         </Tick>
       </Stack>
     ),
@@ -349,28 +348,26 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'listed',
     group: 'whom',
-    name: 'Notice board and search engines',
-    words: 'list listed public street unlisted',
+    name: t('setBoard'),
+    words: t('setBoardSearch'),
     isUsed: always,
     form: ({ draft, set }) => (
       <Tick isSelected={draft.listed} onChange={(listed) => set({ listed })}>
-        List the window on the notice board{' '}
-        <small>
-          Search engines can find it too. If it is not listed, only people with an address see it.
-        </small>
+        {t('listOnBoard')}
+        <small>{t('listOnBoardHint')}</small>
       </Tick>
     ),
   },
   {
     id: 'firstKey',
     group: 'whom',
-    name: 'First key',
-    words: 'audience address crew house partners street',
+    name: t('firstKey'),
+    words: t('firstKeySearch'),
     isUsed: always,
     isMissing: (_draft, isNew) => !isNew,
     form: ({ draft, set }) => (
       <SelectOne
-        label="First key is for"
+        label={t('firstKeyFor')}
         value={draft.audience ?? 'street'}
         options={AUDIENCES.map((a) => ({
           value: a,
@@ -383,55 +380,52 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
   {
     id: 'notices',
     group: 'whom',
-    name: 'Change notices by mail',
-    words: 'e-mail subscription readers',
+    name: t('setNotices'),
+    words: t('setNoticesSearch'),
     isUsed: (draft) => !draft.notices,
     form: ({ draft, set }) => (
       <Stack style={{ gap: '0.4rem' }}>
         <Tick isSelected={draft.notices} onChange={(notices) => set({ notices })}>
-          Readers may leave a mail address to hear of changes
+          {t('offerNotices')}
         </Tick>
-        <Faded>
-          They confirm the address first. The mails say what changed in this window, at once or daily. Reach
-          shows how many readers get them.
-        </Faded>
+        <Faded>{t('offerNoticesHint')}</Faded>
       </Stack>
     ),
   },
   {
     id: 'lettingGo',
     group: 'untilWhen',
-    name: 'Removed entries',
-    words: 'cancelled left gone delete feed',
+    name: t('setRemoved'),
+    words: t('setRemovedSearch'),
     isUsed: differs('lettingGo'),
     form: ({ draft, set }) => (
       <Stack style={{ gap: '0.4rem' }}>
         <SelectOne
-          label="Feeds mark removed entries as cancelled"
+          label={t('markRemoved')}
           value={String(draft.lettingGo)}
-          options={LETTING_GO.map((d) => ({ value: String(d), text: d ? `For ${d} days` : 'Not at all' }))}
+          options={LETTING_GO.map((d) => ({
+            value: String(d),
+            text: d ? t('forDays', { days: d }) : t('notAtAll'),
+          }))}
           onChange={(days) => set({ lettingGo: Number(days) })}
         />
-        <Faded>
-          Some programs keep everything they once read. They drop an entry only when the feed says that it is
-          cancelled; the feed says nothing else about it.
-        </Faded>
+        <Faded>{t('markRemovedHint')}</Faded>
       </Stack>
     ),
   },
   {
     id: 'publicGraceDays',
     group: 'untilWhen',
-    name: 'Public address',
-    words: 'unlisted grace ends',
+    name: t('publicAddressTitle'),
+    words: t('setPublicSearch'),
     isUsed: (draft) => draft.listed,
     form: ({ draft, set }) => (
       <SelectOne
-        label="If it is unlisted, its public address keeps working"
+        label={t('publicKeepsWorking')}
         value={String(draft.publicGraceDays)}
         options={PUBLIC_ADDRESS_GRACE_DAYS.map((d) => ({
           value: String(d),
-          text: d ? `For ${d} days, with a notice` : 'Not at all',
+          text: d ? t('forDaysNotice', { days: d }) : t('notAtAll'),
         }))}
         onChange={(days) => set({ publicGraceDays: Number(days) })}
       />
@@ -441,9 +435,9 @@ export const WINDOW_SETTINGS: readonly WindowSetting[] = [
 
 /** Returns whether all words of a search are in what a setting is found by, whatever their case. */
 export function isFound(search: string, ...texts: readonly string[]): boolean {
-  const all = texts.join(' ').toLocaleLowerCase('en');
+  const all = texts.join(' ').toLocaleLowerCase(LOCALE);
   return search
-    .toLocaleLowerCase('en')
+    .toLocaleLowerCase(LOCALE)
     .split(/\s+/)
     .every((word) => all.includes(word));
 }

@@ -6,6 +6,7 @@ import styled from 'styled-components';
 import { ReadingPage } from '../ui/layout';
 import { Empty, Loading, Notice } from '../ui/Notice';
 import { DOCUMENTS, isDocumentName, type DocumentName } from './documents';
+import { t } from '../texts/help';
 
 const Text = styled.div`
   line-height: 1.55;
@@ -52,7 +53,7 @@ const COMPONENTS: Components = {
 /** One document of the guides. */
 export function DocumentPage() {
   const { name = '' } = useParams();
-  if (!isDocumentName(name)) return <Empty>There is no such guide. Choose one under Help.</Empty>;
+  if (!isDocumentName(name)) return <Empty>{t('noGuide')}</Empty>;
   return <DocumentText key={name} name={name} />;
 }
 
@@ -65,12 +66,12 @@ function DocumentText({ name }: { name: DocumentName }) {
       () => setIsLost(true),
     );
   }, [name]);
-  if (isLost) return <Notice>The guide could not be loaded. Load the page again.</Notice>;
-  if (text === null) return <Loading what="Fetching the guide" />;
+  if (isLost) return <Notice>{t('guideNotLoaded')}</Notice>;
+  if (text === null) return <Loading what={t('fetchingGuide')} />;
   return (
     <ReadingPage>
       <p>
-        <Link to="/help">Help</Link>
+        <Link to="/help">{t('help')}</Link>
       </p>
       <Text>
         <Markdown remarkPlugins={[remarkGfm]} components={COMPONENTS}>

@@ -1,21 +1,18 @@
 import { Link } from 'react-router';
 import { FramedList, ReadingPage } from '../ui/layout';
 import { DOCUMENTS, type DocumentName } from './documents';
+import { t } from '../texts/help';
 
 /** The way to everything that explains the application. */
 export function HelpPage() {
   return (
     <ReadingPage>
-      <h1>Help</h1>
+      <h1>{t('help')}</h1>
       <FramedList>
-        <li>
-          <Link to="/help/words">Words</Link>: what the words on these screens mean
-        </li>
-        <li>
-          <Link to="/first-day">A first day</Link>: from an empty house to a reader’s address, step by step
-        </li>
+        <li>{t.rich('wordsSay', { link: (text) => <Link to="/help/words">{text}</Link> })}</li>
+        <li>{t.rich('firstDaySay', { link: (text) => <Link to="/first-day">{text}</Link> })}</li>
       </FramedList>
-      <h2>Guides</h2>
+      <h2>{t('guides')}</h2>
       <FramedList>
         {(Object.keys(DOCUMENTS) as DocumentName[]).map((name) => (
           <li key={name}>
@@ -23,9 +20,7 @@ export function HelpPage() {
           </li>
         ))}
       </FramedList>
-      <p>
-        Press <kbd>?</kbd> on any screen to list the keys.
-      </p>
+      <p>{t.rich('pressKey', { kbd: (text) => <kbd>{text}</kbd> })}</p>
     </ReadingPage>
   );
 }

@@ -1,9 +1,11 @@
-import { PRODUCT_WORDS, TRADE_WORDS, type GlossaryWord } from '@zonal/core/glossary';
+import { type GlossaryWord } from '@zonal/core/glossary';
 import { capital } from '@zonal/core/entries';
 import { useEffect } from 'react';
 import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { ReadingPage } from '../ui/layout';
+import { t } from '../texts/help';
+import { PRODUCT_WORDS, TRADE_WORDS } from '../texts/glossaryWords';
 
 const Words = styled.dl`
   margin: 0;
@@ -36,12 +38,12 @@ export function WordsPage() {
   return (
     <ReadingPage>
       <p>
-        <Link to="/help">Help</Link>
+        <Link to="/help">{t('help')}</Link>
       </p>
-      <h1>Words</h1>
-      <h2>Words of this product</h2>
+      <h1>{t('words')}</h1>
+      <h2>{t('productWords')}</h2>
       <WordList words={PRODUCT_WORDS} />
-      <h2>Words of the trade</h2>
+      <h2>{t('tradeWords')}</h2>
       <WordList words={TRADE_WORDS} />
     </ReadingPage>
   );

@@ -1,12 +1,4 @@
-import {
-  AUDIENCE_WORDS,
-  GLASS_WORDS,
-  rehearsedWindow,
-  withCeiling,
-  type Audience,
-  type Demand,
-  type Glass,
-} from '@zonal/core/glass';
+import { rehearsedWindow, withCeiling, type Audience, type Demand, type Glass } from '@zonal/core/glass';
 import { useMemo, useState } from 'react';
 import {
   problemOf,
@@ -26,6 +18,8 @@ import { Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
+import { t } from '../texts/house';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 /** A ceiling that is about to be set. */
 export interface WantedCeiling {
@@ -73,7 +67,7 @@ export function CeilingSheet({ wanted, calendars, onClose }: CeilingSheetProps) 
   const confirming = useConfirming(
     demands,
     calendar?.name ?? house?.name ?? '',
-    calendar ? 'the calendar’s name' : 'the house’s name',
+    calendar ? t('calendarsName') : t('housesName'),
   );
   const working = setting.isLoading || replying.isLoading;
   const setNow = async () => {
@@ -87,10 +81,10 @@ export function CeilingSheet({ wanted, calendars, onClose }: CeilingSheetProps) 
     const { error } = await reply({ id, grant: false });
     if (!error) onClose();
   };
-  const place = calendarId ? (calendar?.name ?? 'a calendar') : 'the whole house';
+  const place = calendarId ? (calendar?.name ?? t('aCalendar')) : t('wholeHouse');
   return (
     <Sheet
-      title={request ? `${request.by} asks for this ceiling` : 'What this ceiling changes outside'}
+      title={request ? t('asksForCeiling', { by: request.by }) : t('ceilingEffect')}
       onClose={onClose}
       wide
     >
@@ -98,24 +92,28 @@ export function CeilingSheet({ wanted, calendars, onClose }: CeilingSheetProps) 
         {request?.reason && <p>“{request.reason}”</p>}
         <p>
           {glass
-            ? `${AUDIENCE_WORDS[audience].word} may get at most ${GLASS_WORDS[glass].word} of ${place}.`
-            : `There is no ceiling of its own for ${AUDIENCE_WORDS[audience].word} of ${place}.`}{' '}
-          It takes effect at once, in every window.
+            ? t('ceilingMost', {
+                audience: AUDIENCE_WORDS[audience].word,
+                glass: GLASS_WORDS[glass].word,
+                place,
+              })
+            : t('ceilingNone', { audience: AUDIENCE_WORDS[audience].word, place })}{' '}
+          {t('atOnceEverywhere')}
         </p>
         {problem && <Notice>{problem}</Notice>}
-        {answer ? <RehearsalView rehearsals={answer} /> : <Loading what="Computing what it changes" />}
+        {answer ? <RehearsalView rehearsals={answer} /> : <Loading what={t('computingEffect')} />}
         <Confirmations {...confirming} />
         <Refusal problem={refusal} />
         <Row>
           <OutsideButton isDisabled={!answer || working || !confirming.ready} onPress={() => void setNow()}>
-            Set the ceiling now
+            {t('setCeiling')}
           </OutsideButton>
           {request && (
             <Button isDisabled={working} onPress={() => void decline(request.id)}>
-              Decline
+              {t('decline')}
             </Button>
           )}
-          <Button onPress={onClose}>Cancel</Button>
+          <Button onPress={onClose}>{t('cancel')}</Button>
         </Row>
       </Stack>
     </Sheet>

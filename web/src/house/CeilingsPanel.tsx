@@ -1,4 +1,4 @@
-import { AUDIENCES, AUDIENCE_WORDS, GLASSES, GLASS_WORDS, type Glass } from '@zonal/core/glass';
+import { AUDIENCES, GLASSES, type Glass } from '@zonal/core/glass';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -11,6 +11,8 @@ import { Plate } from '../ui/Plate';
 import { Term } from '../ui/Term';
 import { dayOf } from '../ui/dayOf';
 import { CeilingSheet, type WantedCeiling } from './CeilingSheet';
+import { t } from '../texts/house';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -47,32 +49,25 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
   const { data, error } = useCeilingsQuery();
   const { data: calendars = [] } = useCalendarsQuery();
   const [wanted, setWanted] = useState<WantedCeiling | null>(null);
-  if (!data) return <Waiting what="Fetching ceilings" error={error} />;
+  if (!data) return <Waiting what={t('fetchingCeilings')} error={error} />;
   const waiting = data.requests.filter((r) => r.toAnswer).length;
   const rows = [null, ...calendars.filter((c) => !c.archivedAt)];
   return (
     <Stack as="section" aria-labelledby="ceilings">
       <h2 id="ceilings">
-        <Term word="ceiling">Ceilings</Term>
+        <Term word="ceiling">{t('ceilings')}</Term>
       </h2>
-      <Faded>
-        The clearest glass that an audience may ever get. A window that wants more gets no more than this, at
-        once and everywhere.
-      </Faded>
+      <Faded>{t('ceilingsHint')}</Faded>
       {waiting > 0 && (
         <Notice>
-          <Link to="/requests">
-            {waiting === 1
-              ? 'A request for a higher ceiling waits for your answer'
-              : `${waiting} requests for higher ceilings wait for your answer`}
-          </Link>
+          <Link to="/requests">{t('ceilingRequests', { count: waiting })}</Link>
         </Notice>
       )}
       <Wide>
         <table>
           <thead>
             <tr>
-              <th scope="col">For</th>
+              <th scope="col">{t('for')}</th>
               {AUDIENCES.map((a) => (
                 <th scope="col" key={a}>
                   <Row style={{ gap: '0.35rem' }}>
@@ -91,7 +86,7 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
                       <Plate {...calendar} /> {calendar.name}
                     </Row>
                   ) : (
-                    <strong>The whole house</strong>
+                    <strong>{t('wholeHouseHead')}</strong>
                   )}
                 </th>
                 {AUDIENCES.map((audience) => {
@@ -103,7 +98,10 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
                     <td key={audience}>
                       {steward ? (
                         <select
-                          aria-label={`Ceiling of ${calendar?.name ?? 'the house'} for ${AUDIENCE_WORDS[audience].word}`}
+                          aria-label={t('ceilingOf', {
+                            place: calendar?.name ?? t('theHouse'),
+                            audience: AUDIENCE_WORDS[audience].word,
+                          })}
                           value={own?.glass ?? ''}
                           onChange={(e) =>
                             setWanted({
@@ -113,7 +111,7 @@ export function CeilingsPanel({ steward }: { steward: boolean }) {
                             })
                           }
                         >
-                          <option value="">none</option>
+                          <option value="">{t('none')}</option>
                           {GLASSES.map((g) => (
                             <option key={g} value={g}>
                               {GLASS_WORDS[g].word}

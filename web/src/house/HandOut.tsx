@@ -4,6 +4,7 @@ import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
 import { ActionList } from '../ui/ActionList';
 import { Row, Stack } from '../ui/layout';
+import { t } from '../texts/house';
 
 /** An address that a steward hands over, because there is no mail server. */
 export interface HandedOut {
@@ -22,24 +23,21 @@ const Lines = styled(ActionList)`
 export function HandOut({ handedOut, onClose }: { handedOut: readonly HandedOut[]; onClose: () => void }) {
   return (
     <Stack role="status">
-      <p>
-        No mail server is set up, so no mail was sent. Give each person their address yourself. It works once,
-        and it is not shown again.
-      </p>
-      <Lines aria-label="Addresses to hand over">
+      <p>{t('handOverHint')}</p>
+      <Lines aria-label={t('addressesToHandOver')}>
         {handedOut.map(({ email, address, endsAt }) => (
           <li key={email}>
             <span>
               <strong>{email}</strong>
-              <small>until {dayOf(endsAt)}</small>
+              <small>{t('validUntil', { day: dayOf(endsAt) })}</small>
               <code>{address}</code>
             </span>
-            <CopyButton what={handedOut.length > 1 ? `address for ${email}` : 'address'} text={address} />
+            <CopyButton what={handedOut.length > 1 ? t('addressFor', { email }) : 'address'} text={address} />
           </li>
         ))}
       </Lines>
       <Row>
-        <MainButton onPress={onClose}>Done</MainButton>
+        <MainButton onPress={onClose}>{t('done')}</MainButton>
       </Row>
     </Stack>
   );

@@ -1,9 +1,10 @@
-import { PROPERTY_KIND_WORDS } from '@zonal/core/entries';
 import { zoneWithOffset } from '@zonal/core/forms';
 import styled from 'styled-components';
 import type { House } from '@zonal/core/api';
 import { useNow } from '../ui/useNow';
 import type { Places } from './places';
+import { t } from '../texts/house';
+import { PROPERTY_KIND_WORDS } from '../texts/entryWords';
 
 const Facts = styled.dl`
   display: grid;
@@ -37,21 +38,21 @@ export function HouseFacts({ house, places }: { house: House; places: Places | n
     : 'none';
   return (
     <Facts>
-      <dt>Name of the organisation</dt>
+      <dt>{t('organisationName')}</dt>
       <dd>{house.name}</dd>
-      <dt>Home time zone</dt>
+      <dt>{t('homeZone')}</dt>
       <dd>{zoneWithOffset(house.zone, now)}</dd>
-      <dt>Public holidays of</dt>
+      <dt>{t('holidaysOf')}</dt>
       <dd>{holidays}</dd>
-      <dt>Properties of entries</dt>
+      <dt>{t('properties')}</dt>
       <dd>
         {properties
           .map((p) => `${p.name} (${[PROPERTY_KIND_WORDS[p.kind], ...p.choices].join(', ')})`)
           .join('; ') || 'none'}
       </dd>
-      <dt>Sensitive words</dt>
+      <dt>{t('sensitiveWords')}</dt>
       <dd>{watchWords.join(', ') || 'none'}</dd>
-      <dt>Public addresses and numbers</dt>
+      <dt>{t('publicContacts')}</dt>
       <dd>{publicContacts.join(', ') || 'none'}</dd>
     </Facts>
   );

@@ -1,5 +1,6 @@
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
+import { t } from '../texts/house';
 
 const Strip = styled.nav`
   display: flex;
@@ -19,13 +20,13 @@ const Strip = styled.nav`
 /** What stewards look after, part by part. */
 export function HouseNav() {
   return (
-    <Strip aria-label="Parts of the house">
+    <Strip aria-label={t('housePages')}>
       <NavLink to="/house" end>
-        Settings and ceilings
+        {t('settingsPage')}
       </NavLink>
-      <NavLink to="/house/people">People</NavLink>
-      <NavLink to="/house/post">Post</NavLink>
-      <NavLink to="/house/journal">Journal</NavLink>
+      <NavLink to="/house/people">{t('people')}</NavLink>
+      <NavLink to="/house/post">{t('mail')}</NavLink>
+      <NavLink to="/house/journal">{t('journal')}</NavLink>
     </Strip>
   );
 }

@@ -7,7 +7,7 @@ import { HouseNav } from './HouseNav';
 import { usePlaces, type Places } from './places';
 import { capital } from '@zonal/core/entries';
 import { TroublesPanel } from './TroublesPanel';
-import { PROPERTY_KINDS, PROPERTY_KIND_WORDS, type PropertyDefinition } from '@zonal/core/entries';
+import { PROPERTY_KINDS, type PropertyDefinition } from '@zonal/core/entries';
 import { Plus, X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
@@ -30,6 +30,8 @@ import { Empty } from '../ui/Notice';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { Refusal } from '../ui/Refusal';
 import { useUnsavedForm } from '../ui/Unsaved';
+import { t } from '../texts/house';
+import { PROPERTY_KIND_WORDS } from '../texts/entryWords';
 
 const Line = styled.div`
   display: grid;
@@ -48,10 +50,10 @@ export function HousePage() {
   const places = usePlaces();
   // The page comes as a whole: parts that arrived later would move the others.
   const isFilling = [useCeilingsQuery(), useCalendarsQuery(), useLabelsQuery()].some((q) => q.isLoading);
-  if (!house || isFilling) return <Waiting what="Fetching the house" error={error} />;
+  if (!house || isFilling) return <Waiting what={t('fetchingHouse')} error={error} />;
   return (
     <Stack>
-      <h1>House</h1>
+      <h1>{t('house')}</h1>
       {steward && <HouseNav />}
       <TroublesPanel />
       <CeilingsPanel steward={steward} />
@@ -60,7 +62,7 @@ export function HousePage() {
           <HouseForm key={house.version} house={house} places={places} />
         ) : (
           <Stack>
-            <p>Only stewards can change these settings.</p>
+            <p>{t('stewardsOnly')}</p>
             <HouseFacts house={house} places={places} />
           </Stack>
         )}
@@ -98,13 +100,13 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
     <form onSubmit={(event) => void submit(event)}>
       <Stack>
         <Pair>
-          <Field label="Name of the organisation" value={form.name} onChange={(name) => set({ name })} />
-          <ZoneSelect label="Home time zone" value={form.zone} onChange={(zone) => set({ zone })} />
+          <Field label={t('organisationName')} value={form.name} onChange={(name) => set({ name })} />
+          <ZoneSelect label={t('homeZone')} value={form.zone} onChange={(zone) => set({ zone })} />
         </Pair>
-        <h2>Public holidays</h2>
+        <h2>{t('publicHolidays')}</h2>
         <Pair>
           <SelectOne
-            label="Country"
+            label={t('country')}
             value={form.country}
             options={[
               { value: '', text: 'none' },
@@ -118,10 +120,10 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
             onChange={(country) => set({ country, region: '' })}
           />
           <SelectOne
-            label="Region"
+            label={t('region')}
             value={form.region}
             options={[
-              { value: '', text: regions.length ? 'the whole country' : 'no regions' },
+              { value: '', text: regions.length ? t('wholeCountry') : t('noRegions') },
               ...(places ? regions : form.region ? [{ code: form.region, name: form.region }] : []).map(
                 (r) => ({
                   value: r.code,
@@ -132,24 +134,25 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
             onChange={(region) => set({ region })}
           />
         </Pair>
-        <h2>Properties of entries</h2>
-        <Faded>
-          Extra fields for all entries of the house, such as a berth or a number of people. Readers outside
-          see them through clear glass only.
-        </Faded>
-        {!form.properties.length && <Empty>No properties yet.</Empty>}
+        <h2>{t('properties')}</h2>
+        <Faded>{t('propertiesHint')}</Faded>
+        {!form.properties.length && <Empty>{t('noProperties')}</Empty>}
         {form.properties.map((p, i) => (
           <Line key={i}>
-            <Field label={`Property ${i + 1}`} value={p.name} onChange={(name) => setProperty(i, { name })} />
+            <Field
+              label={t('propertyNumber', { number: i + 1 })}
+              value={p.name}
+              onChange={(name) => setProperty(i, { name })}
+            />
             <SelectOne
-              label="Kind"
+              label={t('propertyKind')}
               value={p.kind}
               options={PROPERTY_KINDS.map((k) => ({ value: k, text: capital(PROPERTY_KIND_WORDS[k]) }))}
               onChange={(kind) => setProperty(i, { kind })}
             />
             {p.kind === 'choice' ? (
               <Field
-                label="Choices, with commas between"
+                label={t('propertyChoices')}
                 value={p.choices.join(',')}
                 onChange={(text) => setProperty(i, { choices: text.split(',') })}
               />
@@ -157,7 +160,7 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
               <span />
             )}
             <QuietButton
-              aria-label={`Take ${p.name || 'this property'} out`}
+              aria-label={t('removeProperty', { name: p.name || t('thisProperty') })}
               onPress={() => set({ properties: form.properties.filter((_, n) => n !== i) })}
             >
               <X aria-hidden="true" />
@@ -168,50 +171,47 @@ function HouseForm({ house, places }: { house: House; places: Places | null }) {
           <Button
             onPress={() => set({ properties: [...form.properties, { name: '', kind: 'text', choices: [] }] })}
           >
-            <Plus aria-hidden="true" /> Add a property
+            <Plus aria-hidden="true" /> {t('addProperty')}
           </Button>
         </Row>
-        <Faded>Removing a property keeps existing values; they appear as “undefined property”.</Faded>
-        <h2>Sensitive words</h2>
+        <Faded>{t('removedPropertyHint')}</Faded>
+        <h2>{t('sensitiveWords')}</h2>
         <Field
-          label="Warn before publishing entries that contain these words, with commas between"
+          label={t('sensitiveWordsField')}
           value={form.watchWords.join(',')}
           onChange={(text) => set({ watchWords: text.split(',') })}
-          help="Rehearsals and sightlines also report mail addresses, phone numbers, passcodes and names."
+          help={t('sensitiveWordsHelp')}
         />
         <Field
-          label="Your public mail addresses and phone numbers, with commas between"
+          label={t('publicContactsField')}
           value={form.publicContacts.join(',')}
           onChange={(text) => set({ publicContacts: text.split(',') })}
-          help="Nobody is warned of these."
+          help={t('publicContactsHelp')}
         />
-        <h2>Mail addresses of the house</h2>
+        <h2>{t('ownDomains')}</h2>
         <Field
-          label="Domains of your own mail addresses, with commas between"
+          label={t('ownDomainsField')}
           value={form.mailDomains.join(',')}
           onChange={(text) => set({ mailDomains: text.split(',') })}
-          help="Whoever is invited at another address is pointed out as an outsider. Empty: nobody is."
+          help={t('ownDomainsHelp')}
         />
-        <h2>Subscriber data retention</h2>
+        <h2>{t('dataRetention')}</h2>
         <SelectOne
-          label="Keep single polls"
+          label={t('keepPolls')}
           value={String(form.pollDays)}
           options={KEPT_DAYS.map((d) => ({
             value: String(d),
-            text: d === 365 ? 'for a year' : `for ${d} days`,
+            text: d === 365 ? t('forYear') : t('forDays', { days: d }),
           }))}
           onChange={(days) => set({ pollDays: Number(days) })}
         />
-        <Faded>
-          After that, only the number of polls a day for each key and each program’s rhythm remain. Who polls
-          is never stored.
-        </Faded>
+        <Faded>{t('retentionHint')}</Faded>
         <Refusal problem={problemOf(saving.error)} />
         <Row>
           <MainButton type="submit" isDisabled={saving.isLoading}>
-            Save
+            {t('save')}
           </MainButton>
-          {saving.isSuccess && <span role="status">Saved.</span>}
+          {saving.isSuccess && <span role="status">{t('saved')}</span>}
         </Row>
       </Stack>
     </form>

@@ -8,6 +8,7 @@ import { Overtaken } from '../ui/Overtaken';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
 import { StandingsFields } from './StandingsFields';
+import { t } from '../texts/house';
 
 const formOf = ({ steward, standings, version }: Invitation) => ({ steward, standings, version });
 
@@ -25,14 +26,14 @@ export function InvitationSheet({ invitation, onClose }: { invitation: Invitatio
     if (!error) onClose();
   };
   return (
-    <Sheet title={`The invitation of ${invitation.email}`} onClose={onClose} wide>
+    <Sheet title={t('invitationOf', { email: invitation.email })} onClose={onClose} wide>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
-          <p>The address that they were sent stays as it is; what they will be counts when they accept.</p>
+          <p>{t('invitationHint')}</p>
           <StandingsFields value={form.standings} onChange={(standings) => set({ standings })} />
           <Tick isSelected={form.steward} onChange={(steward) => set({ steward })}>
-            Steward of the house
-            <small>They may do everything: people, ceilings, settings, and every calendar.</small>
+            {t('stewardOfHouse')}
+            <small>{t('stewardHint')}</small>
           </Tick>
           {current && (
             <Overtaken
@@ -50,9 +51,9 @@ export function InvitationSheet({ invitation, onClose }: { invitation: Invitatio
           {problem && !current && <ProblemNotice problem={problem} />}
           <Row>
             <MainButton type="submit" isDisabled={saving.isLoading}>
-              Keep it so
+              {t('save')}
             </MainButton>
-            <Button onPress={onClose}>Leave without saving</Button>
+            <Button onPress={onClose}>{t('discard')}</Button>
           </Row>
         </Stack>
       </form>

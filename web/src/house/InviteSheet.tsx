@@ -20,6 +20,7 @@ import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
 import { HandOut, handedOutOf, type HandedOut } from './HandOut';
 import { StandingsFields } from './StandingsFields';
+import { t } from '../texts/house';
 
 /** Asks people into the house by mail, several at once, with what they will be to which calendars. */
 export function InviteSheet({ onClose }: { onClose: () => void }) {
@@ -46,41 +47,39 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
   };
   if (handedOut.length)
     return (
-      <Sheet title="Hand over the invitations" onClose={onClose} wide>
+      <Sheet title={t('handOverInvitations')} onClose={onClose} wide>
         <HandOut handedOut={handedOut} onClose={onClose} />
       </Sheet>
     );
   return (
-    <Sheet title="Invite people" onClose={onClose} wide isChanged={text.trim() !== ''}>
+    <Sheet title={t('invitePeople')} onClose={onClose} wide isChanged={text.trim() !== ''}>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           <p>
-            {session?.sendsMail === false
-              ? 'No mail server is set up. You get an address for each person, to hand over yourself.'
-              : 'Each person gets a mail with an address.'}{' '}
-            It works once, for {INVITATION_DAYS} days. There they choose a name and a password.
+            {session?.sendsMail === false ? t('inviteWithoutMail') : t('inviteByMail')}{' '}
+            {t('inviteHint', { days: INVITATION_DAYS })}
           </p>
           <Field
-            label="Mail addresses"
+            label={t('emailAddresses')}
             value={text}
             onChange={setText}
             lines
             autoFocus
-            help="Several at once: with commas, blanks or lines between them."
+            help={t('severalAddresses')}
             error={
               malformed.length
-                ? `No mail ${malformed.length === 1 ? 'address' : 'addresses'}: ${malformed.join(', ')}`
+                ? t('malformedAddresses', { count: malformed.length, texts: malformed.join(', ') })
                 : tooMany
-                  ? `At most ${INVITATION_LIMITS.atOnce} at once.`
+                  ? t('tooManyAddresses', { count: INVITATION_LIMITS.atOnce })
                   : undefined
             }
           />
           {outside.length > 0 && <KeyInstead emails={outside} onLeave={onClose} />}
-          <h3>What they will be</h3>
+          <h3>{t('theirRole')}</h3>
           <StandingsFields value={standings} onChange={setStandings} />
           <Tick isSelected={steward} onChange={setSteward}>
-            Stewards of the house
-            <small>They may do everything: people, ceilings, settings, and every calendar.</small>
+            {t('stewardsOfHouse')}
+            <small>{t('stewardHint')}</small>
           </Tick>
           <Refusal problem={problemOf(error)} />
           <Row>
@@ -88,9 +87,9 @@ export function InviteSheet({ onClose }: { onClose: () => void }) {
               type="submit"
               isDisabled={isLoading || !emails.length || malformed.length > 0 || tooMany}
             >
-              {emails.length > 1 ? `Send ${emails.length} invitations` : 'Send the invitation'}
+              {emails.length > 1 ? t('sendInvitations', { count: emails.length }) : t('sendInvitation')}
             </MainButton>
-            <Button onPress={onClose}>Cancel</Button>
+            <Button onPress={onClose}>{t('cancel')}</Button>
           </Row>
         </Stack>
       </form>
@@ -111,20 +110,18 @@ function KeyInstead({ emails, onLeave }: { emails: readonly string[]; onLeave: (
       w.sources.every((s) => calendars.some((c) => c.id === s.calendarId && may('publish', c.who))),
   );
   return (
-    <OutsideBox aria-label="Outsiders">
+    <OutsideBox aria-label={t('outsiders')}>
       <strong>{emails.join(', ')}</strong>
       <span>
-        {emails.length === 1 ? 'This address is' : 'These addresses are'} outside{' '}
-        {house?.mailDomains.join(', ')}. With an account they would be of the house. A key as Partners is the
-        better way for outsiders: no account, and no more than a window shows.
+        {t('outsideAddresses', { count: emails.length, domains: house?.mailDomains.join(', ') ?? '' })}
       </span>
       {own.length > 0 ? (
         <Row style={{ alignItems: 'end' }}>
           <SelectOne
-            label="Window"
+            label={t('window')}
             value={windowId}
             options={[
-              { value: '', text: 'Choose …' },
+              { value: '', text: t('choose') },
               ...own.map((w) => ({ value: w.id, text: w.wording.name })),
             ]}
             onChange={setWindowId}
@@ -139,11 +136,11 @@ function KeyInstead({ emails, onLeave }: { emails: readonly string[]; onLeave: (
               );
             }}
           >
-            Make a key for {emails[0]} instead
+            {t('createKeyInstead', { email: emails[0] ?? '' })}
           </Button>
         </Row>
       ) : (
-        <Faded>There is no open window yet: open one first, then make the key there.</Faded>
+        <Faded>{t('noOpenWindow')}</Faded>
       )}
     </OutsideBox>
   );

@@ -1,6 +1,5 @@
 import type { JournalLine } from '@zonal/core/api';
 import { journalTable } from '@zonal/core/forms';
-import { JOURNAL_AREAS, JOURNAL_KINDS, JOURNAL_TURNS } from '@zonal/core/journal';
 import { FileDown } from 'lucide-react';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -14,6 +13,8 @@ import { Faded, PlainTable, Row } from '../ui/layout';
 import { Empty } from '../ui/Notice';
 import { saveFile } from '../ui/saveFile';
 import { HousePart } from './HousePart';
+import { t } from '../texts/house';
+import { JOURNAL_AREAS, JOURNAL_TURNS, journalKindWord } from '../texts/houseWords';
 
 const Table = styled(PlainTable)`
   font-variant-numeric: tabular-nums;
@@ -51,14 +52,11 @@ export function JournalPage() {
     setBefore([]);
   };
   return (
-    <HousePart title="Journal of changes">
-      <Faded>
-        What was changed is noted as it is changed, and can be altered by nobody here. Moments are told in
-        UTC. What calendars hold has a history of its own, what readers saw stands in the ledger.
-      </Faded>
+    <HousePart title={t('journalOfChanges')}>
+      <Faded>{t('journalHint')}</Faded>
       <Row style={{ alignItems: 'end' }}>
         <SelectOne
-          label="About"
+          label={t('about')}
           value={filter.area}
           options={[
             { value: '', text: 'everything' },
@@ -67,7 +65,7 @@ export function JournalPage() {
           onChange={(area) => set({ area })}
         />
         <SelectOne
-          label="By"
+          label={t('by')}
           value={filter.by}
           options={[
             { value: '', text: 'anybody' },
@@ -75,21 +73,23 @@ export function JournalPage() {
           ]}
           onChange={(by) => set({ by })}
         />
-        <DateField label="From" value={filter.from} onChange={(from) => set({ from })} />
-        <DateField label="To the end of" value={filter.to} onChange={(to) => set({ to })} />
-        {(filter.from || filter.to) && <Button onPress={() => set({ from: '', to: '' })}>At any time</Button>}
+        <DateField label={t('from')} value={filter.from} onChange={(from) => set({ from })} />
+        <DateField label={t('toEndOf')} value={filter.to} onChange={(to) => set({ to })} />
+        {(filter.from || filter.to) && (
+          <Button onPress={() => set({ from: '', to: '' })}>{t('anyTime')}</Button>
+        )}
         <Export asked={asked} />
       </Row>
-      {!data && <Waiting what="Fetching the journal" error={error} />}
-      {data && !data.lines.length && <Empty>Nothing that fits was changed.</Empty>}
+      {!data && <Waiting what={t('fetchingJournal')} error={error} />}
+      {data && !data.lines.length && <Empty>{t('noJournalLines')}</Empty>}
       {data && data.lines.length > 0 && (
-        <Table aria-label="Journal" aria-busy={isFetching}>
+        <Table aria-label={t('journal')} aria-busy={isFetching}>
           <thead>
             <tr>
-              <th scope="col">When</th>
-              <th scope="col">By</th>
-              <th scope="col">What</th>
-              <th scope="col">From what to what</th>
+              <th scope="col">{t('when')}</th>
+              <th scope="col">{t('by')}</th>
+              <th scope="col">{t('what')}</th>
+              <th scope="col">{t('fromWhatToWhat')}</th>
             </tr>
           </thead>
           <tbody>
@@ -100,8 +100,10 @@ export function JournalPage() {
         </Table>
       )}
       <Row>
-        {before.length > 0 && <Button onPress={() => setBefore(before.slice(0, -1))}>Newer</Button>}
-        {data?.more && <Button onPress={() => setBefore([...before, data.lines.at(-1)!.id])}>Older</Button>}
+        {before.length > 0 && <Button onPress={() => setBefore(before.slice(0, -1))}>{t('newer')}</Button>}
+        {data?.more && (
+          <Button onPress={() => setBefore([...before, data.lines.at(-1)!.id])}>{t('older')}</Button>
+        )}
       </Row>
     </HousePart>
   );
@@ -133,9 +135,9 @@ function Line({ line }: { line: JournalLine }) {
       <td>
         {at.slice(0, 10)} {at.slice(11, 16)}
       </td>
-      <td>{by || 'nobody signed in'}</td>
+      <td>{by || t('notSignedIn')}</td>
       <td>
-        {JOURNAL_KINDS[kind].word} {JOURNAL_TURNS[turn]}
+        {journalKindWord(kind)} {JOURNAL_TURNS[turn]}
         {about && <strong style={{ display: 'block' }}>{about}</strong>}
       </td>
       <td>
@@ -169,7 +171,7 @@ function Export({ asked }: { asked: JournalQuery }) {
       for (const line of data.lines) lines.push(line);
       if (!data.more || lines.length >= MOST) {
         saveFile(journalTable(lines), 'journal.csv');
-        setSaid(data.more ? `The newest ${lines.length} lines. Choose days to get older ones.` : '');
+        setSaid(data.more ? t('newestLines', { count: lines.length }) : '');
         break;
       }
       before = String(data.lines.at(-1)!.id);
@@ -181,10 +183,10 @@ function Export({ asked }: { asked: JournalQuery }) {
     <>
       {got === null ? (
         <Button onPress={() => void take()}>
-          <FileDown aria-hidden="true" /> Take out as CSV
+          <FileDown aria-hidden="true" /> {t('exportCsv')}
         </Button>
       ) : (
-        <Button onPress={() => (going.current = false)}>Stop: {got} lines so far</Button>
+        <Button onPress={() => (going.current = false)}>{t('stopLines', { count: got })}</Button>
       )}
       {said && <span role="status">{said}</span>}
     </>

@@ -5,6 +5,7 @@ import { Waiting } from '../api/Waiting';
 import { QuietButton } from '../ui/Button';
 import { Faded, Stack } from '../ui/layout';
 import { Empty, Notice } from '../ui/Notice';
+import { t } from '../texts/house';
 
 const List = styled.ul`
   list-style: none;
@@ -24,27 +25,24 @@ const List = styled.ul`
 export function LabelsPanel() {
   const { data: labels, error } = useLabelsQuery();
   const [forget, forgetting] = useForgetLabelMutation();
-  if (!labels) return <Waiting what="Fetching labels" error={error} />;
+  if (!labels) return <Waiting what={t('fetchingLabels')} error={error} />;
   return (
     <Stack as="section" aria-labelledby="labels">
-      <h2 id="labels">Labels</h2>
-      <Faded>
-        Every label that an entry has had. One that no entry bears can be forgotten; a filter that names it is
-        broken from then on, and its window shows less.
-      </Faded>
+      <h2 id="labels">{t('labels')}</h2>
+      <Faded>{t('labelsHint')}</Faded>
       {forgetting.error && <Notice>{problemOf(forgetting.error)?.message}</Notice>}
-      {!labels.length && <Empty>No entry has a label yet.</Empty>}
+      {!labels.length && <Empty>{t('noLabels')}</Empty>}
       <List>
         {labels.map(({ name, count, windows }) => (
           <li key={name}>
             <strong>{name}</strong>
             <Faded>
-              {count ? `on ${count} ${count === 1 ? 'entry' : 'entries'}` : 'on no entry'}
-              {windows.length > 0 && `, in the filter of ${windows.join(', ')}`}
+              {count ? t('onEntries', { count }) : t('onNoEntry')}
+              {windows.length > 0 && t('inFilterOf', { windows: windows.join(', ') })}
             </Faded>
             {count === 0 && (
               <QuietButton
-                aria-label={`Forget the label ${name}`}
+                aria-label={t('deleteLabel', { name })}
                 isDisabled={forgetting.isLoading}
                 onPress={() => void forget(name)}
               >

@@ -1,6 +1,4 @@
 import type { Account, Invitation } from '@zonal/core/api';
-import { INVITATION_STATES, standingWords } from '@zonal/core/rights';
-import { MAIL_STATES } from '@zonal/core/post';
 import { MailPlus } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -29,6 +27,9 @@ import { HandOut, handedOutOf, type HandedOut } from './HandOut';
 import { HousePart } from './HousePart';
 import { InvitationSheet } from './InvitationSheet';
 import { InviteSheet } from './InviteSheet';
+import { t } from '../texts/house';
+import { MAIL_STATES } from '../texts/houseWords';
+import { INVITATION_STATES, standingWords } from '../texts/rightsWords';
 
 const Lines = styled(ActionList)`
   > li[data-over] {
@@ -40,15 +41,15 @@ const Lines = styled(ActionList)`
 export function PeoplePage() {
   const [inviting, setInviting] = useState(false);
   return (
-    <HousePart title="People of the house">
+    <HousePart title={t('peopleOfHouse')}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h2>Invitations</h2>
+        <h2>{t('invitations')}</h2>
         <MainButton onPress={() => setInviting(true)}>
-          <MailPlus aria-hidden="true" /> Invite people
+          <MailPlus aria-hidden="true" /> {t('invitePeople')}
         </MainButton>
       </Row>
       <Invitations />
-      <h2>Accounts</h2>
+      <h2>{t('accounts')}</h2>
       <Accounts />
       {inviting && <InviteSheet onClose={() => setInviting(false)} />}
     </HousePart>
@@ -62,14 +63,14 @@ function Invitations() {
   const [resend, resending] = useResendInvitationMutation();
   const [withdraw, withdrawing] = useWithdrawInvitationMutation();
   const problem = problemOf(resending.error ?? withdrawing.error);
-  if (!invitations || isRefused(error)) return <Waiting what="Fetching invitations" error={error} />;
+  if (!invitations || isRefused(error)) return <Waiting what={t('fetchingInvitations')} error={error} />;
   const busy = resending.isLoading || withdrawing.isLoading;
   return (
     <>
       {problem && <ProblemNotice problem={problem} />}
-      {!invitations.length && <Empty>Nobody was invited in the last weeks.</Empty>}
+      {!invitations.length && <Empty>{t('noInvitations')}</Empty>}
       {invitations.length > 0 && (
-        <Lines aria-label="Invitations">
+        <Lines aria-label={t('invitations')}>
           {invitations.map((invitation) => {
             const { id, email, state } = invitation;
             const open = state === 'pending' || state === 'ended';
@@ -82,23 +83,23 @@ function Invitations() {
                 {open && (
                   <Row>
                     <Button isDisabled={busy} onPress={() => setChanging(invitation)}>
-                      Change
+                      {t('change')}
                     </Button>
                     <Button
                       isDisabled={busy}
-                      aria-label={`Send again to ${email}`}
+                      aria-label={t('sendAgainTo', { email })}
                       onPress={() =>
                         void resend(id).then(({ data }) => setHandedOut(handedOutOf(data ?? [])))
                       }
                     >
-                      Send again
+                      {t('sendAgain')}
                     </Button>
                     <Button
                       isDisabled={busy}
-                      aria-label={`Withdraw the invitation of ${email}`}
+                      aria-label={t('withdrawInvitation', { email })}
                       onPress={() => void withdraw(id)}
                     >
-                      Withdraw
+                      {t('withdraw')}
                     </Button>
                   </Row>
                 )}
@@ -108,7 +109,7 @@ function Invitations() {
         </Lines>
       )}
       {handedOut.length > 0 && (
-        <Sheet title="Hand over the invitation" onClose={() => setHandedOut([])} wide>
+        <Sheet title={t('handOverInvitation')} onClose={() => setHandedOut([])} wide>
           <HandOut handedOut={handedOut} onClose={() => setHandedOut([])} />
         </Sheet>
       )}
@@ -120,22 +121,22 @@ function Invitations() {
 function InvitationNotes({ invitation }: { invitation: Invitation }) {
   const { data: calendars = [] } = useCalendarsQuery();
   const { steward, standings, by, sentAt, endsAt, answeredAt, state, outside, mail } = invitation;
-  const nameOf = (id: string) => calendars.find((c) => c.id === id)?.name ?? 'a calendar that is gone';
+  const nameOf = (id: string) => calendars.find((c) => c.id === id)?.name ?? t('deletedCalendar');
   const will = [
-    ...(steward ? ['steward of the house'] : []),
+    ...(steward ? [t('aStewardOfHouse')] : []),
     ...standings.map((s) => standingWords(s, nameOf(s.calendarId))),
   ];
-  const sent = `${by ? `by ${by}, ` : ''}sent ${dayOf(sentAt)}`;
+  const sent = by ? t('sentBy', { by, sent: dayOf(sentAt) }) : t('sentOn', { sent: dayOf(sentAt) });
   const when = answeredAt
-    ? `${sent}, answered ${dayOf(answeredAt)}`
-    : `${sent}, ${state === 'ended' ? 'ended' : 'open until'} ${dayOf(endsAt)}`;
+    ? t('answeredOn', { sent, day: dayOf(answeredAt) })
+    : t(state === 'ended' ? 'endedOn' : 'openUntil', { sent, day: dayOf(endsAt) });
   return (
     <>
-      <small>{will.join('; ') || 'no calendar of their own'}</small>
+      <small>{will.join('; ') || t('noOwnCalendar')}</small>
       <small>
         {when}
-        {mail && mail !== 'sent' && `; its mail: ${MAIL_STATES[mail].word}`}
-        {outside && '; outside the house’s own addresses'}
+        {mail && mail !== 'sent' && t('itsMail', { state: MAIL_STATES[mail].word })}
+        {outside && t('outsideDomains')}
       </small>
     </>
   );
@@ -149,7 +150,7 @@ function Accounts() {
   const [handedOut, setHandedOut] = useState<HandedOut | null>(null);
   const { data: session } = useSessionQuery();
   const problem = problemOf(making.error ?? resting.error ?? addressing.error);
-  if (!accounts || isRefused(error)) return <Waiting what="Fetching accounts" error={error} />;
+  if (!accounts || isRefused(error)) return <Waiting what={t('fetchingAccounts')} error={error} />;
   const busy = making.isLoading || resting.isLoading || addressing.isLoading;
   const handOutPassword = async ({ id, email }: Account) => {
     const { data } = await makeAddress(id);
@@ -157,12 +158,9 @@ function Accounts() {
   };
   return (
     <>
-      <Faded>
-        Stewards may do everything, and set the ceilings. An account at rest signs nobody in; what it did
-        keeps its name.
-      </Faded>
+      <Faded>{t('accountsHint')}</Faded>
       {problem && <ProblemNotice problem={problem} />}
-      <Lines aria-label="Accounts">
+      <Lines aria-label={t('accounts')}>
         {accounts.map((account) => (
           <li key={account.id} {...(account.restedAt ? { 'data-over': '' } : {})}>
             <span>
@@ -173,38 +171,42 @@ function Accounts() {
               {!account.restedAt && session?.sendsMail === false && (
                 <Button
                   isDisabled={busy}
-                  aria-label={`New password for ${account.name}`}
+                  aria-label={t('newPasswordFor', { name: account.name })}
                   onPress={() => void handOutPassword(account)}
                 >
-                  New password …
+                  {t('newPassword')}
                 </Button>
               )}
               {!account.restedAt && (
                 <Button
                   isDisabled={busy}
                   aria-label={
-                    account.steward ? `Make ${account.name} no steward` : `Make ${account.name} a steward`
+                    account.steward
+                      ? t('removeStewardName', { name: account.name })
+                      : t('makeStewardName', { name: account.name })
                   }
                   onPress={() => void makeSteward({ id: account.id, steward: !account.steward })}
                 >
-                  {account.steward ? 'No steward any more' : 'Make a steward'}
+                  {account.steward ? t('removeSteward') : t('makeSteward')}
                 </Button>
               )}
               <Button
                 isDisabled={busy}
                 aria-label={
-                  account.restedAt ? `Take up ${account.name} again` : `Put ${account.name} to rest`
+                  account.restedAt
+                    ? t('activateName', { name: account.name })
+                    : t('suspendName', { name: account.name })
                 }
                 onPress={() => void rest({ id: account.id, rested: !account.restedAt })}
               >
-                {account.restedAt ? 'Take up again' : 'Put to rest'}
+                {account.restedAt ? t('activate') : t('suspend')}
               </Button>
             </Row>
           </li>
         ))}
       </Lines>
       {handedOut && (
-        <Sheet title="Hand over the address for a new password" onClose={() => setHandedOut(null)} wide>
+        <Sheet title={t('handOverPassword')} onClose={() => setHandedOut(null)} wide>
           <HandOut handedOut={[handedOut]} onClose={() => setHandedOut(null)} />
         </Sheet>
       )}
@@ -215,7 +217,7 @@ function Accounts() {
 function accountWords({ email, steward, restedAt }: Account): string {
   return [
     email,
-    ...(steward ? ['steward'] : []),
-    ...(restedAt ? [`at rest since ${dayOf(restedAt)}`] : []),
+    ...(steward ? [t('stewardWord')] : []),
+    ...(restedAt ? [t('suspendedSince', { day: dayOf(restedAt) })] : []),
   ].join(', ');
 }

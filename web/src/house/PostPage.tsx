@@ -1,5 +1,4 @@
 import type { Mail, Post } from '@zonal/core/api';
-import { LETTER_KINDS, MAIL_STATES } from '@zonal/core/post';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
 import {
@@ -24,6 +23,8 @@ import { Overtaken } from '../ui/Overtaken';
 import { Tick } from '../ui/Tick';
 import { HousePart } from './HousePart';
 import { useUnsaved } from '../ui/Unsaved';
+import { t } from '../texts/house';
+import { LETTER_KINDS, MAIL_STATES } from '../texts/houseWords';
 
 const Mails = styled(NotedList)`
   > li {
@@ -44,9 +45,9 @@ export function PostPage() {
     pollingInterval: LOOK,
   });
   const { data: session } = useSessionQuery();
-  if (!post || isRefused(error)) return <Waiting what="Fetching the post" error={error} />;
+  if (!post || isRefused(error)) return <Waiting what={t('fetchingMail')} error={error} />;
   return (
-    <HousePart title="Mail of the house">
+    <HousePart title={t('mailOfHouse')}>
       <ServerNow post={post} postbox={session?.postbox ?? ''} />
       <MailList mails={post.mails} />
       <ServerForm post={post} />
@@ -59,28 +60,29 @@ function ServerNow({ post, postbox }: { post: Post; postbox: string }) {
   const { server, setBy } = post;
   return (
     <Stack as="section" aria-labelledby="server">
-      <h2 id="server">Mail server</h2>
+      <h2 id="server">{t('mailServer')}</h2>
       {server ? (
         <p>
-          Mail goes out by <strong>{server.host}</strong>, port {server.port}, from{' '}
-          <strong>{server.sender}</strong>.{' '}
-          {setBy === 'start' ? 'It was set where the server is started.' : 'It was set here.'}
+          {t.rich('mailGoesOut', {
+            host: server.host,
+            port: server.port,
+            sender: server.sender,
+            strong: (text) => <strong>{text}</strong>,
+          })}{' '}
+          {setBy === 'start' ? t('setAtStart') : t('setHere')}
           {postbox && setBy === 'start' && (
-            <>
-              {' '}
-              In the demo that is a stand-in: <a href={postbox}>the postbox</a> shows what came.
-            </>
+            <> {t.rich('demoPostbox', { a: (text) => <a href={postbox}>{text}</a> })}</>
           )}
         </p>
       ) : (
-        <Notice>No mail server is set. Mails are kept until there is one; set it below.</Notice>
+        <Notice>{t('noMailServer')}</Notice>
       )}
       {error && <ProblemNotice problem={problemOf(error)} />}
       <Row>
         <Button isDisabled={isLoading || !server} onPress={() => void test()}>
-          Send me a test mail
+          {t('sendTestMail')}
         </Button>
-        {isSuccess && <span role="status">It is on its way; how it stands is told below.</span>}
+        {isSuccess && <span role="status">{t('testMailSent')}</span>}
       </Row>
     </Stack>
   );
@@ -91,37 +93,38 @@ function MailList({ mails }: { mails: readonly Mail[] }) {
   const inTrouble = mails.filter((m) => MAIL_STATES[m.state].todo).length;
   return (
     <Stack as="section" aria-labelledby="mails">
-      <h2 id="mails">Mails</h2>
-      <Faded role="status">
-        {inTrouble
-          ? `${inTrouble} of them ${inTrouble === 1 ? 'needs' : 'need'} a look.`
-          : 'None of them needs a look.'}
-      </Faded>
+      <h2 id="mails">{t('mails')}</h2>
+      <Faded role="status">{inTrouble ? t('mailTroubles', { count: inTrouble }) : t('noMailTrouble')}</Faded>
       {error && <ProblemNotice problem={problemOf(error)} />}
-      {!mails.length && <Empty>No mail was written yet.</Empty>}
+      {!mails.length && <Empty>{t('noMails')}</Empty>}
       {mails.length > 0 && (
-        <Mails aria-label="Mails">
+        <Mails aria-label={t('mails')}>
           {mails.map(({ id, kind, to, state, tries, trouble, at }) => {
             const { word, todo } = MAIL_STATES[state];
             const waits = state === 'waiting' && tries + Number(trouble !== '') > 0;
             return (
               <li key={id}>
                 <span>
-                  <strong>{word}</strong>: {LETTER_KINDS[kind]} to {to}
+                  {t.rich('mailLine', {
+                    state: word,
+                    kind: LETTER_KINDS[kind],
+                    to,
+                    strong: (text) => <strong>{text}</strong>,
+                  })}
                   <small>
                     {dayOf(at)}
-                    {trouble && `. The mail server says: ${trouble}`}
+                    {trouble && t('mailServerAnswer', { trouble })}
                   </small>
                   {todo && <small>{todo}</small>}
-                  {waits && <small>It is tried again by itself, later and later.</small>}
+                  {waits && <small>{t('mailRetried')}</small>}
                 </span>
                 {(todo || waits) && (
                   <Button
                     isDisabled={isLoading}
-                    aria-label={`Send again: ${LETTER_KINDS[kind]} to ${to}`}
+                    aria-label={t('sendMailAgain', { kind: LETTER_KINDS[kind], to })}
                     onPress={() => void again(id)}
                   >
-                    Send again
+                    {t('sendAgain')}
                   </Button>
                 )}
               </li>
@@ -165,36 +168,29 @@ function ServerForm({ post }: { post: Post }) {
   };
   return (
     <Stack as="section" aria-labelledby="own">
-      <h2 id="own">A mail server of your own</h2>
+      <h2 id="own">{t('ownMailServer')}</h2>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           <Pair>
+            <Field label={t('serverName')} value={form.host} onChange={(host) => set({ host })} isRequired />
             <Field
-              label="Name of the server"
-              value={form.host}
-              onChange={(host) => set({ host })}
-              isRequired
-            />
-            <Field
-              label="Port"
+              label={t('port')}
               inputMode="numeric"
               value={form.port}
               onChange={(port) => set({ port })}
-              help="587 where encryption begins after the greeting, 465 where it does at once."
+              help={t('portHelp')}
             />
-            <Field label="Account there" value={form.account} onChange={(account) => set({ account })} />
+            <Field label={t('mailAccount')} value={form.account} onChange={(account) => set({ account })} />
             <Field
-              label="Password there"
+              label={t('mailPassword')}
               type="password"
               autoComplete="off"
               value={form.password}
               onChange={(password) => set({ password })}
-              help={
-                ownSet ? 'Left empty, the one that is kept stays.' : 'It is kept sealed, and shown to nobody.'
-              }
+              help={ownSet ? t('keepsPassword') : t('sealedPassword')}
             />
             <Field
-              label="Mail comes from"
+              label={t('mailSender')}
               type="email"
               value={form.sender}
               onChange={(sender) => set({ sender })}
@@ -202,12 +198,12 @@ function ServerForm({ post }: { post: Post }) {
             />
           </Pair>
           <Tick isSelected={form.secure} onChange={(secure) => set({ secure })}>
-            Encrypted from the first byte
-            <small>Without it, encryption begins as soon as the server offers it.</small>
+            {t('encryptedAtOnce')}
+            <small>{t('encryptedLater')}</small>
           </Tick>
           {current && (
             <Overtaken
-              what="mail server"
+              what={t('mailServerThing')}
               onMine={() => {
                 set({ version: current.version });
                 saving.reset();
@@ -224,17 +220,17 @@ function ServerForm({ post }: { post: Post }) {
               type="submit"
               isDisabled={saving.isLoading || !form.host || !form.sender || !/^\d+$/.test(form.port)}
             >
-              Use this server
+              {t('useServer')}
             </MainButton>
             {ownSet && (
               <Button
                 isDisabled={forgetting.isLoading}
                 onPress={() => void forget().then(({ data }) => data && setForm(formOf(data)))}
               >
-                Forget it
+                {t('forgetServer')}
               </Button>
             )}
-            {saving.isSuccess && <span role="status">Kept. Send yourself a test mail above.</span>}
+            {saving.isSuccess && <span role="status">{t('serverSaved')}</span>}
           </Row>
         </Stack>
       </form>

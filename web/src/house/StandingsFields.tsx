@@ -8,6 +8,8 @@ import { useCalendarsQuery } from '../api/zonalApi';
 import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Faded, FramedList, Stack } from '../ui/layout';
+import { t } from '../texts/house';
+import { STANDING_NAMES } from '../texts/rightsWords';
 
 const List = styled(FramedList)`
   > li {
@@ -35,17 +37,17 @@ export function StandingsFields({ value, onChange }: StandingsFieldsProps) {
   return (
     <Stack>
       {value.length > 0 && (
-        <List aria-label="What they will be">
+        <List aria-label={t('theirRole')}>
           {value.map(({ calendarId, standing, glass }) => {
-            const name = calendars.find((c) => c.id === calendarId)?.name ?? 'a calendar that is gone';
+            const name = calendars.find((c) => c.id === calendarId)?.name ?? t('deletedCalendar');
             return (
               <li key={calendarId}>
                 <span>{name}</span>
                 <SelectOne
                   hideLabel
-                  label={`What they are to ${name}`}
+                  label={t('roleFor', { name })}
                   value={standing}
-                  options={STANDINGS.map((s) => ({ value: s, text: s }))}
+                  options={STANDINGS.map((s) => ({ value: s, text: STANDING_NAMES[s] }))}
                   onChange={(next) =>
                     change(calendarId, {
                       standing: next,
@@ -56,16 +58,16 @@ export function StandingsFields({ value, onChange }: StandingsFieldsProps) {
                 {standing === 'reader' ? (
                   <SelectOne
                     hideLabel
-                    label={`Glass on ${name}`}
+                    label={t('glassFor', { name })}
                     value={glass ?? 'frosted'}
                     options={READ_THROUGH.map((g) => ({ value: g, text: glassText(g) }))}
                     onChange={(next) => change(calendarId, { glass: next })}
                   />
                 ) : (
-                  <Faded>sees everything</Faded>
+                  <Faded>{t('seesEverything')}</Faded>
                 )}
                 <QuietButton
-                  aria-label={`Leave ${name} out`}
+                  aria-label={t('removeCalendar', { name })}
                   onPress={() => onChange(value.filter((s) => s.calendarId !== calendarId))}
                 >
                   <X aria-hidden="true" />
@@ -77,10 +79,10 @@ export function StandingsFields({ value, onChange }: StandingsFieldsProps) {
       )}
       {open.length > 0 && (
         <SelectOne
-          label="Add a calendar"
+          label={t('addCalendar')}
           value=""
           options={[
-            { value: '', text: value.length ? 'Another one …' : 'None: what everybody in the house sees' },
+            { value: '', text: value.length ? t('anotherCalendar') : t('noCalendarRights') },
             ...open.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` })),
           ]}
           onChange={(calendarId) =>

@@ -8,6 +8,7 @@ import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
 import { useChanged } from '../ui/Unsaved';
 import { StandingChoice } from './StandingChoice';
+import { t } from '../texts/inside';
 
 interface AskSheetProps {
   calendar: Pick<DirectoryCalendar, 'id' | 'name'>;
@@ -33,35 +34,35 @@ export function AskSheet({ calendar, onClose }: AskSheetProps) {
     if (!refused) onClose();
   };
   return (
-    <Sheet title={`Ask for ${calendar.name}`} onClose={onClose} isChanged={isChanged}>
+    <Sheet title={t('askFor', { name: calendar.name })} onClose={onClose} isChanged={isChanged}>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           <p>
             {publishers.length
-              ? `${publishers.join(', ')} ${publishers.length === 1 ? 'gets' : 'get'} a mail, and can let you with one step.`
-              : 'Nobody publishes it just now; a steward answers.'}{' '}
-            You find the answer under Requests.
+              ? t('publishersGetMail', { publishers: publishers.join(', '), count: publishers.length })
+              : t('noPublisher')}{' '}
+            {t('answerUnderRequests')}
           </p>
-          {open && <Faded>You have asked already; this takes its place.</Faded>}
+          {open && <Faded>{t('replacesRequest')}</Faded>}
           <StandingChoice
-            label="What you would be"
+            label={t('wantedRole')}
             value={form}
             onChange={(part) => setForm({ ...form, ...part })}
           />
           <Field
-            label="Why"
+            label={t('why')}
             value={form.reason}
             onChange={(reason) => setForm({ ...form, reason })}
             lines
             maxLength={1000}
-            help="What you need it for: it helps them to decide."
+            help={t('whyHelp')}
           />
           <Refusal problem={problemOf(error)} />
           <Row>
             <MainButton type="submit" isDisabled={isLoading}>
-              Ask
+              {t('ask')}
             </MainButton>
-            <Button onPress={onClose}>Cancel</Button>
+            <Button onPress={onClose}>{t('cancel')}</Button>
           </Row>
         </Stack>
       </form>

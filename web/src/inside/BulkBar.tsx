@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import { Button, QuietButton } from '../ui/Button';
+import { t } from '../texts/inside';
 
 const Bar = styled.div`
   display: flex;
@@ -24,15 +25,15 @@ interface BulkBarProps {
 /** Says how many entries are selected, and opens what can be done to them. */
 export function BulkBar({ selected, writable, isBusy, onChange, onClear }: BulkBarProps) {
   return (
-    <Bar role="group" aria-label="Selected entries">
+    <Bar role="group" aria-label={t('selectedEntries')}>
       <span role="status">
-        {selected} selected
-        {writable < selected && `, of which you may change ${writable}`}
+        {t('selectedCount', { count: selected })}
+        {writable < selected && t('ofWhichWritable', { count: writable })}
       </span>
       <Button isDisabled={!writable || isBusy} onPress={onChange}>
-        Change them …
+        {t('changeSelected')}
       </Button>
-      <QuietButton onPress={onClear}>Clear the selection</QuietButton>
+      <QuietButton onPress={onClear}>{t('clearSelection')}</QuietButton>
     </Bar>
   );
 }

@@ -1,5 +1,5 @@
 import type { Calendar } from '@zonal/core/api';
-import { HOLD_WORDS, capital } from '@zonal/core/entries';
+import { capital } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { useMemo, useState, type FormEvent } from 'react';
 import { OutsideEffect } from '../rehearsal/OutsideEffect';
@@ -14,6 +14,9 @@ import { Sheet } from '../ui/Sheet';
 import { bulkChanges, type BulkAction, type BulkScope } from './bulkChanges';
 import type { DeskItem } from './deskDays';
 import type { Edits } from './useEdits';
+import { t } from '../texts/inside';
+import { HOLD_WORDS } from '../texts/entryWords';
+import { problemText } from '../texts/problemText';
 
 /** As many changes as the server takes in one edit. */
 const MAX_CHANGES = 200;
@@ -21,16 +24,16 @@ const MAX_CHANGES = 200;
 const KINDS = ['shift', 'move', 'label', 'unlabel', 'hold', 'duplicate', 'delete'] as const;
 type BulkKind = (typeof KINDS)[number];
 
-/** Each action as it is chosen, and as it is named once it is done. */
-const BULK_WORDS: Readonly<Record<BulkKind, { readonly verb: string; readonly done: string }>> = {
-  shift: { verb: 'Shift by days', done: 'Shifted' },
-  move: { verb: 'Move to another calendar', done: 'Moved' },
-  label: { verb: 'Add a label', done: 'Labelled' },
-  unlabel: { verb: 'Remove a label', done: 'Removed a label of' },
-  hold: { verb: 'Set a hold', done: 'Held' },
-  duplicate: { verb: 'Duplicate', done: 'Duplicated' },
-  delete: { verb: 'Delete', done: 'Deleted' },
-};
+/** The name of each action, and the message that describes it once it is done. */
+const BULK_WORDS = {
+  shift: { verb: t('bulkShift'), done: 'bulkShifted' },
+  move: { verb: t('bulkMove'), done: 'bulkMoved' },
+  label: { verb: t('bulkLabel'), done: 'bulkLabelled' },
+  unlabel: { verb: t('bulkUnlabel'), done: 'bulkUnlabelled' },
+  hold: { verb: t('bulkHold'), done: 'bulkHeld' },
+  duplicate: { verb: t('duplicate'), done: 'bulkDuplicated' },
+  delete: { verb: t('delete'), done: 'bulkDeleted' },
+} as const satisfies Readonly<Record<BulkKind, { readonly verb: string; readonly done: string }>>;
 
 interface BulkSheetProps {
   readonly items: readonly DeskItem[];
@@ -40,8 +43,6 @@ interface BulkSheetProps {
   readonly onDone: () => void;
   readonly onClose: () => void;
 }
-
-const entriesWords = (count: number) => `${count} ${count === 1 ? 'entry' : 'entries'}`;
 
 /** Changes several entries at once, in one edit that one Undo takes back, with one rehearsal for all of them. */
 export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkSheetProps) {
@@ -64,13 +65,11 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
       const isTooMany = all.length > MAX_CHANGES;
       return {
         changes: isTooMany ? [] : all,
-        refusal: isTooMany
-          ? `At most ${MAX_CHANGES} entries can be changed at once, and these are ${all.length}. Select fewer.`
-          : '',
+        refusal: isTooMany ? t('bulkTooMany', { most: MAX_CHANGES, count: all.length }) : '',
       };
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      return { changes: [], refusal: error.message };
+      return { changes: [], refusal: problemText(error) };
     }
   }, [items, calendars, kind, days, calendarId, label, hold, scope]);
   const places = useMemo(() => [...new Set(changes.map((change) => change.calendarId))], [changes]);
@@ -85,24 +84,24 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
     event.preventDefault();
     if (!changes.length || !(await gate.pass(changes, concerned))) return;
     const answer = await edits.edit({
-      label: `${BULK_WORDS[kind].done} ${entriesWords(items.length)}`,
+      label: t(BULK_WORDS[kind].done, { count: items.length }),
       changes,
     });
     if (!('code' in answer)) onDone();
   };
   return (
-    <Sheet title={`Change ${entriesWords(items.length)}`} onClose={onClose} wide>
+    <Sheet title={t('bulkTitle', { count: items.length })} onClose={onClose} wide>
       <form onSubmit={(event) => void submit(event)}>
         <Stack>
           <SelectOne
-            label="What to do"
+            label={t('bulkAction')}
             value={kind}
             options={KINDS.map((one) => ({ value: one, text: BULK_WORDS[one].verb }))}
             onChange={(next) => changeForm(() => setKind(next))}
           />
           {(kind === 'shift' || kind === 'duplicate') && (
             <Field
-              label={kind === 'shift' ? 'Days later (negative: earlier)' : 'Days from an entry to its copy'}
+              label={kind === 'shift' ? t('daysLater') : t('daysToCopy')}
               type="number"
               value={days}
               onChange={(next) => changeForm(() => setDays(next))}
@@ -111,7 +110,7 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
           )}
           {kind === 'move' && (
             <SelectOne
-              label="To calendar"
+              label={t('toCalendar')}
               value={calendarId}
               options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
               onChange={(next) => changeForm(() => setCalendarId(next))}
@@ -119,7 +118,7 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
           )}
           {kind === 'label' && (
             <Field
-              label="Label"
+              label={t('label')}
               value={label}
               onChange={(next) => changeForm(() => setLabel(next))}
               isRequired
@@ -129,20 +128,20 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
           {kind === 'unlabel' &&
             (labels.length ? (
               <SelectOne
-                label="Label"
+                label={t('label')}
                 value={label}
                 options={[
-                  { value: '', text: 'Choose …' },
+                  { value: '', text: t('choose') },
                   ...labels.map((one) => ({ value: one, text: one })),
                 ]}
                 onChange={(next) => changeForm(() => setLabel(next))}
               />
             ) : (
-              <Faded>None of these entries has a label.</Faded>
+              <Faded>{t('noLabelHere')}</Faded>
             ))}
           {kind === 'hold' && (
             <ChoiceStrip
-              label="Hold"
+              label={t('hold')}
               value={hold}
               options={(['none', 'frost', 'keep-in'] as const).map((one) => ({
                 value: one,
@@ -153,11 +152,11 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
           )}
           {recurs && (
             <ChoiceStrip
-              label="Of recurring entries"
+              label={t('ofRecurring')}
               value={scope}
               options={[
-                { value: 'dates' as const, text: 'The selected dates' },
-                { value: 'series' as const, text: 'All dates' },
+                { value: 'dates' as const, text: t('selectedDates') },
+                { value: 'series' as const, text: t('allDates') },
               ]}
               onChange={(next) => changeForm(() => setScope(next))}
             />
@@ -165,7 +164,7 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
           {refusal && <Notice>{refusal}</Notice>}
           {gate.view}
           {isRehearsing && !gate.view && changes.length > 0 && (
-            <section aria-label="What changes outside">
+            <section aria-label={t('outsideChanges')}>
               <OutsideEffect changes={changes} calendarIds={concerned} />
             </section>
           )}
@@ -178,11 +177,11 @@ export function BulkSheet({ items, calendars, edits, onDone, onClose }: BulkShee
               {BULK_WORDS[kind].verb}
             </MainButton>
             <Button isDisabled={!changes.length} onPress={() => setRehearsing(true)}>
-              What changes outside
+              {t('outsideChanges')}
             </Button>
-            <Button onPress={onClose}>Cancel</Button>
+            <Button onPress={onClose}>{t('cancel')}</Button>
           </Row>
-          <Faded>One Undo takes all of it back.</Faded>
+          <Faded>{t('oneUndo')}</Faded>
         </Stack>
       </form>
     </Sheet>

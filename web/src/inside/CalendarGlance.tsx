@@ -1,6 +1,6 @@
 import type { Calendar } from '@zonal/core/api';
 import { zoneWithOffset } from '@zonal/core/forms';
-import { may, whoMay } from '@zonal/core/rights';
+import { may } from '@zonal/core/rights';
 import { useState } from 'react';
 import { Button } from '../ui/Button';
 import { Faded, Row, Stack } from '../ui/layout';
@@ -9,6 +9,8 @@ import { Sheet } from '../ui/Sheet';
 import { useNow } from '../ui/useNow';
 import { AskSheet } from './AskSheet';
 import { sightWords } from './sightWords';
+import { t } from '../texts/inside';
+import { whoMay } from '../texts/rightsWords';
 
 /** A calendar that one does not look after: what it is for, and what one is to it. */
 export function CalendarGlance({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
@@ -21,17 +23,19 @@ export function CalendarGlance({ calendar, onClose }: { calendar: Calendar; onCl
       <Stack>
         <Row>
           <Plate {...calendar} />
-          <span>{description || 'What it is for is not said.'}</span>
+          <span>{description || t('noPurpose')}</span>
         </Row>
-        <span>Time zone: {zoneWithOffset(zone, now)}</span>
+        <span>{t('zoneIs', { zone: zoneWithOffset(zone, now) })}</span>
         <span>{sightWords(calendar)}</span>
         {may('know-windows', who) && (
-          <span>{windows.length ? `Shown outside in: ${windows.join(', ')}.` : 'No window shows it.'}</span>
+          <span>
+            {windows.length ? t('shownOutsideIn', { windows: windows.join(', ') }) : t('noWindowShows')}
+          </span>
         )}
-        <Faded>To change it, ask {whoMay('manage')}.</Faded>
+        <Faded>{t('toChangeAsk', { who: whoMay('manage') })}</Faded>
         {may('ask-to-see', who) && (
           <Row>
-            <Button onPress={() => setAsking(true)}>Ask for more …</Button>
+            <Button onPress={() => setAsking(true)}>{t('askForMore')}</Button>
           </Row>
         )}
       </Stack>

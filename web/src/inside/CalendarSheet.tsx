@@ -28,6 +28,8 @@ import { DeleteCalendar } from './DeleteCalendar';
 import { PeopleSheet } from './PeopleSheet';
 import { plateFrom, plateLook } from './plateFrom';
 import { ZoneMove } from './ZoneMove';
+import { t } from '../texts/inside';
+import { plateShapeName, platePatternName, colourName } from '../texts/glassWords';
 
 const OWN_ZONE = zoneNamed(Intl.DateTimeFormat().resolvedOptions().timeZone) ?? 'UTC';
 
@@ -42,16 +44,16 @@ function degrees(text: string, most: number): number | null | undefined {
 function degreesErrors(form: { readonly latitude: string; readonly longitude: string }) {
   const [latitude, longitude] = [degrees(form.latitude, 90), degrees(form.longitude, 180)];
   return {
-    ...(latitude === undefined ? { latitude: 'A number such as 44.65, from −90 to 90' } : {}),
-    ...(longitude === undefined ? { longitude: 'A number such as −63.57, from −180 to 180' } : {}),
-    ...(latitude === null && typeof longitude === 'number' ? { latitude: 'Missing' } : {}),
-    ...(longitude === null && typeof latitude === 'number' ? { longitude: 'Missing' } : {}),
+    ...(latitude === undefined ? { latitude: t('latitudeInvalid') } : {}),
+    ...(longitude === undefined ? { longitude: t('longitudeInvalid') } : {}),
+    ...(latitude === null && typeof longitude === 'number' ? { latitude: t('missing') } : {}),
+    ...(longitude === null && typeof latitude === 'number' ? { longitude: t('missing') } : {}),
   };
 }
 
 const DEGREES_WRONG: ApiProblem = {
   code: 'input-invalid',
-  message: 'Write both degrees as numbers such as 44.65 and −63.57, or leave both empty.',
+  message: t('degreesInvalid'),
   details: {},
 };
 
@@ -132,19 +134,19 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
     return <CalendarGlance calendar={calendar} onClose={onClose} />;
 
   return (
-    <Sheet title={calendar ? calendar.name : 'New calendar'} onClose={onClose} isChanged={isChanged}>
+    <Sheet title={calendar ? calendar.name : t('newCalendar')} onClose={onClose} isChanged={isChanged}>
       <form onSubmit={(e) => void submit(e)}>
         <Stack>
           {calendar && (
             <Row>
               <Button onPress={() => open('people')}>
-                <Users aria-hidden="true" /> Its people …
+                <Users aria-hidden="true" /> {t('itsPeople')}
               </Button>
-              <Faded>Who sees it, and how clearly; who writes in it; who shows it outside.</Faded>
+              <Faded>{t('itsPeopleHint')}</Faded>
             </Row>
           )}
           <Field
-            label="Name"
+            label={t('name')}
             value={form.name}
             onChange={(name) => set({ name })}
             isRequired
@@ -152,7 +154,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
             maxLength={120}
           />
           <Field
-            label="What it is for"
+            label={t('purpose')}
             value={form.description}
             onChange={(description) => set({ description })}
             lines
@@ -161,71 +163,71 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
             <div>
               <Row>
                 <span>
-                  Time zone: <strong>{zoneWithOffset(zone, now)}</strong>
+                  {t.rich('zoneIsStrong', {
+                    zone: zoneWithOffset(zone, now),
+                    strong: (text) => <strong>{text}</strong>,
+                  })}
                 </span>
                 <Button onPress={() => open('zone')}>
-                  <Clock aria-hidden="true" /> Change the time zone
+                  <Clock aria-hidden="true" /> {t('changeZone')}
                 </Button>
               </Row>
-              <Faded>It has entries, so you are shown first what would move.</Faded>
+              <Faded>{t('changeZoneHint')}</Faded>
             </div>
           ) : (
-            <ZoneSelect label="Time zone" value={zone} onChange={(chosen) => set({ zone: chosen })} />
+            <ZoneSelect label={t('timeZone')} value={zone} onChange={(chosen) => set({ zone: chosen })} />
           )}
           {other && (
-            <Notice>
-              The house is in {zoneText(house.zone)}. Times written into this calendar are on the clocks of{' '}
-              {zoneText(zone)} unless an entry says otherwise.
-            </Notice>
+            <Notice>{t('otherZoneHint', { house: zoneText(house.zone), own: zoneText(zone) })}</Notice>
           )}
           <Pair>
             <Field
-              label="Code plate: two or three letters"
+              label={t('plateField')}
               value={form.plate}
               onChange={(text) => set({ plate: text.toUpperCase().replace(/[^A-Z0-9]/g, '') })}
               maxLength={3}
-              help={`Left empty: ${letters}`}
+              help={t('plateHelp', { letters })}
             />
             <SelectOne
-              label="Outline"
+              label={t('outline')}
               value={form.shape}
-              options={PLATE_SHAPES.map((s) => ({ value: s, text: s }))}
+              options={PLATE_SHAPES.map((s) => ({ value: s, text: plateShapeName(s) }))}
               onChange={(shape) => set({ shape })}
             />
             <SelectOne
-              label="Pattern"
+              label={t('pattern')}
               value={form.pattern}
-              options={PLATE_PATTERNS.map((p) => ({ value: p, text: p }))}
+              options={PLATE_PATTERNS.map((p) => ({ value: p, text: platePatternName(p) }))}
               onChange={(pattern) => set({ pattern })}
             />
             <SelectOne
-              label="Colour"
+              label={t('colour')}
               value={form.colour}
-              options={COLOURS.map((c) => ({ value: c, text: c }))}
+              options={COLOURS.map((c) => ({ value: c, text: colourName(c) }))}
               onChange={(colour) => set({ colour })}
             />
           </Pair>
           <Row>
-            <span>Its plate:</span>
+            <span>{t('itsPlate')}</span>
             <Plate plate={letters} colour={form.colour} shape={form.shape} pattern={form.pattern} />
           </Row>
           <Field
-            label="Home place"
+            label={t('homePlace')}
             value={form.place}
             onChange={(place) => set({ place })}
             maxLength={200}
-            help="With its degrees, sunrise and sunset can be laid under the views."
+            help={t('homePlaceHelp')}
           />
           <Pair>
             <Field
-              label="Degrees north (south with a minus)"
+              label={t('latitude')}
               inputMode="decimal"
               value={form.latitude}
               onChange={(latitude) => set({ latitude })}
               error={errors.latitude}
             />
             <Field
-              label="Degrees east (west with a minus)"
+              label={t('longitude')}
               inputMode="decimal"
               value={form.longitude}
               onChange={(longitude) => set({ longitude })}
@@ -235,7 +237,7 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
           <Refusal problem={problem} />
           <Row>
             <MainButton type="submit" isDisabled={saving.isLoading || unknown || !form.name.trim()}>
-              {calendar ? 'Save' : 'Make the calendar'}
+              {calendar ? t('save') : t('createCalendar')}
             </MainButton>
             {calendar && (
               <>
@@ -251,20 +253,15 @@ export function CalendarSheet({ calendar, calendars, onClose }: CalendarSheetPro
                   ) : (
                     <Archive aria-hidden="true" />
                   )}{' '}
-                  {calendar.archivedAt ? 'Bring it back' : 'Put it away'}
+                  {calendar.archivedAt ? t('bringBack') : t('putAway')}
                 </Button>
                 <Button onPress={() => open('delete')}>
-                  <Trash2 aria-hidden="true" /> Delete
+                  <Trash2 aria-hidden="true" /> {t('delete')}
                 </Button>
               </>
             )}
           </Row>
-          {calendar && (
-            <Faded>
-              A calendar that is put away is out of sight here and keeps its entries; windows go on showing
-              it.
-            </Faded>
-          )}
+          {calendar && <Faded>{t('putAwayHint')}</Faded>}
         </Stack>
       </form>
       {wanted && <DiscardDialog onKeep={() => setWanted(null)} onDiscard={() => setMore(wanted)} />}

@@ -43,6 +43,7 @@ import { List } from './views/List';
 import { Month } from './views/Month';
 import type { ViewProps } from './views/viewTypes';
 import { Week } from './views/Week';
+import { t } from '../texts/inside';
 
 // These need more script than all the rest of the desk: it is fetched when one of them is opened first.
 const EntryEditor = lazyScreen(() => import('./EntryEditor').then((file) => file.EntryEditor));
@@ -86,7 +87,7 @@ const Foot = styled.small`
 
 export function CalendarsPage() {
   const { data: calendars, error } = useCalendarsQuery();
-  if (!calendars) return <Waiting what="Fetching calendars" error={error} />;
+  if (!calendars) return <Waiting what={t('fetchingCalendars')} error={error} />;
   return <Desk calendars={calendars} />;
 }
 
@@ -189,8 +190,8 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
 
   const glanced = work?.kind === 'entry' ? glanceOf(work.editing, all) : null;
   const clocks = desk.readAs
-    ? `Everything is shown as clocks in ${zoneWithOffset(desk.readAs, now)} show it.`
-    : `Times are on the clocks of each calendar: ${[...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ')}.`;
+    ? t('shownIn', { zone: zoneWithOffset(desk.readAs, now) })
+    : t('shownInOwn', { zones: [...new Set(shown.map((c) => zoneWithOffset(c.zone, now)))].join(', ') });
   const isPrinting = usePrinting();
   const isSelecting = desk.view === 'list' && selection.items.length > 0;
 
@@ -257,19 +258,15 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
       {(deskEdits.refused || edits.problem) && <Notice>{deskEdits.refused || edits.problem?.message}</Notice>}
       {!calendars.length && (
         <Empty>
-          <p>
-            {all.length
-              ? 'No calendar is on your desk. The directory has those of the house; or make one of your own.'
-              : 'There are no calendars yet. Make the first one, then write entries or bring in a file.'}
-          </p>
-          <MainButton onPress={() => setWork({ kind: 'calendar', calendar: null })}>New calendar</MainButton>
-          <Link to="/calendars/directory">Look what there is in the house</Link>
-          <Link to="/first-day">Be led through a first day, step by step</Link>
+          <p>{all.length ? t('noneInView') : t('noCalendars')}</p>
+          <MainButton onPress={() => setWork({ kind: 'calendar', calendar: null })}>
+            {t('newCalendar')}
+          </MainButton>
+          <Link to="/calendars/directory">{t('openDirectory')}</Link>
+          <Link to="/first-day">{t('openFirstDay')}</Link>
         </Empty>
       )}
-      {calendars.length > 0 && !shown.length && (
-        <Empty>All calendars are switched off. Switch one on above.</Empty>
-      )}
+      {calendars.length > 0 && !shown.length && <Empty>{t('allOff')}</Empty>}
       {isSelecting && (
         <BulkBar
           selected={selection.items.length}
@@ -300,7 +297,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
           {desk.view === 'month' && !beside && <Month {...view} month={partsOfDay(day).month} />}
           {desk.view === 'list' &&
             (loading ? (
-              <Loading what="Fetching entries" />
+              <Loading what={t('fetchingEntries')} />
             ) : (
               <List {...view} selected={selection.keys} onSelect={selection.select} />
             ))}
@@ -309,8 +306,7 @@ function Desk({ calendars: all }: { calendars: readonly Calendar[] }) {
       <Foot>
         {shown.length > 0 && (
           <span role="status">
-            {loading ? 'Fetching entries … ' : `${ordered.length} entries. `}
-            {clocks}
+            {loading ? t('fetchingEntriesNow') : t('entriesCount', { count: ordered.length })} {clocks}
           </span>
         )}
         {written && (

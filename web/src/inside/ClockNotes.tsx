@@ -1,8 +1,10 @@
 import { oddTimesOf, phasesFor, type Entry, type Occurrence } from '@zonal/core/entries';
-import { dayText, timeText, whenWords, zoneText } from '@zonal/core/forms';
+import { timeText, zoneText } from '@zonal/core/forms';
 import { DAY, wallAt, type ZoneName } from '@zonal/core/zones';
 import { Faded } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { t } from '../texts/inside';
+import { dayText, whenWords } from '../texts/formWords';
 
 interface ClockNotesProps {
   /** The entry as it would be stored. */
@@ -23,10 +25,11 @@ export function ClockNotes({ entry, date, readers, home, now }: ClockNotesProps)
         <Notice>
           {odd.map((o) => (
             <p key={o.end}>
-              The clocks change here: {whenWords(o.when)}{' '}
-              {o.meeting === 'never'
-                ? `does not exist in ${place(o.when)}. Everybody will see ${timeText(o.shown)} instead.`
-                : `occurs twice in ${place(o.when)}. The first of the two is taken, in every program alike.`}
+              {t(o.meeting === 'never' ? 'clockSkips' : 'clockTwice', {
+                when: whenWords(o.when),
+                zone: place(o.when),
+                shown: timeText(o.shown),
+              })}
             </p>
           ))}
         </Notice>
@@ -45,12 +48,14 @@ function Phases({ entry, zone, home, now }: { entry: Entry; zone: ZoneName; home
   if (phases.length < 2) return null;
   return (
     <Faded>
-      For readers in {zoneText(zone)} the time changes with the clocks:{' '}
-      {phases
-        .slice(0, 5)
-        .map((p) => `${timeText(p.time)} from ${dayText(p.first)} to ${dayText(p.last)}`)
-        .join('; ')}
-      . Today it is {timeText(wallAt(zone, now))} there.
+      {t('phasesFor', {
+        zone: zoneText(zone),
+        phases: phases
+          .slice(0, 5)
+          .map((p) => t('phase', { time: timeText(p.time), first: dayText(p.first), last: dayText(p.last) }))
+          .join('; '),
+        now: timeText(wallAt(zone, now)),
+      })}
     </Faded>
   );
 }

@@ -1,5 +1,5 @@
 import { driftsBetween } from '@zonal/core/entries';
-import { dayText, offsetText, zoneText } from '@zonal/core/forms';
+import { offsetText, zoneText } from '@zonal/core/forms';
 import { offsetAt, type ZoneName, dayAt } from '@zonal/core/zones';
 import styled from 'styled-components';
 import type { House } from '@zonal/core/api';
@@ -8,6 +8,8 @@ import { Faded } from '../ui/layout';
 import { Tick } from '../ui/Tick';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import type { Desk, Layer } from './deskSlice';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 const Box = styled.div`
   display: flex;
@@ -50,42 +52,40 @@ interface ClocksRowProps {
 export function ClocksRow({ desk, set, onLayer, home, house, spotName, now }: ClocksRowProps) {
   const words: Record<Layer, string> = {
     holidays: house?.country
-      ? `Public holidays, ${[house.country, house.region].filter(Boolean).join('-')}`
-      : 'Public holidays (choose the country under House)',
-    moon: 'Moon',
-    sun: spotName
-      ? `Sunrise and sunset, ${spotName}`
-      : 'Sunrise and sunset (needs a calendar with a home place)',
+      ? t('layerHolidays', { place: [house.country, house.region].filter(Boolean).join('-') })
+      : t('layerHolidaysNone'),
+    moon: t('layerMoon'),
+    sun: spotName ? t('layerSun', { place: spotName }) : t('layerSunNone'),
   };
   return (
-    <Box role="group" aria-label="Clocks and layers">
+    <Box role="group" aria-label={t('clocksAndLayers')}>
       <ZoneSelect
-        label="Look as a reader in"
+        label={t('readAs')}
         value={desk.readAs}
-        none="each calendar’s own zone"
+        none={t('ownZones')}
         onChange={(readAs) => set({ readAs })}
         bare
       />
       <ZoneSelect
-        label="Second zone"
+        label={t('secondZone')}
         value={desk.secondZone}
-        none="none"
+        none={t('noneWord')}
         onChange={(secondZone) => set({ secondZone })}
         bare
       />
       {(desk.view === 'week' || desk.view === 'month') && (
         <ChoiceStrip
-          label="Calendars"
+          label={t('calendars')}
           value={desk.sideBySide ? 'beside' : 'over'}
           options={[
-            { value: 'over', text: 'one over the other' },
-            { value: 'beside', text: 'side by side' },
+            { value: 'over', text: t('overEachOther') },
+            { value: 'beside', text: t('sideBySide') },
           ]}
           onChange={(way) => set({ sideBySide: way === 'beside' })}
         />
       )}
       <Layers>
-        <legend>Laid under the days</legend>
+        <legend>{t('underDays')}</legend>
         {(['holidays', 'moon', 'sun'] as const).map((layer) => (
           <Tick key={layer} isSelected={desk.layers.includes(layer)} onChange={() => onLayer(layer)}>
             {words[layer]}
@@ -104,6 +104,11 @@ function driftWords(zone: ZoneName, other: ZoneName, now: number): string {
   const apart = offsetAt(other, now) - offsetAt(zone, now);
   const hours = (ms: number) => offsetText(ms).replace('UTC', '') || '0:00';
   const drifts = driftsBetween(zone, other, { from: now, to: now + 366 * 86_400_000 });
-  const steps = drifts.map((d) => `${hours(d.distance)} h from ${dayText(dayAt(zone, d.at))}`);
-  return `${zoneText(other)} is ${hours(apart)} h from ${zoneText(zone)} now${steps.length ? `, ${steps.join(', ')}` : ', all year'}.`;
+  const steps = drifts.map((d) =>
+    t('driftStep', { hours: hours(d.distance), day: dayText(dayAt(zone, d.at)) }),
+  );
+  const values = { other: zoneText(other), hours: hours(apart), zone: zoneText(zone) };
+  return steps.length
+    ? t('driftWithSteps', { ...values, steps: steps.join(', ') })
+    : t('driftAllYear', values);
 }

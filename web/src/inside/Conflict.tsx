@@ -7,6 +7,7 @@ import { MainButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { disputeWords, type Dispute } from './mergeForms';
+import { t } from '../texts/inside';
 
 const Choices = styled(RadioGroup)`
   display: grid;
@@ -57,10 +58,7 @@ export function Conflict({ disputes, mine, theirs, onChoose }: ConflictProps) {
   return (
     <div ref={place}>
       <Notice>
-        <p>
-          Somebody else changed the same while you had this entry open. Everything that only one of you
-          changed is kept. Choose what to keep of the rest.
-        </p>
+        <p>{t('conflictHint')}</p>
         {disputes.map((dispute) => {
           const words = disputeWords(dispute, mine, theirs);
           return (
@@ -71,18 +69,18 @@ export function Conflict({ disputes, mine, theirs, onChoose }: ConflictProps) {
             >
               <Label>{words.about}</Label>
               <Radio value="mine">
-                <small>Yours</small>
+                <small>{t('yours')}</small>
                 {words.mine}
               </Radio>
               <Radio value="theirs">
-                <small>Theirs, saved now</small>
+                <small>{t('theirs')}</small>
                 {words.theirs}
               </Radio>
             </Choices>
           );
         })}
         <Row>
-          <MainButton onPress={() => onChoose([...chosen])}>Save these</MainButton>
+          <MainButton onPress={() => onChoose([...chosen])}>{t('saveThese')}</MainButton>
         </Row>
       </Notice>
     </div>

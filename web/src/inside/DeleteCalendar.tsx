@@ -5,6 +5,7 @@ import { Row, Stack } from '../ui/layout';
 import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
+import { t } from '../texts/inside';
 
 /** Says what deleting a calendar would hit, and then deletes it. */
 export function DeleteCalendar({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
@@ -14,39 +15,32 @@ export function DeleteCalendar({ calendar, onClose }: { calendar: Calendar; onCl
   const closing = impact?.windows.filter((w) => !w.left) ?? [];
   const keys = impact?.windows.flatMap((w) => w.keys) ?? [];
   return (
-    <Sheet title={`Delete ${calendar.name}`} onClose={onClose}>
+    <Sheet title={t('deleteNamed', { name: calendar.name })} onClose={onClose}>
       <Stack>
         {problem && <ProblemNotice problem={problem} />}
-        {!impact && !problem && <Loading what="Looking what this would hit" />}
+        {!impact && !problem && <Loading what={t('fetchingImpact')} />}
         {impact && (
           <>
             <p>
-              This deletes the calendar with its {impact.entryCount}{' '}
-              {impact.entryCount === 1 ? 'entry' : 'entries'}, for everybody.{' '}
-              <strong>It cannot be taken back.</strong> To keep the entries out of sight, put the calendar
-              away instead.
+              {t.rich('deleteHint', {
+                count: impact.entryCount,
+                strong: (text) => <strong>{text}</strong>,
+              })}
             </p>
             {impact.windows.length > 0 ? (
               <Notice>
-                <p>
-                  It is visible outside, in {impact.windows.length}{' '}
-                  {impact.windows.length === 1 ? 'window' : 'windows'} with {keys.length}{' '}
-                  {keys.length === 1 ? 'key' : 'keys'} handed out. Whoever follows one of these loses its
-                  entries:
-                </p>
+                <p>{t('deleteOutside', { windows: impact.windows.length, keys: keys.length })}</p>
                 <ul>
                   {impact.windows.map((w) => (
                     <li key={w.id}>
-                      <strong>{w.name}</strong>: {w.keys.join(', ') || 'no key'}.{' '}
-                      {w.left
-                        ? 'It goes on with its other calendars.'
-                        : 'It has no other calendar, so it is closed.'}
+                      <strong>{w.name}</strong>: {w.keys.join(', ') || t('noKey')}.{' '}
+                      {w.left ? t('windowGoesOn') : t('windowCloses')}
                     </li>
                   ))}
                 </ul>
               </Notice>
             ) : (
-              <p>No window shows it.</p>
+              <p>{t('noWindowShows')}</p>
             )}
             <Row>
               <OutsideButton
@@ -57,9 +51,11 @@ export function DeleteCalendar({ calendar, onClose }: { calendar: Calendar; onCl
                   })
                 }
               >
-                Delete “{calendar.name}”{closing.length > 0 && ` and close ${closing.length}`}
+                {closing.length > 0
+                  ? t('deleteAndClose', { name: calendar.name, count: closing.length })
+                  : t('deleteQuoted', { name: calendar.name })}
               </OutsideButton>
-              <Button onPress={onClose}>Keep it</Button>
+              <Button onPress={onClose}>{t('keepCalendar')}</Button>
             </Row>
           </>
         )}

@@ -1,4 +1,3 @@
-import { dayText, monthText } from '@zonal/core/forms';
 import { dayFromText, dayToText, type Day } from '@zonal/core/zones';
 import { ChevronLeft, ChevronRight, Clock, Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
 import { useState } from 'react';
@@ -11,6 +10,8 @@ import { ChoiceStrip, SelectOne } from '../ui/Choice';
 import { Row } from '../ui/layout';
 import type { DayRange } from './deskDays';
 import { WEEKS, type Desk, type DeskView } from './deskSlice';
+import { t } from '../texts/inside';
+import { dayText, monthText } from '../texts/formWords';
 
 const Bar = styled.div`
   display: flex;
@@ -55,8 +56,13 @@ const FoldButton = styled(Button)`
   }
 `;
 
-const VIEW_WORDS: Record<DeskView, string> = { lanes: 'Lanes', week: 'Week', month: 'Month', list: 'List' };
-const WEEK_WORDS = { 1: '1 week', 2: '2 weeks', 4: '4 weeks', 13: 'a quarter' } as const;
+const VIEW_WORDS: Record<DeskView, string> = {
+  lanes: t('lanes'),
+  week: t('week'),
+  month: t('month'),
+  list: t('list'),
+};
+const WEEK_WORDS = { 1: t('oneWeek'), 2: t('twoWeeks'), 4: t('fourWeeks'), 13: t('quarter') } as const;
 
 interface DeskBarProps {
   desk: Desk;
@@ -78,56 +84,58 @@ export function DeskBar({ desk, range, day, set, onGo, onStep, onToday, onView, 
   return (
     <Bar>
       <Row>
-        <h1 className="unseen">Calendars</h1>
-        <QuietButton aria-label="Earlier" onPress={() => onStep(-1)}>
+        <h1 className="unseen">{t('calendars')}</h1>
+        <QuietButton aria-label={t('earlier')} onPress={() => onStep(-1)}>
           <ChevronLeft aria-hidden="true" />
         </QuietButton>
-        <Button onPress={onToday}>Today</Button>
-        <QuietButton aria-label="Later" onPress={() => onStep(1)}>
+        <Button onPress={onToday}>{t('today')}</Button>
+        <QuietButton aria-label={t('later')} onPress={() => onStep(1)}>
           <ChevronRight aria-hidden="true" />
         </QuietButton>
         <strong>
-          {desk.view === 'month' ? monthText(from + 10) : `${dayText(from)} to ${dayText(to - 1)}`}
+          {desk.view === 'month'
+            ? monthText(from + 10)
+            : t('dayRange', { from: dayText(from), to: dayText(to - 1) })}
         </strong>
         <DateField
           hideLabel
-          label="Go to a day"
+          label={t('goToDay')}
           value={dayToText(day)}
           onChange={(text) => /^[12]\d{3}-/.test(text) && onGo(dayFromText(text))}
         />
       </Row>
       <FoldButton aria-expanded={isOpen} aria-controls="desk-controls" onPress={() => setIsOpen(!isOpen)}>
-        <SlidersHorizontal aria-hidden="true" /> View: {VIEW_WORDS[desk.view]}
+        <SlidersHorizontal aria-hidden="true" /> {t('viewNow', { view: VIEW_WORDS[desk.view] })}
       </FoldButton>
       <Folded id="desk-controls" {...(isOpen ? { 'data-open': '' } : {})}>
         <QuietButton
-          aria-label={undo ? `Undo: ${undo}` : 'Undo: nothing to take back'}
+          aria-label={undo ? t('undoStep', { step: undo }) : t('undoNothing')}
           isDisabled={!undo || edits.busy}
           onPress={() => void edits.undo()}
         >
           <Undo2 aria-hidden="true" />
         </QuietButton>
         <QuietButton
-          aria-label={redo ? `Redo: ${redo}` : 'Redo: nothing to do again'}
+          aria-label={redo ? t('redoStep', { step: redo }) : t('redoNothing')}
           isDisabled={!redo || edits.busy}
           onPress={() => void edits.redo()}
         >
           <Redo2 aria-hidden="true" />
         </QuietButton>
         <Toggle isSelected={desk.clocksOpen} onChange={(clocksOpen) => set({ clocksOpen })}>
-          <Clock aria-hidden="true" /> Clocks and layers
+          <Clock aria-hidden="true" /> {t('clocksAndLayers')}
         </Toggle>
         {(desk.view === 'lanes' || desk.view === 'list') && (
           <SelectOne
             hideLabel
-            label="Span"
+            label={t('span')}
             value={String(desk.weeks)}
             options={WEEKS.map((w) => ({ value: String(w), text: WEEK_WORDS[w] }))}
             onChange={(w) => set({ weeks: Number(w) as Desk['weeks'] })}
           />
         )}
         <ChoiceStrip
-          label="View"
+          label={t('view')}
           hideLabel
           value={desk.view}
           options={(['lanes', 'week', 'month', 'list'] as const).map((v) => ({

@@ -13,6 +13,7 @@ import { ProblemNotice } from '../ui/ProblemNotice';
 import { Plate } from '../ui/Plate';
 import { AskSheet } from './AskSheet';
 import { sightWords } from './sightWords';
+import { t } from '../texts/inside';
 
 const Lines = styled(NotedList)`
   > li {
@@ -34,7 +35,7 @@ export function DirectoryPage() {
   const { data: directory, error } = useDirectoryQuery(undefined, { refetchOnMountOrArgChange: true });
   const [text, setText] = useState('');
   const [asking, setAsking] = useState<DirectoryCalendar | null>(null);
-  if (!directory) return <Waiting what="Fetching the directory" error={error} />;
+  if (!directory) return <Waiting what={t('fetchingDirectory')} error={error} />;
   const sought = text.trim().toLowerCase();
   const found = directory.filter((c) =>
     [c.name, c.description, c.plate, ...c.publishers].some((t) => t.toLowerCase().includes(sought)),
@@ -42,22 +43,20 @@ export function DirectoryPage() {
   return (
     <ReadingPage>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h1>Directory of calendars</h1>
+        <h1>{t('directoryTitle')}</h1>
         <Row>
-          <Link to="/requests">Your requests</Link>
-          <Link to="/calendars">Back to the desk</Link>
+          <Link to="/requests">{t('yourRequests')}</Link>
+          <Link to="/calendars">{t('backToCalendars')}</Link>
         </Row>
       </Row>
       <Stack as="section" aria-labelledby="all">
         <Row style={{ justifyContent: 'space-between', alignItems: 'end' }}>
-          <h2 id="all">Calendars of the house that you may know of</h2>
-          <Field label="Find" value={text} onChange={setText} />
+          <h2 id="all">{t('directoryHint')}</h2>
+          <Field label={t('find')} value={text} onChange={setText} />
         </Row>
-        {!found.length && (
-          <Empty>{directory.length ? 'None of them fits what you look for.' : 'There are none yet.'}</Empty>
-        )}
+        {!found.length && <Empty>{directory.length ? t('directoryNotFound') : t('directoryEmpty')}</Empty>}
         {found.length > 0 && (
-          <Lines aria-label="Calendars of the house">
+          <Lines aria-label={t('directoryList')}>
             {found.map((calendar) => (
               <Line key={calendar.id} calendar={calendar} onAsk={() => setAsking(calendar)} />
             ))}
@@ -80,27 +79,29 @@ function Line({ calendar, onAsk }: { calendar: DirectoryCalendar; onAsk: () => v
         <strong>{name}</strong>
         {description && <small>{description}</small>}
         <small>
-          {publishers.length ? `Published by ${publishers.join(', ')}. ` : 'Nobody publishes it just now. '}
-          {sight === 'shut' ? 'You see nothing of it.' : sightWords(calendar)}
+          {publishers.length
+            ? t('publishedBy', { publishers: publishers.join(', ') })
+            : t('publishedByNobody')}
+          {sight === 'shut' ? t('seeNothing') : sightWords(calendar)}
         </small>
         {error && <ProblemNotice problem={problemOf(error)} />}
       </span>
       <Row>
         {more && (
           <Button
-            aria-label={`${sight === 'shut' ? 'Ask to see' : 'Ask for more of'} ${name}`}
+            aria-label={t(sight === 'shut' ? 'askToSeeNamed' : 'askForMoreNamed', { name })}
             onPress={onAsk}
           >
-            {sight === 'shut' ? 'Ask to see …' : 'Ask for more …'}
+            {sight === 'shut' ? t('askToSee') : t('askForMore')}
           </Button>
         )}
         {sight !== 'shut' && (
           <Button
             isDisabled={isLoading}
-            aria-label={onDesk ? `Take ${name} off the desk` : `Put ${name} on the desk`}
+            aria-label={onDesk ? t('hideNamed', { name }) : t('showNamed', { name })}
             onPress={() => void put({ id, onDesk: !onDesk })}
           >
-            {onDesk ? 'Take off the desk' : 'Put on the desk'}
+            {onDesk ? t('hideFromView') : t('showInView')}
           </Button>
         )}
       </Row>

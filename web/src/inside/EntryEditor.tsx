@@ -5,7 +5,7 @@ import { Copy, Trash2 } from 'lucide-react';
 import { useReducer, useState, type FormEvent } from 'react';
 import { useHouseQuery, useWindowsQuery } from '../api/zonalApi';
 import type { ApiProblem, Calendar, EntryInput } from '@zonal/core/api';
-import { adding, named, removing, replacing } from './changes';
+import { adding, named, removing, replacing, type EditLabel } from './changes';
 import { OutsideEffect } from '../rehearsal/OutsideEffect';
 import { useOutsideGate } from '../rehearsal/useOutsideGate';
 import type { Edit, Edits } from './useEdits';
@@ -32,6 +32,8 @@ import { RecurrenceFields } from './RecurrenceFields';
 import { ScopeStrip } from './ScopeSheet';
 import { TimeFields } from './TimeFields';
 import type { Written } from './writtenItem';
+import { t } from '../texts/inside';
+import { problemText } from '../texts/problemText';
 
 /** What comes of two people's changes, with what the other one saved, as an entry and as a form. */
 type Merge = MergedForm & { readonly theirs: Entry; readonly blank: EntryForm };
@@ -83,7 +85,7 @@ export function EntryEditor(props: EntryEditorProps) {
       return done;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      setProblem({ code: error.code, message: error.message, details: error.details });
+      setProblem({ code: error.code, message: problemText(error), details: error.details });
       return null;
     }
   };
@@ -126,7 +128,7 @@ export function EntryEditor(props: EntryEditorProps) {
   const writeNew = () =>
     attempt(() => {
       const entry = checkedEntry(inputOf(form, null), calendar.zone);
-      return named('Wrote', entry as Entry, [adding(calendarId, entry)]);
+      return named('labelWrote', entry as Entry, [adding(calendarId, entry)]);
     });
 
   /** The form as a change of `base`: the entry as it was opened, or as somebody else has left it. */
@@ -136,7 +138,7 @@ export function EntryEditor(props: EntryEditorProps) {
       const made = resultOf(said, base, at, scope);
       for (const e of made.kind === 'entry' ? [made.entry] : [made.before, made.from])
         checkedEntry(e, calendar.zone);
-      return named('Changed', { title: said.title }, changesOf(made, base, at, scope, calendar));
+      return named('labelChanged', { title: said.title }, changesOf(made, base, at, scope, calendar));
     });
 
   const submit = async (event: FormEvent) => {
@@ -155,7 +157,7 @@ export function EntryEditor(props: EntryEditorProps) {
   const restore = async (version: Entry) => {
     if (!before) return;
     const restored = { ...version, version: before.version };
-    const edit = named('Restored', version, [replacing(restored, before.calendarId)]);
+    const edit = named('labelRestored', version, [replacing(restored, before.calendarId)]);
     if (!(await gate.pass(edit.changes, places))) return;
     const answer = await edits.edit(edit);
     if (!('code' in answer)) return onClose();
@@ -165,7 +167,11 @@ export function EntryEditor(props: EntryEditorProps) {
 
   const remove = (entry: Entry) =>
     attempt(() =>
-      named(slot ? REMOVED_WORDS[scope] : 'Deleted', entry, removing({ entry, slot }, scope, calendar.zone)),
+      named(
+        slot ? REMOVAL_LABELS[scope] : 'labelDeleted',
+        entry,
+        removing({ entry, slot }, scope, calendar.zone),
+      ),
     );
 
   const zones = [...new Set([...readers, ...(windows ?? []).map((w) => w.hostZone)])];
@@ -178,7 +184,7 @@ export function EntryEditor(props: EntryEditorProps) {
 
   return (
     <Sheet
-      title={before ? before.title || 'Untitled entry' : 'New entry'}
+      title={before ? before.title || t('untitledEntry') : t('newEntry')}
       onClose={onClose}
       isChanged={isChanged}
     >
@@ -186,8 +192,7 @@ export function EntryEditor(props: EntryEditorProps) {
         <Stack>
           {isOvertaken && (
             <Notice>
-              Somebody else has just changed this entry ({changedFieldWords(before, current).join(', ')}).
-              Saving keeps their changes and yours.
+              {t('changedMeanwhile', { fields: changedFieldWords(before, current).join(', ') })}
             </Notice>
           )}
           {before && slot && (
@@ -199,7 +204,7 @@ export function EntryEditor(props: EntryEditorProps) {
           <EntryFields part="first" {...fields} />
           <Pair>
             <SelectOne
-              label="Calendar"
+              label={t('calendar')}
               value={calendarId}
               options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
               onChange={(id) => act({ type: 'moved', calendarId: id })}
@@ -229,10 +234,10 @@ export function EntryEditor(props: EntryEditorProps) {
           )}
           <Row>
             <MainButton type="submit" isDisabled={edits.busy || gate.looking || gate.waits}>
-              {before ? 'Save' : 'Write the entry'}
+              {t('save')}
             </MainButton>
-            <Button onPress={rehearse}>What changes outside</Button>
-            <Button onPress={onClose}>Leave without saving</Button>
+            <Button onPress={rehearse}>{t('outsideChanges')}</Button>
+            <Button onPress={onClose}>{t('discardChanges')}</Button>
             {before && (
               <Button
                 isDisabled={isChanged}
@@ -240,18 +245,18 @@ export function EntryEditor(props: EntryEditorProps) {
                   onDuplicate(calendarId, many && scope === 'this' ? { ...form, recurs: 'once' } : form)
                 }
               >
-                <Copy aria-hidden="true" /> Duplicate
+                <Copy aria-hidden="true" /> {t('duplicate')}
               </Button>
             )}
             {before && (
               <Button onPress={() => void send(remove(before), true)}>
-                <Trash2 aria-hidden="true" /> {slot ? REMOVAL_WORDS[scope] : 'Delete'}
+                <Trash2 aria-hidden="true" /> {slot ? REMOVAL_WORDS[scope] : t('delete')}
               </Button>
             )}
           </Row>
           {gate.view}
           {effect && !gate.view && (
-            <section aria-label="What changes outside">
+            <section aria-label={t('outsideChanges')}>
               <OutsideEffect {...effect} />
             </section>
           )}
@@ -270,16 +275,16 @@ export function EntryEditor(props: EntryEditorProps) {
 }
 
 const REMOVAL_WORDS: Record<Scope, string> = {
-  this: 'Skip this date',
-  onward: 'End the series before this date',
-  all: 'Delete all dates',
+  this: t('skipDate'),
+  onward: t('endSeries'),
+  all: t('deleteAllDates'),
 };
 
-const REMOVED_WORDS: Record<Scope, string> = {
-  this: 'Skipped a date of',
-  onward: 'Ended the series',
-  all: 'Deleted',
-};
+const REMOVAL_LABELS = {
+  this: 'labelSkipped',
+  onward: 'labelEnded',
+  all: 'labelDeleted',
+} as const satisfies Record<Scope, EditLabel>;
 
 interface ClocksProps {
   form: EntryForm;
@@ -318,9 +323,10 @@ function mineOf(form: EntryForm, entry: Entry, slot: When | null, scope: Scope):
 /** Says what belongs to an entry and is not in the form. */
 function keptWords(entry: Entry): string {
   const parts = [
-    entry.overrides.length && `${entry.overrides.length} dates changed by themselves`,
-    entry.recurrence?.exceptDates.length && `${entry.recurrence.exceptDates.length} dates left out`,
-    entry.kept.length && `${entry.kept.length} further properties of its file`,
+    entry.overrides.length && t('keptOverrides', { count: entry.overrides.length }),
+    entry.recurrence?.exceptDates.length &&
+      t('keptExceptions', { count: entry.recurrence.exceptDates.length }),
+    entry.kept.length && t('keptProperties', { count: entry.kept.length }),
   ].filter(Boolean);
-  return parts.length ? `Also kept with it: ${parts.join(', ')}.` : '';
+  return parts.length ? t('alsoKept', { parts: parts.join(', ') }) : '';
 }

@@ -1,13 +1,9 @@
 import {
   ENTRY_FIELDS,
   ENTRY_LIMITS,
-  HOLD_WORDS,
   KINDS,
-  KIND_WORDS,
   SHOWS,
-  SHOWS_WORDS,
   STATUSES,
-  statusWord,
   type Content,
   type Shape,
 } from '@zonal/core/entries';
@@ -22,6 +18,8 @@ import type { FieldErrors } from './fieldErrors';
 import type { FormContent } from './formContent';
 import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
 import { Term } from '../ui/Term';
+import { t } from '../texts/inside';
+import { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, fieldWord, statusWord } from '../texts/entryWords';
 
 /** What the fields of an entry are entered with. */
 export interface EntryFieldProps {
@@ -57,10 +55,10 @@ const BY_SHAPE: Readonly<Record<Shape, Entered<keyof Content> | null>> = {
   line: textEntered(LINE),
   text: textEntered({
     lines: true,
-    help: 'Plain text. Web addresses become links; lines that start with a dash become a list.',
+    help: t('descriptionHelp'),
   }),
   link: textEntered({ type: 'url', maxLength: ENTRY_LIMITS.linkLetters }),
-  labels: ({ label, ...props }) => textEntered({})({ ...props, label: `${label}, with commas between` }),
+  labels: ({ label, ...props }) => textEntered({})({ ...props, label: t('separatedByCommas', { label }) }),
   people: ({ form, set }) => <PeopleFields value={form.people} onChange={(people) => set({ people })} />,
   attachments: ({ form, set }) => (
     <AttachmentFields value={form.attachments} onChange={(attachments) => set({ attachments })} />
@@ -92,7 +90,7 @@ const OWN: { readonly [F in keyof Content]?: Entered<F> } = {
   ),
   shows: ({ form, set }) => (
     <SelectOne
-      label="Time counts as"
+      label={t('timeCountsAs')}
       value={form.shows}
       options={SHOWS.map((s) => ({ value: s, text: capital(SHOWS_WORDS[s]) }))}
       onChange={(shows) => set({ shows })}
@@ -147,9 +145,7 @@ export function EntryFields({ part, ...props }: EntryFieldProps & { part: Part }
   const fields = (Object.keys(WHERE) as (keyof Content)[]).filter((field) => WHERE[field] === part);
   return fields.map((field) => {
     const Entry = (OWN[field] ?? BY_SHAPE[ENTRY_FIELDS[field].shape]) as Entered<keyof Content>;
-    return (
-      <Fragment key={field}>{Entry({ ...props, field, label: capital(ENTRY_FIELDS[field].word) })}</Fragment>
-    );
+    return <Fragment key={field}>{Entry({ ...props, field, label: capital(fieldWord(field)) })}</Fragment>;
   });
 }
 
@@ -162,7 +158,7 @@ export function KindField({
 }: Pick<EntryFieldProps, 'form' | 'set' | 'isNew'> & { isDisabled: boolean }) {
   return (
     <SelectOne
-      label={capital(ENTRY_FIELDS.kind.word)}
+      label={capital(fieldWord('kind'))}
       value={form.kind}
       options={KINDS.map((k) => ({
         value: k,

@@ -3,15 +3,12 @@ import {
   CONTENT_FIELDS,
   EMPTY_CONTENT,
   capital,
-  fieldWord,
   wallOf,
   whenLike,
   type Content,
   type Entry,
   type When,
 } from '@zonal/core/entries';
-import { fieldText, spanWords } from '@zonal/core/forms';
-import { whoMay } from '@zonal/core/rights';
 import styled from 'styled-components';
 import { useState } from 'react';
 import { Button } from '../ui/Button';
@@ -20,6 +17,10 @@ import { Sheet } from '../ui/Sheet';
 import { AskSheet } from './AskSheet';
 import type { DateOf } from './entryEdit';
 import { sightWords } from './sightWords';
+import { t } from '../texts/inside';
+import { fieldWord } from '../texts/entryWords';
+import { fieldText, spanWords } from '../texts/formWords';
+import { whoMay } from '../texts/rightsWords';
 
 const Facts = styled.dl`
   display: grid;
@@ -57,14 +58,14 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
   );
   if (asking) return <AskSheet calendar={calendar} onClose={onClose} />;
   return (
-    <Sheet title={content.title || 'Untitled entry'} onClose={onClose}>
+    <Sheet title={content.title || t('untitledEntry')} onClose={onClose}>
       <Stack>
         <Facts>
-          <dt>When</dt>
+          <dt>{t('when')}</dt>
           <dd>
             {spanWords(moved ?? (date.slot ? { start: date.slot, end: endFrom(date.slot, entry) } : entry))}
           </dd>
-          <dt>Calendar</dt>
+          <dt>{t('calendar')}</dt>
           <dd>{calendar.name}</dd>
           {facts.map(([word, text]) => (
             <div key={word} style={{ display: 'contents' }}>
@@ -73,11 +74,9 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
             </div>
           ))}
         </Facts>
-        <Faded>
-          {sightWords(calendar)} To change it, ask {whoMay('write')}.
-        </Faded>
+        <Faded>{t('sightAndAsk', { sight: sightWords(calendar), who: whoMay('write') })}</Faded>
         <Row>
-          <Button onPress={() => setAsking(true)}>Ask for more …</Button>
+          <Button onPress={() => setAsking(true)}>{t('askForMore')}</Button>
         </Row>
       </Stack>
     </Sheet>

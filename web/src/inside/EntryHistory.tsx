@@ -10,6 +10,7 @@ import { Faded, NotedList, Row } from '../ui/layout';
 import { momentWords } from '../ui/timeWords';
 import { useNow } from '../ui/useNow';
 import { changedFieldWords } from './mergeForms';
+import { t } from '../texts/inside';
 
 const Line = styled(Row)`
   > span {
@@ -29,7 +30,7 @@ export function EntryHistory(props: EntryHistoryProps) {
   const [isOpen, setOpen] = useState(false);
   return (
     <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary>History</summary>
+      <summary>{t('history')}</summary>
       {isOpen && <Lines {...props} />}
     </details>
   );
@@ -38,20 +39,24 @@ export function EntryHistory(props: EntryHistoryProps) {
 function Lines({ entry, canRestore, onRestore }: EntryHistoryProps) {
   const { data, error } = useEntryHistoryQuery(entry.id);
   const now = useNow();
-  if (!data) return <Waiting what="Fetching the history" error={error} />;
+  if (!data) return <Waiting what={t('fetchingHistory')} error={error} />;
   const { lines } = data;
-  if (!lines.length) return <Faded as="p">Nobody has changed this entry in the last 60 days.</Faded>;
+  if (!lines.length) return <Faded as="p">{t('noHistory')}</Faded>;
   const oldest = lines.at(-1)!;
   const restore = (version: Entry | null, name: string) =>
     version && (
-      <Button isDisabled={!canRestore} aria-label={`Restore ${name}`} onPress={() => onRestore(version)}>
-        Restore
+      <Button
+        isDisabled={!canRestore}
+        aria-label={t('restoreVersion', { version: name })}
+        onPress={() => onRestore(version)}
+      >
+        {t('restore')}
       </Button>
     );
   return (
     <>
-      {!canRestore && <Faded as="p">Save or discard your changes before you restore a version.</Faded>}
-      <NotedList aria-label="History">
+      {!canRestore && <Faded as="p">{t('saveFirst')}</Faded>}
+      <NotedList aria-label={t('history')}>
         {lines.map((line, place) => {
           const at = momentWords(line.at, now);
           const isCurrent = place === 0 && !line.takenBackAt;
@@ -60,10 +65,12 @@ function Lines({ entry, canRestore, onRestore }: EntryHistoryProps) {
               <Line>
                 <span>
                   <strong>{at}</strong>, {line.by}: {whatWords(line)}
-                  {line.takenBackAt && <small>Taken back: {momentWords(line.takenBackAt, now)}</small>}
+                  {line.takenBackAt && (
+                    <small>{t('undoneAt', { time: momentWords(line.takenBackAt, now) })}</small>
+                  )}
                   <Outside line={line} now={now} />
                 </span>
-                {!isCurrent && restore(line.after, `the version of ${at}`)}
+                {!isCurrent && restore(line.after, t('versionOf', { time: at }))}
               </Line>
             </li>
           );
@@ -71,8 +78,8 @@ function Lines({ entry, canRestore, onRestore }: EntryHistoryProps) {
         {oldest.before && (
           <li>
             <Line>
-              <span>As it was before {momentWords(oldest.at, now)}</span>
-              {restore(oldest.before, `the version before ${momentWords(oldest.at, now)}`)}
+              <span>{t('versionBefore', { time: momentWords(oldest.at, now) })}</span>
+              {restore(oldest.before, t('theVersionBefore', { time: momentWords(oldest.at, now) }))}
             </Line>
           </li>
         )}
@@ -83,24 +90,28 @@ function Lines({ entry, canRestore, onRestore }: EntryHistoryProps) {
 
 /** Returns what an edit did to the entry, in words. */
 function whatWords({ before, after }: EntryHistoryLine): string {
-  if (!before) return 'wrote it';
-  if (!after) return 'deleted it';
+  if (!before) return t('createdIt');
+  if (!after) return t('deletedIt');
   const fields = changedFieldWords(before, after);
-  if (before.calendarId !== after.calendarId) fields.unshift('calendar');
-  return fields.length ? `changed ${fields.join(', ')}` : 'saved it without changing a field';
+  if (before.calendarId !== after.calendarId) fields.unshift(t('calendarWord'));
+  return fields.length ? t('changedFields', { fields: fields.join(', ') }) : t('changedNothing');
 }
 
 function Outside({ line: { outside }, now }: { readonly line: EntryHistoryLine; readonly now: number }) {
   if (!outside) return null;
-  if (!outside.length) return <small>Not visible by itself in any window.</small>;
+  if (!outside.length) return <small>{t('notVisible')}</small>;
   return (
     <small>
-      Visible outside:{' '}
+      {t('visibleOutside')}
       {outside.map(({ windowId, windowName, revision, at }, place) => (
         <span key={`${windowId} ${revision}`}>
           {place > 0 && ', '}
-          <Link to={`/windows/${windowId}/ledger`}>{windowName}</Link>, revision {revision} (
-          {momentWords(at, now)})
+          {t.rich('visibleIn', {
+            window: windowName,
+            revision,
+            time: momentWords(at, now),
+            link: (text) => <Link to={`/windows/${windowId}/ledger`}>{text}</Link>,
+          })}
         </span>
       ))}
     </small>

@@ -9,18 +9,19 @@ import { Sheet } from '../ui/Sheet';
 import type { DeskItem } from './deskDays';
 import { useFiles } from './import/useFiles';
 import type { FileForm } from './import/fileTypes';
+import { t } from '../texts/inside';
 
 const FORMS: readonly { value: FileForm; text: string; help: string }[] = [
   {
     value: 'ics',
-    text: 'iCalendar (.ics)',
-    help: 'Everything, for any calendar program. It can be imported here again without loss.',
+    text: t('formIcs'),
+    help: t('formIcsSay'),
   },
-  { value: 'json', text: 'jCal (.json)', help: 'The same as iCalendar, for programs that read JSON.' },
+  { value: 'json', text: t('formJcal'), help: t('formJcalSay') },
   {
     value: 'csv',
-    text: 'Table (.csv)',
-    help: 'One row an entry, for spreadsheets. Dates left out of a series are not in it.',
+    text: t('formCsv'),
+    help: t('formCsvSay'),
   },
 ];
 
@@ -39,7 +40,7 @@ export function ExportSheet({ calendars, items, onClose }: ExportSheetProps) {
   const calendar = calendars.find((c) => c.id === what);
 
   const take = () => {
-    const name = calendar?.name ?? 'Selection';
+    const name = calendar?.name ?? t('selection');
     const zone = calendar?.zone ?? calendars[0]!.zone;
     files.take(
       { form, name, zone, now: Date.now(), ...(calendar ? { calendarId: calendar.id } : { entries }) },
@@ -48,24 +49,24 @@ export function ExportSheet({ calendars, items, onClose }: ExportSheetProps) {
   };
 
   return (
-    <Sheet title="Take entries out as a file" onClose={onClose}>
+    <Sheet title={t('exportTitle')} onClose={onClose}>
       <Stack>
-        <Notice>
-          The file holds everything that is known inside: descriptions, people, joining links and what is held
-          back. It is for you and your colleagues. What outsiders get stands under Windows.
-        </Notice>
+        <Notice>{t('exportHint')}</Notice>
         <SelectOne
-          label="What"
+          label={t('exportWhat')}
           value={what}
           options={[
-            { value: 'shown', text: `The ${entries.length} entries that are shown now` },
-            ...calendars.map((c) => ({ value: c.id, text: `All of ${c.name} (${c.entryCount})` })),
+            { value: 'shown', text: t('exportShown', { count: entries.length }) },
+            ...calendars.map((c) => ({
+              value: c.id,
+              text: t('exportAll', { name: c.name, count: c.entryCount }),
+            })),
           ]}
           onChange={setWhat}
         />
         <div>
           <ChoiceStrip
-            label="Form"
+            label={t('exportForm')}
             value={form}
             options={FORMS.map(({ value, text }) => ({ value, text }))}
             onChange={setForm}
@@ -73,12 +74,12 @@ export function ExportSheet({ calendars, items, onClose }: ExportSheetProps) {
           <Faded>{FORMS.find((f) => f.value === form)!.help}</Faded>
         </div>
         {files.problem && <Notice>{files.problem}</Notice>}
-        {files.state.step === 'taken' && <p role="status">{files.state.name} was written.</p>}
+        {files.state.step === 'taken' && <p role="status">{t('exported', { name: files.state.name })}</p>}
         <MainButton
           isDisabled={files.state.step === 'working' || (!calendar && !entries.length)}
           onPress={take}
         >
-          Write the file
+          {t('exportNow')}
         </MainButton>
       </Stack>
     </Sheet>

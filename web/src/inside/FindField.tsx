@@ -1,5 +1,4 @@
 import { FIND_IN, wallOf, type Entry, type FindIn } from '@zonal/core/entries';
-import { dayText } from '@zonal/core/forms';
 import { dayOfWall, type Day } from '@zonal/core/zones';
 import { Search, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -10,6 +9,8 @@ import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Hanging } from '../ui/Hanging';
 import { Faded } from '../ui/layout';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 const Box = styled.search`
   position: relative;
@@ -47,10 +48,10 @@ const Found = styled.div`
 `;
 
 const WHERE: Record<FindIn, string> = {
-  text: 'in everything',
-  label: 'in labels',
-  person: 'in people',
-  property: 'in properties',
+  text: t('findInAll'),
+  label: t('findInLabels'),
+  person: t('findInPeople'),
+  property: t('findInProperties'),
 };
 
 interface FindFieldProps {
@@ -73,30 +74,24 @@ export function FindField({ query, onChange, here, onGo }: FindFieldProps) {
   const { data } = useFindQuery({ text: asked, in: where }, { skip: !asked.trim() });
   return (
     <Box>
-      <Field
-        hideLabel
-        label="Find"
-        value={text}
-        onChange={setText}
-        placeholder="Find words, labels, names …"
-      />
+      <Field hideLabel label={t('find')} value={text} onChange={setText} placeholder={t('findHint')} />
       {!text && <Search aria-hidden="true" />}
       {text && (
         <Results $side="right">
           <Found>
             <SelectOne
               hideLabel
-              label="Look"
+              label={t('findWhere')}
               value={where}
               options={FIND_IN.map((f) => ({ value: f, text: WHERE[f] }))}
               onChange={(next) => onChange({ text, in: next })}
             />
             <Faded role="status">
               {asked.trim() &&
-                `${here} on these days; ${data ? data.total : '…'} ${data?.total === 1 ? 'entry' : 'entries'} in all.`}
+                (data ? t('foundCount', { here, total: data.total }) : t('findingCount', { here }))}
             </Faded>
             <QuietButton
-              aria-label="Clear the search"
+              aria-label={t('clearSearch')}
               onPress={() => {
                 setText('');
                 onChange({ text: '', in: where });
@@ -116,7 +111,7 @@ function Hit({ entry, onGo }: { entry: Entry; onGo: (day: Day) => void }) {
   const day = dayOfWall(wallOf(entry.start));
   return (
     <Button onPress={() => onGo(day)}>
-      {entry.title.slice(0, 40) || 'Untitled'}, {dayText(day)}
+      {entry.title.slice(0, 40) || t('untitled')}, {dayText(day)}
     </Button>
   );
 }

@@ -1,10 +1,11 @@
 import type { Label } from '@zonal/core/api';
-import { HOLD_WORDS } from '@zonal/core/entries';
 import type { LabelHold } from '@zonal/core/glass';
 import { X } from 'lucide-react';
 import { QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { Row, Stack } from '../ui/layout';
+import { t } from '../texts/labels';
+import { HOLD_WORDS } from '../texts/entryWords';
 
 interface LabelHoldsProps {
   labels: readonly Label[];
@@ -20,13 +21,13 @@ export function LabelHolds({ labels, value, onChange }: LabelHoldsProps) {
         <Row key={h.label} style={{ flexWrap: 'nowrap' }}>
           <strong>{h.label}</strong>
           <SelectOne
-            label={`What “${h.label}” does`}
+            label={t('holdOfLabel', { label: h.label })}
             value={h.hold}
             options={(['frost', 'keep-in'] as const).map((o) => ({ value: o, text: HOLD_WORDS[o].word }))}
             onChange={(hold) => onChange(value.map((x, k) => (k === i ? { ...x, hold } : x)))}
           />
           <QuietButton
-            aria-label={`Let “${h.label}” go`}
+            aria-label={t('removeLabelHold', { label: h.label })}
             onPress={() => onChange(value.filter((_, k) => k !== i))}
           >
             <X aria-hidden="true" />
@@ -34,10 +35,10 @@ export function LabelHolds({ labels, value, onChange }: LabelHoldsProps) {
         </Row>
       ))}
       <SelectOne
-        label="Add a label"
+        label={t('addLabel')}
         value=""
         options={[
-          { value: '', text: 'choose one' },
+          { value: '', text: t('chooseOne') },
           ...labels
             .filter((l) => !value.some((h) => h.label === l.name))
             .map((l) => ({ value: l.name, text: `${l.name} (${l.count})` })),

@@ -1,9 +1,10 @@
 import type { Calendar } from '@zonal/core/api';
-import { dayText } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import { TextButton } from '../ui/Button';
 import type { DayRange, DeskItem } from './deskDays';
 import { firstItemOf, isOutOfDays, type Written } from './writtenItem';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 interface OutOfSightProps {
   readonly written: Written;
@@ -26,9 +27,12 @@ export function OutOfSight({ written, calendars, hidden, range, readAs, onShow }
   if (!item) return null;
   return (
     <span role="status">
-      “{item.one.content.title || 'Untitled entry'}” is on {dayText(item.firstDay)}
-      {isHidden && ` in ${calendar.name}, which is switched off`}.{' '}
-      <TextButton onPress={() => onShow(item)}>Show it</TextButton>
+      {t.rich(isHidden ? 'outOfSightHidden' : 'outOfSight', {
+        title: item.one.content.title || t('untitledEntry'),
+        day: dayText(item.firstDay),
+        calendar: calendar.name,
+        show: (text) => <TextButton onPress={() => onShow(item)}>{text}</TextButton>,
+      })}
     </span>
   );
 }

@@ -7,6 +7,7 @@ import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
+import { t } from '../texts/inside';
 
 const Line = styled.div`
   display: grid;
@@ -46,16 +47,16 @@ const without = <T,>(all: readonly T[], at: number) => all.filter((_, i) => i !=
 export function PeopleFields({ value, onChange }: ListProps<Person>) {
   return (
     <Group>
-      <legend>People and groups</legend>
+      <legend>{t('peopleAndGroups')}</legend>
       {value.map((p, i) => (
         <Line key={i}>
           <Field
-            label={`Name ${i + 1}`}
+            label={t('personName', { number: i + 1 })}
             value={p.name}
             onChange={(name) => onChange(changed(value, i, { name }))}
           />
           <Field
-            label={`Mail address ${i + 1}`}
+            label={t('personMail', { number: i + 1 })}
             type="email"
             value={p.address}
             onChange={(address) => onChange(changed(value, i, { address }))}
@@ -67,10 +68,10 @@ export function PeopleFields({ value, onChange }: ListProps<Person>) {
               onChange(value.map((one, n) => (n === i ? { ...rest, ...(group ? { group } : {}) } : one)));
             }}
           >
-            a group
+            {t('isGroup')}
           </Tick>
           <QuietButton
-            aria-label={`Take ${p.name || 'this person'} out`}
+            aria-label={t('remove', { name: p.name || t('thisPerson') })}
             onPress={() => onChange(without(value, i))}
           >
             <X aria-hidden="true" />
@@ -78,7 +79,7 @@ export function PeopleFields({ value, onChange }: ListProps<Person>) {
         </Line>
       ))}
       <Button onPress={() => onChange([...value, { name: '', address: '' }])}>
-        <Plus aria-hidden="true" /> Add a person or group
+        <Plus aria-hidden="true" /> {t('addPerson')}
       </Button>
     </Group>
   );
@@ -88,23 +89,23 @@ export function PeopleFields({ value, onChange }: ListProps<Person>) {
 export function AttachmentFields({ value, onChange }: ListProps<Attachment>) {
   return (
     <Group>
-      <legend>Attachments, as links</legend>
+      <legend>{t('attachments')}</legend>
       {value.map((a, i) => (
         <Line key={i}>
           <Field
-            label={`Attachment ${i + 1}`}
+            label={t('attachment', { number: i + 1 })}
             value={a.name}
             onChange={(name) => onChange(changed(value, i, { name }))}
           />
           <Field
-            label={`Its link ${i + 1}`}
+            label={t('attachmentLink', { number: i + 1 })}
             type="url"
             value={a.href}
             onChange={(href) => onChange(changed(value, i, { href }))}
           />
           <span />
           <QuietButton
-            aria-label={`Take ${a.name || 'this link'} out`}
+            aria-label={t('remove', { name: a.name || t('thisLink') })}
             onPress={() => onChange(without(value, i))}
           >
             <X aria-hidden="true" />
@@ -112,7 +113,7 @@ export function AttachmentFields({ value, onChange }: ListProps<Attachment>) {
         </Line>
       ))}
       <Button onPress={() => onChange([...value, { name: '', href: '' }])}>
-        <Plus aria-hidden="true" /> Add a link
+        <Plus aria-hidden="true" /> {t('addLink')}
       </Button>
     </Group>
   );
@@ -140,7 +141,7 @@ export function PropertyFields({ definitions, value, onChange }: PropertyFieldsP
               label={name}
               value={valueOf(name)}
               options={[
-                { value: '', text: 'not said' },
+                { value: '', text: t('notSet') },
                 ...[...new Set([...choices, ...(valueOf(name) ? [valueOf(name)] : [])])].map((c) => ({
                   value: c,
                   text: c,
@@ -163,13 +164,13 @@ export function PropertyFields({ definitions, value, onChange }: PropertyFieldsP
         {others.map((p) => (
           <Field
             key={p.name}
-            label={`${p.name} (not defined in the house)`}
+            label={t('notDefined', { name: p.name })}
             value={p.value}
             onChange={(text) => set(p.name, text)}
           />
         ))}
       </Pair>
-      {!definitions.length && <Faded>Properties of all entries are defined under House.</Faded>}
+      {!definitions.length && <Faded>{t('propertiesHint')}</Faded>}
     </Stack>
   );
 }

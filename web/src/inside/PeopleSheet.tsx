@@ -1,7 +1,7 @@
 import type { Calendar, CalendarPeople, CalendarPeopleInput } from '@zonal/core/api';
 import { GLASSES, READ_THROUGH } from '@zonal/core/glass';
-import { PROBLEMS } from '@zonal/core/problems';
-import { STANDINGS, standingWords } from '@zonal/core/rights';
+import { sentence } from '@zonal/core/problems';
+import { STANDINGS } from '@zonal/core/rights';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -25,6 +25,9 @@ import { useChanged, useUnsaved } from '../ui/Unsaved';
 import { Tick } from '../ui/Tick';
 import { LabelHolds } from './LabelHolds';
 import { SightPreview } from './SightPreview';
+import { t } from '../texts/inside';
+import { STANDING_NAMES, standingWords } from '../texts/rightsWords';
+import { LANGUAGE } from '../texts/language';
 
 const List = styled(NotedList)`
   > li {
@@ -42,9 +45,9 @@ const List = styled(NotedList)`
 export function PeopleSheet({ calendar, onClose }: { calendar: Calendar; onClose: () => void }) {
   const { data, error } = useCalendarPeopleQuery(calendar.id);
   return (
-    <Sheet title={`People of ${calendar.name}`} onClose={onClose} wide>
+    <Sheet title={t('peopleOf', { name: calendar.name })} onClose={onClose} wide>
       {error && <ProblemNotice problem={problemOf(error)} />}
-      {!data && !error && <Loading what="Fetching its people" />}
+      {!data && !error && <Loading what={t('fetchingPeople')} />}
       {data && <Writing calendar={calendar} kept={data} onClose={onClose} />}
     </Sheet>
   );
@@ -92,12 +95,8 @@ function Writing({
   };
   return (
     <Stack>
-      <p>
-        What is said here acts at once, on open pages too. Stewards of the house may do everything and need
-        not be named. Publishers show it outside and say who sees it; editors write entries; readers look
-        through a glass.
-      </p>
-      <List aria-label="People">
+      <p>{t('peopleHint')}</p>
+      <List aria-label={t('people')}>
         {draft.people.map(({ userId, standing, glass }) => {
           const name = nameOf(userId);
           const before = kept.people.find((p) => p.userId === userId);
@@ -105,13 +104,13 @@ function Writing({
             <li key={userId}>
               <span>
                 {name}
-                <small>{before ? sinceWords(before) : 'not kept yet'}</small>
+                <small>{before ? sinceWords(before) : t('notSavedYet')}</small>
               </span>
               <SelectOne
                 hideLabel
-                label={`What ${name} is`}
+                label={t('roleOf', { name })}
                 value={standing}
-                options={STANDINGS.map((s) => ({ value: s, text: s }))}
+                options={STANDINGS.map((s) => ({ value: s, text: STANDING_NAMES[s] }))}
                 onChange={(next) =>
                   change(userId, { standing: next, glass: next === 'reader' ? (glass ?? 'frosted') : null })
                 }
@@ -119,16 +118,16 @@ function Writing({
               {standing === 'reader' ? (
                 <SelectOne
                   hideLabel
-                  label={`Glass of ${name}`}
+                  label={t('glassOf', { name })}
                   value={glass ?? 'frosted'}
                   options={READ_THROUGH.map((g) => ({ value: g, text: glassText(g) }))}
                   onChange={(next) => change(userId, { glass: next })}
                 />
               ) : (
-                <Faded>sees everything</Faded>
+                <Faded>{t('seesEverything')}</Faded>
               )}
               <QuietButton
-                aria-label={`Remove ${name}`}
+                aria-label={t('remove', { name })}
                 onPress={() => set({ people: draft.people.filter((p) => p.userId !== userId) })}
               >
                 <X aria-hidden="true" />
@@ -139,17 +138,20 @@ function Writing({
       </List>
       {kept.invited.length > 0 && (
         <Faded>
-          Invited, and not here yet: {kept.invited.map((i) => `${i.email} as ${standingWords(i)}`).join('; ')}
-          .
+          {t('invitedWaiting', {
+            people: kept.invited
+              .map((i) => t('invitedAs', { email: i.email, role: standingWords(i) }))
+              .join('; '),
+          })}
         </Faded>
       )}
-      {!publishers && <Notice>{PROBLEMS['publisher-missing'].say}</Notice>}
+      {!publishers && <Notice>{sentence('publisher-missing', {}, LANGUAGE)}</Notice>}
       {others.length > 0 && (
         <SelectOne
-          label="Add somebody of the house"
+          label={t('addColleague')}
           value=""
           options={[
-            { value: '', text: 'Choose …' },
+            { value: '', text: t('choose') },
             ...others.map((a) => ({ value: a.id, text: `${a.name}, ${a.email}` })),
           ]}
           onChange={(userId) =>
@@ -158,7 +160,7 @@ function Writing({
         />
       )}
       <SelectOne
-        label="Everybody else in the house sees"
+        label={t('everybodyElse')}
         value={draft.houseGlass}
         options={GLASSES.map((g) => ({ value: g, text: glassText(g) }))}
         onChange={(houseGlass) => set({ houseGlass })}
@@ -168,22 +170,17 @@ function Writing({
         isDisabled={draft.houseGlass !== 'shut'}
         onChange={(known) => set({ known })}
       >
-        Everybody in the house may know of it
-        <small>
-          The directory tells its name, what it is for and who publishes it, so that colleagues can ask to see
-          it. Of what stands in it that says nothing.
-        </small>
+        {t('listInDirectory')}
+        <small>{t('listInDirectoryHint')}</small>
       </Tick>
       <details open={draft.labelHolds.length > 0}>
-        <summary>
-          Labels that hold entries back from readers and the house ({draft.labelHolds.length})
-        </summary>
+        <summary>{t('labelHolds', { count: draft.labelHolds.length })}</summary>
         <LabelHolds labels={labels} value={draft.labelHolds} onChange={(labelHolds) => set({ labelHolds })} />
       </details>
       <SightPreview calendar={calendar} people={draft} nameOf={nameOf} />
       {current && (
         <Overtaken
-          what="calendar’s people"
+          what={t('calendarPeople')}
           onMine={() => {
             set({ version: current.version });
             saving.reset();
@@ -197,14 +194,14 @@ function Writing({
       {problem && !current && <ProblemNotice problem={problem} />}
       <Row>
         <MainButton isDisabled={saving.isLoading || !publishers} onPress={() => void submit()}>
-          Keep it so
+          {t('save')}
         </MainButton>
-        <Button onPress={onClose}>Leave without saving</Button>
+        <Button onPress={onClose}>{t('discardChanges')}</Button>
       </Row>
     </Stack>
   );
 }
 
 function sinceWords({ since, by }: CalendarPeople['people'][number]): string {
-  return `since ${dayOf(since)}${by ? `, by ${by}` : ''}`;
+  return by ? t('sinceDayBy', { day: dayOf(since), by }) : t('sinceDay', { day: dayOf(since) });
 }

@@ -8,6 +8,7 @@ import { Button, MainButton, QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Named } from '../ui/Named';
 import { Plate } from '../ui/Plate';
+import { t } from '../texts/inside';
 
 const Bar = styled.div`
   display: grid;
@@ -81,11 +82,11 @@ export function PlateBar(props: PlateBarProps) {
   const [away, setAway] = useState(false);
   return (
     <Bar>
-      <Row role="group" aria-label="Calendars shown">
+      <Row role="group" aria-label={t('calendarsShown')}>
         {calendars.map((c) => (
           <Named key={c.id} name={c.name}>
             <Switch
-              aria-label={`Show ${c.name}`}
+              aria-label={t('showCalendar', { name: c.name })}
               isSelected={!hidden.includes(c.id)}
               onChange={() => props.onSwitch(c.id)}
             >
@@ -93,15 +94,15 @@ export function PlateBar(props: PlateBarProps) {
             </Switch>
           </Named>
         ))}
-        <Named name="New calendar">
-          <QuietButton aria-label="New calendar" onPress={() => props.onCalendar(null)}>
+        <Named name={t('newCalendar')}>
+          <QuietButton aria-label={t('newCalendar')} onPress={() => props.onCalendar(null)}>
             <CalendarPlus aria-hidden="true" />
           </QuietButton>
         </Named>
-        <Link to="/calendars/directory">Directory</Link>
+        <Link to="/calendars/directory">{t('directory')}</Link>
         {archived.length > 0 && (
           <QuietButton aria-expanded={away} onPress={() => setAway(!away)}>
-            <Archive aria-hidden="true" /> {archived.length} put away
+            <Archive aria-hidden="true" /> {t('putAwayCount', { count: archived.length })}
           </QuietButton>
         )}
         {away &&
@@ -113,24 +114,24 @@ export function PlateBar(props: PlateBarProps) {
       </Row>
       <Narrow>
         <Button aria-expanded={props.tools} onPress={() => props.onTools(!props.tools)}>
-          {props.tools ? 'Fewer tools' : 'Write, find, files'}
+          {props.tools ? t('fewerTools') : t('moreTools')}
         </Button>
       </Narrow>
       <Tools $open={props.tools}>
         {props.fields}
         <Row style={{ flexWrap: 'nowrap' }}>
-          <Named name="Import a file">
-            <QuietButton aria-label="Import a file" onPress={props.onImport}>
+          <Named name={t('importFile')}>
+            <QuietButton aria-label={t('importFile')} onPress={props.onImport}>
               <FileInput aria-hidden="true" />
             </QuietButton>
           </Named>
-          <Named name="Take out as a file">
-            <QuietButton aria-label="Take out" isDisabled={!calendars.length} onPress={props.onExport}>
+          <Named name={t('exportToFile')}>
+            <QuietButton aria-label={t('exportFile')} isDisabled={!calendars.length} onPress={props.onExport}>
               <FileOutput aria-hidden="true" />
             </QuietButton>
           </Named>
           <MainButton isDisabled={!props.canWrite} onPress={props.onWrite}>
-            <Plus aria-hidden="true" /> Write an entry
+            <Plus aria-hidden="true" /> {t('newEntry')}
           </MainButton>
         </Row>
       </Tools>

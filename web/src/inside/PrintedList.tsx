@@ -1,9 +1,10 @@
 import type { Calendar } from '@zonal/core/api';
-import { dayText } from '@zonal/core/forms';
 import styled from 'styled-components';
 import type { DayRange, DeskItem } from './deskDays';
 import { timeOf } from './views/marks';
 import { marksOf } from './views/List';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 const Sheet = styled.section`
   display: none;
@@ -48,17 +49,19 @@ interface PrintedListProps {
 export function PrintedList({ calendars, items, range, clocks }: PrintedListProps) {
   const calendarOf = new Map(calendars.map((c) => [c.id, c]));
   return (
-    <Sheet aria-label="Printed list">
-      <h1>
-        {dayText(range.from)} to {dayText(range.to - 1)}
-      </h1>
+    <Sheet aria-label={t('printedList')}>
+      <h1>{t('dayRange', { from: dayText(range.from), to: dayText(range.to - 1) })}</h1>
       <p>
-        {calendars.map((c) => `${c.plate} ${c.name}`).join(', ')}. {items.length} entries. {clocks}
+        {t('printedHead', {
+          calendars: calendars.map((c) => `${c.plate} ${c.name}`).join(', '),
+          count: items.length,
+          clocks,
+        })}
       </p>
       <table>
         <thead>
           <tr>
-            {['Day', 'Time', 'Calendar', 'Entry', 'Place', 'Notes'].map((heading) => (
+            {[t('day'), t('time'), t('calendar'), t('entry'), t('place'), t('notes')].map((heading) => (
               <th scope="col" key={heading}>
                 {heading}
               </th>
@@ -74,7 +77,7 @@ export function PrintedList({ calendars, items, range, clocks }: PrintedListProp
                 <td>{timeOf(item)}</td>
                 <td>{calendar.plate}</td>
                 <td>
-                  <strong>{item.one.content.title || 'Untitled'}</strong>
+                  <strong>{item.one.content.title || t('untitled')}</strong>
                 </td>
                 <td>{item.one.content.place}</td>
                 <td>{marksOf(item, calendar.zone)}</td>

@@ -6,7 +6,6 @@ import {
   type QuickLine as Line,
   type When,
 } from '@zonal/core/entries';
-import { dayText } from '@zonal/core/forms';
 import { DAY, dayAt } from '@zonal/core/zones';
 import { useState, type FormEvent } from 'react';
 import styled from 'styled-components';
@@ -22,6 +21,8 @@ import { Field } from '../ui/Field';
 import { Hanging } from '../ui/Hanging';
 import { Faded, Row } from '../ui/layout';
 import { useNow } from '../ui/useNow';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 const Form = styled.form`
   position: relative;
@@ -53,14 +54,14 @@ export function QuickLine({
     event.preventDefault();
     if (!line) return;
     const entry = entryOf(line, calendar.zone);
-    const edit = named('Wrote', entry as Entry, [adding(calendar.id, entry)]);
+    const edit = named('labelWrote', entry as Entry, [adding(calendar.id, entry)]);
     if (!(await gate.pass(edit.changes, [calendar.id]))) return;
     const answer = await edits.edit(edit);
     if ('code' in answer) return;
     gate.forget();
     const [written] = answer.entries;
     if (written) onWritten(written);
-    edits.say(`Written into ${calendar.name}: ${words(line)}.`);
+    edits.say(t('addedTo', { calendar: calendar.name, words: words(line) }));
     setText('');
   };
 
@@ -68,15 +69,15 @@ export function QuickLine({
     <Form onSubmit={(event) => void submit(event)}>
       <SelectOne
         hideLabel
-        label="Into"
+        label={t('quickInto')}
         value={calendar.id}
         options={calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` }))}
         onChange={(lastCalendarId) => void dispatch(deskSet({ lastCalendarId }))}
       />
       <Field
         hideLabel
-        label="Quick line"
-        placeholder="Quick line: Fri 14:00-15:30 Lock inspection @ North gate #works"
+        label={t('quickLine')}
+        placeholder={t('quickLineHint')}
         value={text}
         onChange={(next) => {
           setText(next);
@@ -87,13 +88,13 @@ export function QuickLine({
         <Hanging>
           <Row>
             <Faded as="p" role="status">
-              {line ? `Understood, into ${calendar.name}: ${words(line)}.` : 'A title is missing still.'}
+              {line ? t('understood', { calendar: calendar.name, words: words(line) }) : t('titleMissing')}
             </Faded>
             <Button type="submit" isDisabled={!line || edits.busy || gate.looking || gate.waits}>
-              Write it
+              {t('addEntry')}
             </Button>
           </Row>
-          {gate.view && <section aria-label="What changes outside">{gate.view}</section>}
+          {gate.view && <section aria-label={t('outsideChanges')}>{gate.view}</section>}
         </Hanging>
       )}
     </Form>
@@ -101,16 +102,21 @@ export function QuickLine({
 }
 
 function words({ title, place, labels, day, lastDay, time }: Line): string {
-  const clock = (t: number) => {
-    const at = quickMoment(day, t);
-    return t >= DAY ? `${at.time} on the next day` : at.time;
+  const clock = (ms: number) => {
+    const at = quickMoment(day, ms);
+    return ms >= DAY ? t('nextDay', { time: at.time }) : at.time;
   };
   const when = time
-    ? `${dayText(day)}, ${clock(time.start)} to ${clock(time.end)}`
+    ? t('daySpan', { day: dayText(day), start: clock(time.start), end: clock(time.end) })
     : lastDay > day
-      ? `${dayText(day)} to ${dayText(lastDay)}, all day`
-      : `${dayText(day)}, all day`;
-  return [when, `“${title}”`, place && `at ${place}`, labels.length && `labelled ${labels.join(', ')}`]
+      ? t('daysAllDay', { first: dayText(day), last: dayText(lastDay) })
+      : t('dayAllDay', { day: dayText(day) });
+  return [
+    when,
+    t('quoted', { title }),
+    place && t('atPlace', { place }),
+    labels.length && t('labelled', { labels: labels.join(', ') }),
+  ]
     .filter(Boolean)
     .join(', ');
 }

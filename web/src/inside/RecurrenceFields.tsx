@@ -7,6 +7,8 @@ import { Field } from '../ui/Field';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { recurrenceWords, spanOf, type EntryForm } from './entryForm';
 import type { FieldErrors } from './fieldErrors';
+import { t } from '../texts/inside';
+import { LOCALE } from '../texts/language';
 
 const Days = styled(ToggleButtonGroup)`
   display: flex;
@@ -25,14 +27,17 @@ const Days = styled(ToggleButtonGroup)`
   }
 `;
 
-const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+/** Short names of the weekdays from Monday on. */
+const WEEKDAYS = [...Array(7).keys()].map((day) =>
+  new Date(Date.UTC(2026, 5, 1 + day)).toLocaleDateString(LOCALE, { weekday: 'short', timeZone: 'UTC' }),
+);
 const UNITS = {
-  daily: 'days',
-  weekly: 'weeks',
-  'monthly-date': 'months',
-  'monthly-weekday': 'months',
-  'monthly-last': 'months',
-  yearly: 'years',
+  daily: t('unitDays'),
+  weekly: t('unitWeeks'),
+  'monthly-date': t('unitMonths'),
+  'monthly-weekday': t('unitMonths'),
+  'monthly-last': t('unitMonths'),
+  yearly: t('unitYears'),
 };
 
 function inLastWeek(form: EntryForm): boolean {
@@ -56,19 +61,19 @@ export function RecurrenceFields({ form, before, set, errors }: RecurrenceFields
   return (
     <Stack>
       <SelectOne
-        label="Recurs"
+        label={t('recurs')}
         value={recurs}
         options={[
-          { value: 'once', text: 'Takes place once' },
-          { value: 'daily', text: 'Every day' },
-          { value: 'weekly', text: 'Every week' },
-          { value: 'monthly-date', text: 'Every month, on the same date' },
-          { value: 'monthly-weekday', text: 'Every month, on the same weekday' },
+          { value: 'once', text: t('recursOnce') },
+          { value: 'daily', text: t('recursDaily') },
+          { value: 'weekly', text: t('recursWeekly') },
+          { value: 'monthly-date', text: t('recursMonthlyDate') },
+          { value: 'monthly-weekday', text: t('recursMonthlyWeekday') },
           ...(recurs === 'monthly-last' || inLastWeek(form)
-            ? [{ value: 'monthly-last' as const, text: 'Every month, on the last such weekday' }]
+            ? [{ value: 'monthly-last' as const, text: t('recursMonthlyLast') }]
             : []),
-          { value: 'yearly', text: 'Every year' },
-          ...(before && before.recurrence ? [{ value: 'kept' as const, text: 'As it is now' }] : []),
+          { value: 'yearly', text: t('recursYearly') },
+          ...(before && before.recurrence ? [{ value: 'kept' as const, text: t('recursAsNow') }] : []),
         ]}
         onChange={(value) => set({ recurs: value })}
       />
@@ -76,7 +81,7 @@ export function RecurrenceFields({ form, before, set, errors }: RecurrenceFields
         <>
           {recurs === 'weekly' && (
             <Days
-              aria-label="On these weekdays"
+              aria-label={t('onWeekdays')}
               selectionMode="multiple"
               selectedKeys={form.weekdays.map(String)}
               onSelectionChange={(keys) => set({ weekdays: [...keys].map(Number).sort() })}
@@ -90,7 +95,7 @@ export function RecurrenceFields({ form, before, set, errors }: RecurrenceFields
           )}
           <Pair>
             <Field
-              label={`Every … ${UNITS[recurs]}`}
+              label={t('everySteps', { unit: UNITS[recurs] })}
               type="number"
               inputMode="numeric"
               value={form.interval}
@@ -98,18 +103,18 @@ export function RecurrenceFields({ form, before, set, errors }: RecurrenceFields
               error={errors.interval}
             />
             <SelectOne
-              label="Ends"
+              label={t('ends')}
               value={form.end}
               options={[
-                { value: 'never', text: 'Never' },
-                { value: 'until', text: 'On a day' },
-                { value: 'count', text: 'After some times' },
+                { value: 'never', text: t('endsNever') },
+                { value: 'until', text: t('endsOnDay') },
+                { value: 'count', text: t('endsAfter') },
               ]}
               onChange={(end) => set({ end })}
             />
             {form.end === 'until' && (
               <DateField
-                label="Last day"
+                label={t('lastDay')}
                 value={form.until}
                 onChange={(until) => set({ until })}
                 isRequired
@@ -117,7 +122,7 @@ export function RecurrenceFields({ form, before, set, errors }: RecurrenceFields
             )}
             {form.end === 'count' && (
               <Field
-                label="Times"
+                label={t('times')}
                 type="number"
                 value={form.count}
                 onChange={(count) => set({ count })}

@@ -7,11 +7,12 @@ import { Row, Stack } from '../ui/layout';
 import { Sheet } from '../ui/Sheet';
 import { useNow } from '../ui/useNow';
 import { effectWords } from './entryEdit';
+import { t } from '../texts/inside';
 
 const SCOPE_WORDS: Record<Scope, string> = {
-  this: 'Only this date',
-  onward: 'From here on',
-  all: 'All dates',
+  this: t('thisDate'),
+  onward: t('thisAndLater'),
+  all: t('allDates'),
 };
 
 interface ScopeSheetProps {
@@ -29,16 +30,16 @@ export function ScopeSheet({ what, entry, slot, calendar, onChoose, onClose }: S
   const [scope, setScope] = useState<Scope>('this');
   const now = useNow();
   return (
-    <Sheet title={`${what}: ${entry.title || 'Untitled'}`} onClose={onClose}>
+    <Sheet title={`${what}: ${entry.title || t('untitled')}`} onClose={onClose}>
       <Stack>
-        <p>This entry recurs. Which dates do you mean?</p>
+        <p>{t('whichDates')}</p>
         <ScopeStrip value={scope} onChange={setScope} />
         <p role="status">{effectWords(entry, slot, scope, calendar, now)}</p>
         <Row>
           <MainButton autoFocus onPress={() => onChoose(scope)}>
-            {what} {SCOPE_WORDS[scope].toLowerCase()}
+            {t('scopeAction', { action: what, scope: SCOPE_WORDS[scope] })}
           </MainButton>
-          <Button onPress={onClose}>Leave it as it is</Button>
+          <Button onPress={onClose}>{t('cancel')}</Button>
         </Row>
       </Stack>
     </Sheet>
@@ -48,7 +49,7 @@ export function ScopeSheet({ what, entry, slot, calendar, onChoose, onClose }: S
 export function ScopeStrip({ value, onChange }: { value: Scope; onChange: (scope: Scope) => void }) {
   return (
     <ChoiceStrip
-      label="Dates meant"
+      label={t('applyTo')}
       value={value}
       options={SCOPES.map((s) => ({ value: s, text: SCOPE_WORDS[s] }))}
       onChange={onChange}

@@ -9,6 +9,7 @@ import { Faded, FramedList, Stack } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import type { InsideQuestion } from '../workers/questions';
 import { useAnswer } from '../workers/useAnswer';
+import { t } from '../texts/inside';
 
 const Lines = styled(FramedList)`
   font-variant-numeric: tabular-nums;
@@ -44,35 +45,29 @@ export function SightPreview({ calendar, people, nameOf, only }: SightPreviewPro
   return (
     <Stack>
       {only ? (
-        <h3>What {nameOf(only)} would see next</h3>
+        <h3>{t('previewFor', { name: nameOf(only) })}</h3>
       ) : (
         <SelectOne
-          label="What would be seen next, by"
+          label={t('previewAs')}
           value={own === null ? '' : who}
           options={[
-            { value: '', text: 'everybody else in the house' },
+            { value: '', text: t('everybodyElseName') },
             ...readers.map((p) => ({ value: p.userId, text: nameOf(p.userId) })),
           ]}
           onChange={setWho}
         />
       )}
       {problem && !shut && <Notice>{problem}</Notice>}
-      {shut && (
-        <Faded role="status">
-          {people.known
-            ? 'Nothing: they know that this calendar is there, and what it is for, and can ask.'
-            : 'Nothing: they do not even know of this calendar.'}
-        </Faded>
-      )}
+      {shut && <Faded role="status">{people.known ? t('previewKnown') : t('previewUnknown')}</Faded>}
       {!shut && answer && (
-        <Lines aria-label="What would be seen" aria-busy={busy}>
+        <Lines aria-label={t('preview')} aria-busy={busy}>
           {answer.map(({ when, title, place }, i) => (
             <li key={i}>
               {when} · {title}
               {place && ` · ${place}`}
             </li>
           ))}
-          {!answer.length && <li>Nothing in the next weeks.</li>}
+          {!answer.length && <li>{t('previewEmpty')}</li>}
         </Lines>
       )}
     </Stack>

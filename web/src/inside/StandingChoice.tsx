@@ -4,11 +4,12 @@ import { STANDINGS, type Standing } from '@zonal/core/rights';
 import { SelectOne } from '../ui/Choice';
 import { glassText } from '../ui/glassText';
 import { Pair } from '../ui/layout';
+import { t } from '../texts/inside';
 
 const WORDS: Readonly<Record<Standing, string>> = {
-  reader: 'reader: looks through a glass',
-  editor: 'editor: writes entries',
-  publisher: 'publisher: shows it outside, says who sees it',
+  reader: t('readerSay'),
+  editor: t('editorSay'),
+  publisher: t('publisherSay'),
 };
 
 interface StandingChoiceProps {
@@ -32,7 +33,7 @@ export function StandingChoice({ label, value, onChange }: StandingChoiceProps) 
       />
       {standing === 'reader' && (
         <SelectOne
-          label="Through which glass"
+          label={t('throughGlass')}
           value={glass ?? 'tinted'}
           options={READ_THROUGH.map((g) => ({ value: g, text: glassText(g) }))}
           onChange={(next) => onChange({ standing, glass: next })}

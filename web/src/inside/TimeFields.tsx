@@ -3,9 +3,11 @@ import { ClockField, DateField } from '../ui/DateFields';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { slipOf } from '@zonal/core/entries';
-import { slipText } from '@zonal/core/forms';
 import { plannedOf, spanOf, withStart, type EntryForm } from './entryForm';
 import type { FieldErrors } from './fieldErrors';
+import { t } from '../texts/inside';
+import { slipText } from '../texts/formWords';
+import { problemText } from '../texts/problemText';
 
 interface TimeFieldsProps {
   form: EntryForm;
@@ -22,20 +24,20 @@ export function TimeFields({ form, set, errors = {} }: TimeFieldsProps) {
   return (
     <Stack>
       <ChoiceStrip
-        label="Time"
+        label={t('time')}
         hideLabel
         value={form.clock}
         options={[
-          { value: 'zoned', text: 'At a time' },
-          { value: 'date', text: 'All day' },
-          { value: 'floating', text: 'Same clock time everywhere' },
+          { value: 'zoned', text: t('atTime') },
+          { value: 'date', text: t('allDayChoice') },
+          { value: 'floating', text: t('floating') },
         ]}
         onChange={(clock) => set({ clock })}
       />
       <Stack>
         <Pair>
           <DateField
-            label={moment ? words.day : timed ? 'Starts on' : 'First day'}
+            label={moment ? words.day : timed ? t('startsOn') : t('firstDay')}
             value={form.startDate}
             onChange={(startDate) => startDate && start({ startDate })}
             isRequired
@@ -43,7 +45,7 @@ export function TimeFields({ form, set, errors = {} }: TimeFieldsProps) {
           />
           {timed && (
             <ClockField
-              label={moment ? words.time : 'Start time'}
+              label={moment ? words.time : t('startTime')}
               value={form.startTime}
               onChange={(startTime) => startTime && start({ startTime })}
               isRequired
@@ -54,7 +56,7 @@ export function TimeFields({ form, set, errors = {} }: TimeFieldsProps) {
         {!moment && (
           <Pair>
             <DateField
-              label={timed ? 'Ends on' : 'Last day'}
+              label={timed ? t('endsOn') : t('lastDay')}
               value={form.endDate}
               onChange={(endDate) => endDate && set({ endDate })}
               isRequired
@@ -62,7 +64,7 @@ export function TimeFields({ form, set, errors = {} }: TimeFieldsProps) {
             />
             {timed && (
               <ClockField
-                label="End time"
+                label={t('endTime')}
                 value={form.endTime}
                 onChange={(endTime) => endTime && set({ endTime })}
                 isRequired
@@ -74,17 +76,17 @@ export function TimeFields({ form, set, errors = {} }: TimeFieldsProps) {
         {form.kind === 'milestone' && <PlannedFields form={form} set={set} timed={timed} />}
       </Stack>
       {form.clock === 'zoned' && (
-        <ZoneSelect label="Time zone" value={form.zone} onChange={(zone) => set({ zone })} />
+        <ZoneSelect label={t('timeZone')} value={form.zone} onChange={(zone) => set({ zone })} />
       )}
-      {form.clock === 'date' && <Faded>The same days for every reader, in any time zone.</Faded>}
+      {form.clock === 'date' && <Faded>{t('sameDays')}</Faded>}
     </Stack>
   );
 }
 
 const WORDS = {
   event: { day: '', time: '' },
-  milestone: { day: 'Expected now on', time: 'At' },
-  due: { day: 'Due on', time: 'At' },
+  milestone: { day: t('expectedOn'), time: t('at') },
+  due: { day: t('dueOn'), time: t('at') },
 } as const;
 
 /** When a milestone was planned for, and by how much it has slipped. */
@@ -93,13 +95,13 @@ function PlannedFields({ form, set, timed }: TimeFieldsProps & { timed: boolean 
     <>
       <Pair>
         <DateField
-          label="Planned for"
+          label={t('plannedFor')}
           value={form.plannedDate}
           onChange={(plannedDate) => set({ plannedDate })}
         />
         {timed && (
           <ClockField
-            label="Planned time"
+            label={t('plannedTime')}
             value={form.plannedTime}
             onChange={(plannedTime) => set({ plannedTime })}
           />
@@ -113,8 +115,8 @@ function PlannedFields({ form, set, timed }: TimeFieldsProps & { timed: boolean 
 function slipWords(form: EntryForm): string {
   try {
     const planned = plannedOf(form);
-    return planned ? `It stands ${slipText(slipOf(planned, spanOf(form).start, form.zone))}.` : '';
+    return planned ? t('slipNow', { slip: slipText(slipOf(planned, spanOf(form).start, form.zone)) }) : '';
   } catch (error) {
-    return (error as Error).message;
+    return problemText(error);
   }
 }

@@ -1,5 +1,4 @@
 import type { Calendar, Wish } from '@zonal/core/api';
-import { standingWords, wishWords } from '@zonal/core/rights';
 import { useState } from 'react';
 import { problemOf, useAnswerWishMutation, useCalendarPeopleQuery } from '../api/zonalApi';
 import { Button, MainButton } from '../ui/Button';
@@ -9,6 +8,8 @@ import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 import { SightPreview } from './SightPreview';
 import { StandingChoice } from './StandingChoice';
+import { t } from '../texts/inside';
+import { standingWords, wishWords } from '../texts/rightsWords';
 
 interface WishSheetProps {
   wish: Wish;
@@ -29,18 +30,20 @@ export function WishSheet({ wish, calendar, onClose }: WishSheetProps) {
   };
   const now = people?.people.find((p) => p.userId === userId);
   return (
-    <Sheet title={`${by} asks`} onClose={onClose} wide>
+    <Sheet title={t('asksForAccess', { by })} onClose={onClose} wide>
       <Stack>
         <p>
-          {by} asks to <strong>{wishWords(wish, calendar.name)}</strong>.
+          {t.rich('asksTo', {
+            by,
+            words: wishWords(wish, calendar.name),
+            strong: (text) => <strong>{text}</strong>,
+          })}
         </p>
         {reason && <p>“{reason}”</p>}
-        <Faded>
-          {now ? `Now they are ${standingWords(now)}.` : 'Now they see what everybody in the house sees.'}
-        </Faded>
+        <Faded>{now ? t('nowIs', { role: standingWords(now) }) : t('nowAsHouse')}</Faded>
         {problem && <ProblemNotice problem={problem} />}
-        <StandingChoice label={`What ${by} will be`} value={given} onChange={setGiven} />
-        {!people && !problem && <Loading what="Fetching its people" />}
+        <StandingChoice label={t('roleForAsker', { by })} value={given} onChange={setGiven} />
+        {!people && !problem && <Loading what={t('fetchingPeople')} />}
         {people &&
           (given.standing === 'reader' ? (
             <SightPreview
@@ -57,14 +60,14 @@ export function WishSheet({ wish, calendar, onClose }: WishSheetProps) {
               only={userId}
             />
           ) : (
-            <Faded>As {given.standing} they see everything in this calendar.</Faded>
+            <Faded>{t('seesAsRole', { role: given.standing })}</Faded>
           ))}
         <Row>
           <MainButton isDisabled={answering.isLoading} onPress={() => void reply(true)}>
-            Grant
+            {t('grant')}
           </MainButton>
           <Button isDisabled={answering.isLoading} onPress={() => void reply(false)}>
-            Decline
+            {t('decline')}
           </Button>
         </Row>
       </Stack>

@@ -1,5 +1,5 @@
 import { REZONES, rezone, type Rezone, type When } from '@zonal/core/entries';
-import { dayText, timeText, zoneText } from '@zonal/core/forms';
+import { timeText, zoneText } from '@zonal/core/forms';
 import { dayOfWall, wallAt, type ZoneName } from '@zonal/core/zones';
 import { instantOfWhen } from '@zonal/core/entries';
 import { useMemo, useState } from 'react';
@@ -16,6 +16,8 @@ import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { useNow } from '../ui/useNow';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 const Table = styled.table`
   width: 100%;
@@ -35,14 +37,13 @@ const Table = styled.table`
 `;
 
 const KEEP_WORDS: Record<Rezone, string> = {
-  'clock-times': 'Keep the clock times',
-  moments: 'Keep the moments',
+  'clock-times': t('keepClocks'),
+  moments: t('keepMoments'),
 };
 
 const KEEP_HELP: Record<Rezone, string> = {
-  'clock-times':
-    'An entry at 09:00 stays at 09:00, on the clocks of the new zone. It takes place at another moment.',
-  moments: 'Everything takes place when it did; it is written as clocks in the new zone show it.',
+  'clock-times': t('keepClocksSay'),
+  moments: t('keepMomentsSay'),
 };
 
 const SHOWN = 60;
@@ -73,39 +74,37 @@ export function ZoneMove({ calendar, onClose }: { calendar: Calendar; onClose: (
   };
 
   return (
-    <Sheet title={`Change the time zone of ${calendar.name}`} onClose={onClose} wide>
+    <Sheet title={t('changeZoneOf', { name: calendar.name })} onClose={onClose} wide>
       <Stack>
         {problem && <ProblemNotice problem={problem} />}
-        <p>It is in {zoneText(calendar.zone)} now.</p>
-        <ZoneSelect label="New time zone" value={zone} onChange={setZone} />
+        <p>{t('zoneNow', { zone: zoneText(calendar.zone) })}</p>
+        <ZoneSelect label={t('newZone')} value={zone} onChange={setZone} />
         <div>
           <ChoiceStrip
-            label="What stays"
+            label={t('whatStays')}
             value={keep}
             options={REZONES.map((k) => ({ value: k, text: KEEP_WORDS[k] }))}
             onChange={setKeep}
           />
-          <Faded>{KEEP_HELP[keep]} Whole days stay as they are.</Faded>
+          <Faded>{t('allDayStays', { help: KEEP_HELP[keep] })}</Faded>
         </div>
-        {isLoading && <Loading what="Fetching all entries" />}
+        {isLoading && <Loading what={t('fetchingAllEntries')} />}
         {zone !== calendar.zone && entries && (
           <Stack role="status">
             <p>
               <strong>
-                {changed.length} of {entries.length} entries are written anew, {moved.length} of them take
-                place at another moment.
+                {t('zoneEffect', { changed: changed.length, all: entries.length, moved: moved.length })}
               </strong>{' '}
-              {stays.length > 0 &&
-                `${stays.length} series stay on the clocks of ${zoneText(calendar.zone)}: on those of the new zone their moments would shift with the clock changes.`}
+              {stays.length > 0 && t('zoneStays', { count: stays.length, zone: zoneText(calendar.zone) })}
             </p>
             {changed.length + stays.length > 0 && (
               <Table>
                 <thead>
                   <tr>
-                    <th scope="col">Entry</th>
-                    <th scope="col">Now, in {zoneText(calendar.zone)}</th>
-                    <th scope="col">Then, in {zoneText(zone)}</th>
-                    <th scope="col">On the clocks here</th>
+                    <th scope="col">{t('entry')}</th>
+                    <th scope="col">{t('nowIn', { zone: zoneText(calendar.zone) })}</th>
+                    <th scope="col">{t('thenIn', { zone: zoneText(zone) })}</th>
+                    <th scope="col">{t('onClocksHere')}</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -113,17 +112,17 @@ export function ZoneMove({ calendar, onClose }: { calendar: Calendar; onClose: (
                     .slice(0, SHOWN)
                     .map(({ before, after, moved: moves, stays: keeps }) => (
                       <tr key={before.id}>
-                        <th scope="row">{before.title || 'Untitled'}</th>
+                        <th scope="row">{before.title || t('untitled')}</th>
                         <td>{read(before.start, calendar.zone)}</td>
-                        <td>{keeps ? 'stays as it is' : read(after.start, zone)}</td>
-                        <td>{moves ? read(after.start, calendar.zone) : 'the same moment'}</td>
+                        <td>{keeps ? t('staysAsIs') : read(after.start, zone)}</td>
+                        <td>{moves ? read(after.start, calendar.zone) : t('sameMoment')}</td>
                       </tr>
                     ))}
                 </tbody>
               </Table>
             )}
             {changed.length + stays.length > SHOWN && (
-              <Faded>and {changed.length + stays.length - SHOWN} more, all in the same way.</Faded>
+              <Faded>{t('andMoreAlike', { count: changed.length + stays.length - SHOWN })}</Faded>
             )}
           </Stack>
         )}
@@ -132,11 +131,11 @@ export function ZoneMove({ calendar, onClose }: { calendar: Calendar; onClose: (
             isDisabled={zone === calendar.zone || !entries || moving.isLoading}
             onPress={() => void go()}
           >
-            Change the time zone
+            {t('changeZone')}
           </MainButton>
-          <Button onPress={onClose}>Leave it</Button>
+          <Button onPress={onClose}>{t('cancel')}</Button>
         </Row>
-        <Faded>The change can be taken back with Undo.</Faded>
+        <Faded>{t('undoable')}</Faded>
       </Stack>
     </Sheet>
   );

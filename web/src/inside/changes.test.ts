@@ -98,8 +98,8 @@ describe('moving the dates that are meant', () => {
   });
 
   it('is named for what it does', () => {
-    expect(named('Moved', series, []).label).toBe('Moved “Sounding”');
-    expect(named('Moved', { title: 'x'.repeat(500) }, []).label.length).toBeLessThanOrEqual(300);
+    expect(named('labelMoved', series, []).label).toBe('Moved “Sounding”');
+    expect(named('labelMoved', { title: 'x'.repeat(500) }, []).label.length).toBeLessThanOrEqual(300);
   });
 });
 

@@ -16,6 +16,7 @@ import {
 import { DAY, type Wall, type ZoneName } from '@zonal/core/zones';
 import type { EntryChange, EntryInput } from '@zonal/core/api';
 import type { Edit } from './useEdits';
+import { t } from '../texts/inside';
 
 /** An entry with the date of it that is meant; no slot for one that does not recur. */
 export interface Target {
@@ -138,7 +139,19 @@ export function both(days: number, ms: Wall = 0): Shift {
   return { start: days * DAY + ms, end: days * DAY + ms };
 }
 
+/** The messages that name an edit of one entry by its title. */
+export type EditLabel =
+  | 'labelWrote'
+  | 'labelChanged'
+  | 'labelRestored'
+  | 'labelDeleted'
+  | 'labelSkipped'
+  | 'labelEnded'
+  | 'labelMoved'
+  | 'labelResized'
+  | 'labelCopied';
+
 /** Returns an edit named for what it does to an entry. */
-export function named(verb: string, entry: Pick<Entry, 'title'>, changes: readonly EntryChange[]): Edit {
-  return { label: `${verb} “${entry.title || 'Untitled'}”`.slice(0, 300), changes };
+export function named(label: EditLabel, entry: Pick<Entry, 'title'>, changes: readonly EntryChange[]): Edit {
+  return { label: t(label, { title: entry.title || t('untitled') }).slice(0, 300), changes };
 }

@@ -13,11 +13,12 @@ import {
   type Scope,
   type When,
 } from '@zonal/core/entries';
-import { dayText } from '@zonal/core/forms';
 import { DAY, dayOfWall, instantOf, dayAt } from '@zonal/core/zones';
 import type { Calendar, EntryChange } from '@zonal/core/api';
 import { adding, atDate, replacing, splitting } from './changes';
 import { formOf, inputOf, type EntryForm } from './entryForm';
+import { t } from '../texts/inside';
+import { dayText } from '../texts/formWords';
 
 /** What is to be stored: an entry in place of itself, or a series cut in two. */
 export type Result =
@@ -78,13 +79,12 @@ export function effectWords(entry: Entry, slot: When, scope: Scope, calendar: Ca
   };
   const count = (e: Entry | null) => (e ? occurrencesOf(e, range, calendar.zone).length : 0);
   const day = dayText(dayOfWall(wallOf(slot)));
-  if (scope === 'this') return `This changes one date: ${day}. All others stay.`;
+  if (scope === 'this') return t('changesOne', { day });
   const { before, from: later } = cutSeries(entry, slot);
   if (scope === 'onward') {
-    const stay = count(before);
-    return `This changes ${day} and all later dates (${count(later)} in two years). ${stay ? `${stay} earlier ones stay.` : 'It is the first one.'}`;
+    return t('changesOnward', { day, later: count(later), stay: count(before) });
   }
-  return `This changes all dates (${count(entry)} within two years of today). The times below are those of the first.`;
+  return t('changesAll', { count: count(entry) });
 }
 
 export type DateOf = Pick<Occurrence, 'slot'>;

@@ -3,7 +3,6 @@ import {
   contentOf,
   fitKind,
   moveSeries,
-  ruleWords,
   simpleRuleOf,
   textOfSimpleRule,
   wallOf,
@@ -15,6 +14,9 @@ import { Problem } from '@zonal/core/problems';
 import { DAY, dayFromText, dayToText, type Day, type ZoneName } from '@zonal/core/zones';
 import type { EntryInput } from '@zonal/core/api';
 import { formContent, saidContent, type FormContent } from './formContent';
+import { t } from '../texts/inside';
+import { ruleWords } from '../texts/entryWords';
+import { problemText } from '../texts/problemText';
 
 export const CLOCKS = ['zoned', 'floating', 'date'] as const;
 /** Whether an entry has times in a zone, floating times, or whole days. */
@@ -169,7 +171,7 @@ function ruleOf(form: EntryForm, start: When, before: Entry | null): string | nu
   const interval = Number(form.interval);
   if (!Number.isInteger(interval) || interval < 1) {
     throw new Problem('rule-invalid', {
-      reason: 'the step between occurrences must be a whole number from 1',
+      reason: t('intervalInvalid'),
     });
   }
   return textOfSimpleRule(
@@ -193,11 +195,9 @@ export function recurrenceWords(form: EntryForm, before: Entry | null): string {
   try {
     const rule = ruleOf(form, spanOf(form).start, before);
     if (rule === null) return '';
-    return rule
-      ? ruleWords(rule)
-      : `on ${before?.recurrence?.dates.length ?? 0} further dates, listed one by one`;
+    return rule ? ruleWords(rule) : t('furtherDates', { count: before?.recurrence?.dates.length ?? 0 });
   } catch (error) {
-    return (error as Error).message;
+    return problemText(error);
   }
 }
 

@@ -1,7 +1,8 @@
-import { canonical, fieldWord, fieldsApart, type Entry } from '@zonal/core/entries';
-import { fieldText } from '@zonal/core/forms';
+import { canonical, fieldsApart, type Entry } from '@zonal/core/entries';
 import type { EntryInput } from '@zonal/core/api';
 import type { EntryForm } from './entryForm';
+import { fieldWord } from '../texts/entryWords';
+import { fieldText } from '../texts/formWords';
 
 type FormField = keyof EntryForm;
 type EntryField = ReturnType<typeof fieldsApart>[number];

@@ -2,6 +2,7 @@ import type { Day } from '@zonal/core/zones';
 import { useEffect, useRef, useState } from 'react';
 import { remoteOf, type RemoteWorker } from '../workers/remote';
 import type { Layer } from './deskSlice';
+import { LANGUAGE } from '../texts/language';
 
 /** A note of a ready-made calendar on a day. */
 export interface DayNote {
@@ -42,7 +43,7 @@ export function useDayNotes(question: NotesQuestion): DayNotes {
     if (!wanted) return;
     let current = true;
     worker.current ??= remoteOf<Readymade>(
-      new Worker(new URL('./readymade.worker.ts', import.meta.url), { type: 'module' }),
+      new Worker(new URL('./readymade.worker.ts', import.meta.url), { type: 'module', name: LANGUAGE }),
     );
     const answer = worker.current.offered.notesOf(JSON.parse(text) as NotesQuestion);
     void answer.then((notes) => current && setTold(notes));

@@ -1,8 +1,11 @@
-import { expose } from 'comlink';
+// Before anything that has texts.
+import '../texts/de';
 import { timeText } from '@zonal/core/forms';
 import { holidaysOf, moonPhases, sunTimes } from '@zonal/core/readymade';
 import { wallAt, type Day } from '@zonal/core/zones';
 import type { DayNote, NotesQuestion, Readymade } from './readymade';
+import { t } from '../texts/inside';
+import { offer } from '../workers/offer';
 
 const MOONS = { 'new moon': '●', 'first quarter': '◐', 'full moon': '○', 'last quarter': '◑' } as const;
 
@@ -24,10 +27,10 @@ function notesOf({ layers, from, to, zone, country, region, spot }: NotesQuestio
       const { rise, set } = sunTimes(spot, day, zone);
       const clock = (at: number | null) => (at === null ? '–' : timeText(wallAt(zone, at)));
       const short = `${clock(rise)}–${clock(set)}`;
-      add(day, { layer: 'sun', short, text: `sun ${clock(rise)} to ${clock(set)}` });
+      add(day, { layer: 'sun', short, text: t('sunTimes', { rise: clock(rise), set: clock(set) }) });
     }
   }
   return notes;
 }
 
-expose({ notesOf } satisfies Readymade);
+offer({ notesOf } satisfies Readymade);

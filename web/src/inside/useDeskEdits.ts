@@ -1,23 +1,36 @@
 import { type Scope } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
-import { may, whoMay } from '@zonal/core/rights';
+import { may } from '@zonal/core/rights';
 import { DAY, MINUTE, dayToText, type Day } from '@zonal/core/zones';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Calendar, EntryChange } from '@zonal/core/api';
-import { both, carrying, copying, named, removing, shifting, type Shift, type Target } from './changes';
+import {
+  both,
+  carrying,
+  copying,
+  named,
+  removing,
+  shifting,
+  type EditLabel,
+  type Shift,
+  type Target,
+} from './changes';
 import type { Edits } from './useEdits';
 import type { DeskItem } from './deskDays';
 import type { EntryForm } from './entryForm';
 import { SNAP, shiftOf } from './views/gestures';
 import { isTyping, keyOfItem, nudgeOf } from './views/keys';
 import type { Gesture, Place } from './views/viewTypes';
+import { t } from '../texts/inside';
+import { whoMay } from '../texts/rightsWords';
+import { problemText } from '../texts/problemText';
 
 /** A change of a series that waits for which dates are meant. */
 export interface Waiting {
   readonly what: string;
   readonly target: Target & { readonly slot: NonNullable<Target['slot']> };
   readonly make: (scope: Scope) => EntryChange[];
-  readonly said: string;
+  readonly label: EditLabel;
 }
 
 interface DeskEditsOptions {
@@ -44,35 +57,35 @@ export function useDeskEdits(options: DeskEditsOptions) {
   /** Whether one may write where something is to go; says why not. */
   const allowed = (...calendarIds: readonly string[]): boolean => {
     const shut = calendars.find((c) => calendarIds.includes(c.id) && !may('write', c.who));
-    setRefused(shut ? `You may not write in ${shut.name}: ${whoMay('write')} does.` : '');
+    setRefused(shut ? t('mayNotWrite', { calendar: shut.name, who: whoMay('write') }) : '');
     return !shut;
   };
 
-  const send = (said: string, target: Target, work: () => EntryChange[]) => {
+  const send = (label: EditLabel, target: Target, work: () => EntryChange[]) => {
     setRefused('');
     try {
-      void edits.edit(named(said, target.entry, work()));
+      void edits.edit(named(label, target.entry, work()));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      setRefused(error.message);
+      setRefused(problemText(error));
     }
   };
 
-  const ask = (what: string, said: string, item: DeskItem, make: (scope: Scope) => EntryChange[]) => {
+  const ask = (what: string, label: EditLabel, item: DeskItem, make: (scope: Scope) => EntryChange[]) => {
     const target = targetOf(item);
-    if (target.slot) setWaiting({ what, said, target: { ...target, slot: target.slot }, make });
-    else send(said, target, () => make('all'));
+    if (target.slot) setWaiting({ what, label, target: { ...target, slot: target.slot }, make });
+    else send(label, target, () => make('all'));
   };
 
   const move = (item: DeskItem, shift: Shift, to: string) => {
     if (!allowed(item.entry.calendarId, to)) return;
     const target = targetOf(item);
     if (to !== item.entry.calendarId) {
-      ask('Move', 'Moved', item, (scope) => carrying(target, to, shift, scope, homeOf(item)));
+      ask(t('move'), 'labelMoved', item, (scope) => carrying(target, to, shift, scope, homeOf(item)));
     } else if (shift.start || shift.end) {
       ask(
-        shift.start === shift.end ? 'Move' : 'Change',
-        shift.start === shift.end ? 'Moved' : 'Changed the length of',
+        shift.start === shift.end ? t('move') : t('change'),
+        shift.start === shift.end ? 'labelMoved' : 'labelResized',
         item,
         (scope) => shifting(target, shift, scope),
       );
@@ -80,11 +93,11 @@ export function useDeskEdits(options: DeskEditsOptions) {
   };
 
   const copy = (item: DeskItem, shift: Shift, to: string) =>
-    allowed(to) && send('Copied', targetOf(item), () => copying(targetOf(item), to, shift));
+    allowed(to) && send('labelCopied', targetOf(item), () => copying(targetOf(item), to, shift));
 
   const paste = (at: Place) => {
     const item = copied.current;
-    if (!item) return setRefused('Nothing was copied yet. Choose an entry and press Ctrl+C first.');
+    if (!item) return setRefused(t('nothingCopied'));
     const minutes = at.minutes !== null && !item.allDay ? at.minutes * MINUTE - (item.start % DAY) : 0;
     copy(item, both(at.day - item.firstDay, minutes), at.calendarId ?? item.entry.calendarId);
   };
@@ -119,7 +132,7 @@ export function useDeskEdits(options: DeskEditsOptions) {
 
   const remove = (item: DeskItem) =>
     allowed(item.entry.calendarId) &&
-    ask('Delete', 'Deleted', item, (scope) => removing(targetOf(item), scope, homeOf(item)));
+    ask(t('delete'), 'labelDeleted', item, (scope) => removing(targetOf(item), scope, homeOf(item)));
 
   const focus = (item: DeskItem | undefined) => {
     if (!item) return;
@@ -163,7 +176,7 @@ export function useDeskEdits(options: DeskEditsOptions) {
     refused,
     waiting,
     choose: (scope: Scope) => {
-      if (waiting) send(waiting.said, waiting.target, () => waiting.make(scope));
+      if (waiting) send(waiting.label, waiting.target, () => waiting.make(scope));
       setWaiting(null);
     },
     leave: () => setWaiting(null),

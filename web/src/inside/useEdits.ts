@@ -3,6 +3,7 @@ import { useMakeEditMutation, useTurnEditMutation } from '../api/zonalApi';
 import type { ApiProblem, EditAnswer, EntryChange } from '@zonal/core/api';
 import { useAppDispatch, useAppSelector, useAppStore } from '../store';
 import { stepDone, stepLost, stepRedone, stepUndone } from './historySlice';
+import { t } from '../texts/inside';
 
 /** A change with the name that it has where it can be taken back. */
 export interface Edit {
@@ -49,7 +50,9 @@ export function useEdits() {
       return;
     }
     dispatch(way === 'take-back' ? stepUndone() : stepRedone());
-    setSaid(way === 'take-back' ? `Taken back: ${one.label}.` : `Done again: ${one.label}.`);
+    setSaid(
+      way === 'take-back' ? t('undoneStep', { label: one.label }) : t('redoneStep', { label: one.label }),
+    );
   };
 
   /** One after the other, however fast the keys come. */

@@ -10,6 +10,8 @@ import { CopyButton } from '../ui/CopyButton';
 import { Faded, OutsideBox, Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { LOCALE } from '../texts/language';
+import { t } from '../texts/outside';
 
 const Box = styled(OutsideBox)`
   code {
@@ -27,7 +29,7 @@ const Text = styled.textarea`
   font-size: 0.85rem;
 `;
 
-const NAMES = new Intl.DisplayNames(['en'], { type: 'language' });
+const NAMES = new Intl.DisplayNames([LOCALE], { type: 'language' });
 
 interface HandOutProps {
   sheet: Sheet;
@@ -44,28 +46,23 @@ export function HandOut({ sheet, changed, onTurned }: HandOutProps) {
   const [turn, turning] = useTurnSheetMutation();
   const problem = problemOf(turning.error);
   const { pathname } = new URL(sheet.address);
-  if (sheet.withdrawnAt)
-    return (
-      <Notice>
-        This sheet is withdrawn: its address leads nowhere. Bring it back on the list of sheets.
-      </Notice>
-    );
+  if (sheet.withdrawnAt) return <Notice>{t('sheetWithdrawn')}</Notice>;
   const write = async (to: Language) => {
     setLanguage(to);
     setTrouble('');
     const answer = await fetch(`${pathname}.txt?lang=${to}`).catch(() => null);
     if (answer?.ok) setMail(await answer.text());
-    else setTrouble('The text could not be fetched just now. Try again in a moment.');
+    else setTrouble(t('textNotFetched'));
   };
   return (
     <Box aria-labelledby="hand-out">
-      <h2 id="hand-out">Hand it out</h2>
-      {changed && <Faded>What you have changed is not in it before you save.</Faded>}
+      <h2 id="hand-out">{t('handOut')}</h2>
+      {changed && <Faded>{t('unsavedNotIn')}</Faded>}
       <code>{sheet.address}</code>
       <Row>
-        <CopyButton what="sheet address" text={sheet.address} />
+        <CopyButton what={t('sheetAddress')} text={sheet.address} />
         <a href={pathname} target="_blank" rel="noreferrer">
-          Look at it
+          {t('viewSheet')}
         </a>
         <a href={`${pathname}.csv`} download>
           CSV
@@ -79,18 +76,18 @@ export function HandOut({ sheet, changed, onTurned }: HandOutProps) {
       </Row>
       <Row>
         <SelectOne
-          label="Mail in"
+          label={t('mailIn')}
           value={language}
           options={LANGUAGES.map((l) => ({ value: l, text: NAMES.of(l)! }))}
           onChange={(to) => (mail === null ? setLanguage(to) : void write(to))}
         />
         <Button onPress={() => void write(language)}>
-          <Mail aria-hidden="true" /> Write the mail
+          <Mail aria-hidden="true" /> {t('writeMail')}
         </Button>
-        {mail !== null && <CopyButton what="mail text" text={mail} />}
+        {mail !== null && <CopyButton what={t('mailText')} text={mail} />}
       </Row>
       {trouble && <Notice>{trouble}</Notice>}
-      {mail !== null && <Text readOnly aria-label="Text of the mail" value={mail} />}
+      {mail !== null && <Text readOnly aria-label={t('textOfMail')} value={mail} />}
       {problem && <ProblemNotice problem={problem} />}
       <Row>
         <Button
@@ -100,9 +97,9 @@ export function HandOut({ sheet, changed, onTurned }: HandOutProps) {
             void turn(sheet.id).then(({ data }) => data && onTurned(data));
           }}
         >
-          <RefreshCw aria-hidden="true" /> Give it a new address
+          <RefreshCw aria-hidden="true" /> {t('replaceAddress')}
         </Button>
-        <Faded>The one that it has now leads nowhere from then on.</Faded>
+        <Faded>{t('replaceAddressHint')}</Faded>
       </Row>
     </Box>
   );

@@ -1,6 +1,8 @@
-import { LINK_NOTE_WORDS, leadsOn, type LinkNote } from '@zonal/core/glass';
+import { leadsOn, type LinkNote } from '@zonal/core/glass';
 import { Check, Info, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
+import { t } from '../texts/outside';
+import { LINK_NOTE_WORDS } from '../texts/glassWords';
 
 const Look = styled.small`
   display: block;
@@ -20,12 +22,12 @@ export function ItemNotes({ notes }: { notes: readonly LinkNote[] }) {
   if (!leadsOn(notes))
     return (
       <Look data-dead="">
-        <TriangleAlert aria-hidden="true" /> Left out of the sheet: {words}
+        <TriangleAlert aria-hidden="true" /> {t('leftOut', { reasons: words })}
       </Look>
     );
   return (
     <Look>
-      {words ? <Info aria-hidden="true" /> : <Check aria-hidden="true" />} {words || 'works for its readers'}
+      {words ? <Info aria-hidden="true" /> : <Check aria-hidden="true" />} {words || t('worksForReaders')}
     </Look>
   );
 }

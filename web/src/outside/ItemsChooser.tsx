@@ -10,6 +10,7 @@ import { Loading } from '../ui/Notice';
 import { Tick } from '../ui/Tick';
 import { useNow } from '../ui/useNow';
 import { choosable, itemName, withItem } from './sheetDraft';
+import { t } from '../texts/outside';
 
 const Group = styled.fieldset`
   border: 0;
@@ -42,7 +43,7 @@ export function ItemsChooser({ items, full, onChange }: ItemsChooserProps) {
   const { data: windows } = useWindowsQuery();
   const [find, setFind] = useState('');
   const now = useNow();
-  if (!windows) return <Loading what="Fetching windows" />;
+  if (!windows) return <Loading what={t('fetchingWindows')} />;
   const chosen = new Set(items.map(itemName));
   const words = plainText(find).split(/\s+/).filter(Boolean);
   const groups = windows
@@ -57,15 +58,9 @@ export function ItemsChooser({ items, full, onChange }: ItemsChooserProps) {
     .filter(({ offered }) => offered.length);
   return (
     <Stack>
-      <Field label="Find a window or a key" type="search" value={find} onChange={setFind} />
-      {full && <Faded role="status">The sheet is full. Take something off before you add more.</Faded>}
-      {!groups.length && (
-        <Faded>
-          {find
-            ? 'No open window or key is called so.'
-            : 'No window is open, so there is nothing to hand out.'}
-        </Faded>
-      )}
+      <Field label={t('findWindowOrKey')} type="search" value={find} onChange={setFind} />
+      {full && <Faded role="status">{t('sheetFull')}</Faded>}
+      {!groups.length && <Faded>{find ? t('noWindowOrKey') : t('nothingToHandOut')}</Faded>}
       {groups.map(({ window, offered }) => (
         <Group key={window.id}>
           <legend>{window.wording.name}</legend>

@@ -9,6 +9,7 @@ import { Empty } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { ItemNotes } from './ItemNotes';
 import { itemName, movedItem, withItem } from './sheetDraft';
+import { t } from '../texts/outside';
 
 const List = styled(FramedList)`
   > li {
@@ -33,16 +34,16 @@ export function ItemsList({
   if (!items.length)
     return (
       <Empty>
-        <p>Nothing is on the sheet yet. Tick the addresses that its readers are to have.</p>
+        <p>{t('sheetEmpty')}</p>
       </Empty>
     );
   return (
     <>
       {problem && <ProblemNotice problem={problem} />}
-      <List as="ol" aria-label="On the sheet">
+      <List as="ol" aria-label={t('onSheet')}>
         {items.map((item, i) => {
           const checked = known.get(itemName(item));
-          const name = checked ? `${checked.name}, ${checked.madeOutTo || 'anybody'}` : 'this address';
+          const name = checked ? `${checked.name}, ${checked.madeOutTo || 'anybody'}` : t('thisAddress');
           const last = items.length - 1;
           return (
             <li key={itemName(item)}>
@@ -53,26 +54,26 @@ export function ItemsList({
                     <ItemNotes notes={checked.notes} />
                   </>
                 ) : (
-                  <small>Checking …</small>
+                  <small>{t('checking')}</small>
                 )}
               </span>
               <Row>
                 <QuietButton
-                  aria-label={`Move ${name} up`}
+                  aria-label={t('moveUp', { name })}
                   isDisabled={i === 0}
                   onPress={() => onChange(movedItem(items, item, -1))}
                 >
                   <ArrowUp aria-hidden="true" />
                 </QuietButton>
                 <QuietButton
-                  aria-label={`Move ${name} down`}
+                  aria-label={t('moveDown', { name })}
                   isDisabled={i === last}
                   onPress={() => onChange(movedItem(items, item, 1))}
                 >
                   <ArrowDown aria-hidden="true" />
                 </QuietButton>
                 <QuietButton
-                  aria-label={`Take ${name} off the sheet`}
+                  aria-label={t('removeFromSheet', { name })}
                   onPress={() => onChange(withItem(items, item, false))}
                 >
                   <X aria-hidden="true" />

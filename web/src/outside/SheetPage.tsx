@@ -16,6 +16,7 @@ import { ItemsChooser } from './ItemsChooser';
 import { ItemsList } from './ItemsList';
 import { draftOf } from './sheetDraft';
 import { useUnsaved } from '../ui/Unsaved';
+import { t } from '../texts/outside';
 
 const Halves = styled.div`
   display: grid;
@@ -31,12 +32,9 @@ const Halves = styled.div`
 export function SheetPage() {
   const { id } = useParams();
   const { data: sheets, error } = useSheetsQuery();
-  if (!sheets) return <Waiting what="Fetching the link sheet" error={error} />;
+  if (!sheets) return <Waiting what={t('fetchingSheet')} error={error} />;
   const sheet = sheets.find((s) => s.id === id) ?? null;
-  if (!sheet && id !== 'new')
-    return (
-      <Empty>There is no such link sheet. It may have been withdrawn; go back to the link sheets.</Empty>
-    );
+  if (!sheet && id !== 'new') return <Empty>{t('noSuchSheet')}</Empty>;
   return <Writing key={sheet?.id ?? 'new'} sheet={sheet} />;
 }
 
@@ -61,28 +59,26 @@ function Writing({ sheet }: { sheet: Sheet | null }) {
   return (
     <Stack>
       <div>
-        <h1>{sheet ? sheet.name : 'New link sheet'}</h1>
-        <Faded>
-          Addresses that are handed on together. <Link to="/sheets">Back to the link sheets</Link>
-        </Faded>
+        <h1>{sheet ? sheet.name : t('newSheet')}</h1>
+        <Faded>{t.rich('sheetHint', { link: (text) => <Link to="/sheets">{text}</Link> })}</Faded>
       </div>
       <Halves>
         <Stack>
-          <h2 id="choose">Choose addresses</h2>
+          <h2 id="choose">{t('chooseAddresses')}</h2>
           <ItemsChooser items={draft.items} full={full} onChange={(items) => set({ items })} />
         </Stack>
         <Stack>
-          <h2>The sheet</h2>
+          <h2>{t('theSheet')}</h2>
           <Field
-            label="Name"
+            label={t('name')}
             value={draft.name}
             onChange={(name) => set({ name })}
             maxLength={SHEET_LIMITS.nameLetters}
-            help="Readers see it, such as “Calendars for new colleagues”."
+            help={t('sheetNameHelp')}
             isRequired
           />
           <Field
-            label="Note to readers"
+            label={t('noteToReaders')}
             lines
             value={draft.note}
             onChange={(note) => set({ note })}
@@ -91,7 +87,7 @@ function Writing({ sheet }: { sheet: Sheet | null }) {
           <ItemsList items={draft.items} onChange={(items) => set({ items })} />
           {current && (
             <Overtaken
-              what="link sheet"
+              what={t('linkSheet')}
               onMine={() => {
                 set({ version: current.version });
                 saving.reset();
@@ -108,15 +104,13 @@ function Writing({ sheet }: { sheet: Sheet | null }) {
               isDisabled={!changed || !draft.name.trim() || saving.isLoading}
               onPress={() => void keep()}
             >
-              {sheet ? 'Save, and show it so' : 'Make the sheet and its address'}
+              {sheet ? t('saveAndShow') : t('createSheet')}
             </OutsideButton>
-            {sheet && changed && <Button onPress={() => setDraft(draftOf(sheet))}>Leave it as it was</Button>}
+            {sheet && changed && (
+              <Button onPress={() => setDraft(draftOf(sheet))}>{t('discardChanges')}</Button>
+            )}
             <Faded role="status">
-              {!sheet
-                ? 'Nothing of it is outside yet.'
-                : changed
-                  ? 'Its readers still find it as it was.'
-                  : 'Its readers find it as it stands here.'}
+              {!sheet ? t('sheetNotOutside') : changed ? t('sheetFormer') : t('sheetCurrent')}
             </Faded>
           </Row>
           {sheet && <HandOut sheet={sheet} changed={changed} onTurned={({ version }) => set({ version })} />}

@@ -12,6 +12,7 @@ import { Faded, FramedList, Row, Stack } from '../ui/layout';
 import { Named } from '../ui/Named';
 import { Empty } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { t } from '../texts/outside';
 
 const Line = styled.li`
   display: grid;
@@ -36,27 +37,23 @@ export function SheetsPage() {
   const [withdraw, withdrawing] = useWithdrawSheetMutation();
   const navigate = useNavigate();
   const problem = problemOf(withdrawing.error);
-  if (!sheets) return <Waiting what="Fetching link sheets" error={error} />;
+  if (!sheets) return <Waiting what={t('fetchingSheets')} error={error} />;
   const openNew = (
     <MainButton onPress={() => void navigate('/sheets/new')}>
-      <ListChecks aria-hidden="true" /> Write a link sheet
+      <ListChecks aria-hidden="true" /> {t('createLinkSheet')}
     </MainButton>
   );
   return (
     <Stack>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h1>Link sheets</h1>
+        <h1>{t('linkSheets')}</h1>
         {openNew}
       </Row>
-      <p>
-        A link sheet hands several addresses on together: to a new colleague, an agent, a partner. It has an
-        address of its own, and whoever has that finds what is on the sheet now.{' '}
-        <Link to="/windows">Back to Windows</Link>
-      </p>
+      <p>{t.rich('sheetsHint', { link: (text) => <Link to="/windows">{text}</Link> })}</p>
       {problem && <ProblemNotice problem={problem} />}
       {!sheets.length ? (
         <Empty>
-          <p>There is no link sheet yet.</p>
+          <p>{t('noSheets')}</p>
           {openNew}
         </Empty>
       ) : (
@@ -73,14 +70,14 @@ export function SheetsPage() {
                     isDisabled={withdrawing.isLoading}
                     onPress={() => void withdraw({ id: sheet.id, back: true })}
                   >
-                    <Undo2 aria-hidden="true" /> Bring it back
+                    <Undo2 aria-hidden="true" /> {t('restore')}
                   </Button>
                 ) : (
                   <>
-                    <CopyButton what="sheet address" text={sheet.address} />
+                    <CopyButton what={t('sheetAddress')} text={sheet.address} />
                     <Named name="Withdraw">
                       <QuietButton
-                        aria-label={`Withdraw the link sheet “${sheet.name}”`}
+                        aria-label={t('withdrawSheet', { name: sheet.name })}
                         isDisabled={withdrawing.isLoading}
                         onPress={() => void withdraw({ id: sheet.id, back: false })}
                       >
@@ -94,10 +91,7 @@ export function SheetsPage() {
           ))}
         </FramedList>
       )}
-      <Faded>
-        Withdrawing a sheet ends its own address alone. The addresses that stand on it stay open; withdraw
-        their keys to end them too.
-      </Faded>
+      <Faded>{t('withdrawSheetHint')}</Faded>
     </Stack>
   );
 }
@@ -105,14 +99,11 @@ export function SheetsPage() {
 /** Returns how a sheet stands, in words. */
 function standing({ items, withdrawnAt, by, at }: Sheet): string {
   const dead = items.filter((i) => !leadsOn(i.notes)).length;
-  const count = items.length === 1 ? 'one address' : `${items.length || 'no'} addresses`;
   return [
-    withdrawnAt
-      ? `withdrawn on ${dayOf(withdrawnAt)}: its address leads nowhere, and can be brought back for a day`
-      : '',
-    count,
-    dead ? `${dead} of them left out, as ${dead === 1 ? 'it leads' : 'they lead'} nowhere` : '',
-    `changed on ${dayOf(at)}${by ? ` by ${by}` : ''}`,
+    withdrawnAt ? t('sheetWithdrawnOn', { day: dayOf(withdrawnAt) }) : '',
+    t('addressCount', { count: items.length }),
+    dead ? t('deadCount', { count: dead }) : '',
+    by ? t('changedOnBy', { day: dayOf(at), by }) : t('changedOn', { day: dayOf(at) }),
   ]
     .filter(Boolean)
     .join(', ');

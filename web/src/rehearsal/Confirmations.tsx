@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { Field } from '../ui/Field';
 import { Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
+import { t } from '../texts/rehearsal';
 
 export const DEMAND_WORDS: Readonly<Record<Demand, string>> = {
-  'most-vanishes': 'More than half of what some readers see vanishes.',
-  'first-listed':
-    'The window is listed: it stands on the notice board with an address of its own, and everybody, search engines too, can find it.',
-  'public-address-ends': 'The public address of the window will stop working.',
-  'sensitive-on-street': 'Sensitive matter goes to the Street that was not there before.',
+  'most-vanishes': t('mostVanishes'),
+  'first-listed': t('firstListed'),
+  'public-address-ends': t('publicAddressEnds'),
+  'sensitive-on-street': t('sensitiveOnStreet'),
 };
 
 /** The large effects of a change, and which of them somebody has confirmed so far. */
@@ -57,13 +57,13 @@ export function useConfirming(
 export function Confirmations({ demands, name, what, notes, ticked, typed, set }: Confirming) {
   if (!demands.length) return null;
   return (
-    <Stack role="group" aria-label="Large effects to confirm">
-      <strong>Large effects, each to be confirmed:</strong>
+    <Stack role="group" aria-label={t('confirmEffects')}>
+      <strong>{t('confirmEach')}</strong>
       {demands.map((d) =>
         d === 'most-vanishes' ? (
           <Field
             key={d}
-            label={`${DEMAND_WORDS[d]} Type ${what} to confirm: ${name}`}
+            label={t('typeToConfirm', { effect: DEMAND_WORDS[d], what, name })}
             value={typed}
             onChange={(text) => set({ typed: text })}
           />
@@ -73,7 +73,7 @@ export function Confirmations({ demands, name, what, notes, ticked, typed, set }
             isSelected={ticked.includes(d)}
             onChange={(on) => set({ ticked: on ? [...ticked, d] : ticked.filter((x) => x !== d) })}
           >
-            {DEMAND_WORDS[d]} {notes[d]} I have looked at it and want it.
+            {DEMAND_WORDS[d]} {notes[d]} {t('haveReviewed')}
           </Tick>
         ),
       )}

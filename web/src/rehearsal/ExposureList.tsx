@@ -4,6 +4,7 @@ import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi'
 import { useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { t } from '../texts/rehearsal';
 
 const Lines = styled.ul`
   margin: 0.3rem 0 0;
@@ -14,20 +15,22 @@ const Lines = styled.ul`
 `;
 
 const KIND_WORDS: Readonly<Record<Exposure['kind'], string>> = {
-  'mail-address': 'mail address',
-  'phone-number': 'phone number',
-  passcode: 'link with a passcode',
-  person: 'person’s name',
-  'watch-word': 'sensitive word',
+  'mail-address': t('mailAddress'),
+  'phone-number': t('phoneNumber'),
+  passcode: t('passcodeLink'),
+  person: t('personName'),
+  'watch-word': t('sensitiveWord'),
 };
 
-const placeWords = ({ field, title }: Exposure) => `the ${field} of “${title}”`;
+const placeWords = ({ field, title }: Exposure) => t('exposurePlace', { field, title });
 
 function placesWords({ places, count }: ExposureGroup): string {
   const listed = places.map(placeWords).join(', ');
   if (count === 1) return listed;
   const more = count - places.length;
-  return `${count} places: ${listed}${more ? ` and ${more} more` : ''}`;
+  return more
+    ? t('exposurePlacesMore', { count, places: listed, more })
+    : t('exposurePlaces', { count, places: listed });
 }
 
 /**
@@ -46,19 +49,24 @@ export function ExposureList({ groups, more = 0 }: { groups: readonly ExposureGr
       <Lines>
         {groups.map((group) => (
           <li key={`${group.kind}|${group.text}`}>
-            {KIND_WORDS[group.kind]} <strong>{group.text}</strong> in {placesWords(group)}{' '}
+            {t.rich('exposureIn', {
+              kind: KIND_WORDS[group.kind],
+              text: group.text,
+              places: placesWords(group),
+              strong: (text) => <strong>{text}</strong>,
+            })}
             {isSteward && (group.kind === 'mail-address' || group.kind === 'phone-number') && (
               <QuietButton
                 isDisabled={!house || saving.isLoading}
-                aria-label={`Mark ${group.text} as public`}
+                aria-label={t('markPublicNamed', { text: group.text })}
                 onPress={() => markAsPublic(group.text)}
               >
-                Mark as public
+                {t('markPublic')}
               </QuietButton>
             )}
           </li>
         ))}
-        {more > 0 && <li>and {more} more</li>}
+        {more > 0 && <li>{t('andMore', { count: more })}</li>}
       </Lines>
       <ProblemNotice problem={problemOf(saving.error)} />
     </>

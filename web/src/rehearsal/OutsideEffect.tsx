@@ -10,6 +10,7 @@ import { beyond, inFull } from './inFull';
 import { rehearsedWindow } from '@zonal/core/glass';
 import { useAnswer } from '../workers/useAnswer';
 import { WhenKnown, beginningOf } from './WhenKnown';
+import { t } from '../texts/rehearsal';
 
 interface OutsideEffectProps {
   changes: readonly EntryChange[];
@@ -44,7 +45,7 @@ export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
   }, [windows, calendars, watch, changes, calendarIds, now]);
   const { answer, problem, busy } = useAnswer(question);
   if (problem) return <Notice>{problem}</Notice>;
-  if (!answer || busy) return <Loading what="Working out what readers would see" />;
+  if (!answer || busy) return <Loading what={t('computingOutside')} />;
   const others = beyond(windows ?? [], calendars ?? [], calendarIds);
   const loud = answer.filter((r) => !r.quiet).map((r) => r.windowId);
   const shown = question?.pairs.length ? <RehearsalView rehearsals={answer} /> : null;
@@ -53,12 +54,9 @@ export function OutsideEffect({ changes, calendarIds }: OutsideEffectProps) {
       {shown}
       {loud.length > 0 && <WhenKnown windowIds={loud} begins={beginningOf(changes, now)} />}
       {others.length > 0 && (
-        <Faded role="status">
-          {others.join(', ')} {others.length === 1 ? 'shows' : 'show'} this calendar too; what readers would
-          see there is for the publishers of {others.length === 1 ? 'its' : 'their'} calendars to look at.
-        </Faded>
+        <Faded role="status">{t('othersShow', { windows: others.join(', '), count: others.length })}</Faded>
       )}
-      {!shown && !others.length && <Faded role="status">No open window shows this calendar.</Faded>}
+      {!shown && !others.length && <Faded role="status">{t('noWindowShows')}</Faded>}
     </Stack>
   );
 }

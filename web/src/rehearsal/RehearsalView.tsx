@@ -1,10 +1,11 @@
-import { AUDIENCE_WORDS } from '@zonal/core/glass';
 import { ArrowRight, Minus, PencilLine, Plus, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { Rings } from '../ui/GlassMark';
 import { Faded, Row, Stack } from '../ui/layout';
 import { ExposureList } from './ExposureList';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from '../workers/questions';
+import { t } from '../texts/rehearsal';
+import { AUDIENCE_WORDS } from '../texts/glassWords';
 
 const Card = styled.section`
   border: 1px solid var(--line);
@@ -63,19 +64,19 @@ const Warning = styled.div`
 `;
 
 const MARKS = {
-  appears: { icon: <Plus aria-hidden="true" />, word: 'appears' },
-  vanishes: { icon: <Minus aria-hidden="true" />, word: 'vanishes' },
-  changes: { icon: <PencilLine aria-hidden="true" />, word: 'changes' },
+  appears: { icon: <Plus aria-hidden="true" />, word: t('appears') },
+  vanishes: { icon: <Minus aria-hidden="true" />, word: t('vanishes') },
+  changes: { icon: <PencilLine aria-hidden="true" />, word: t('changes') },
 };
 
 /** What readers of windows would see differently, window by window and audience by audience. */
 export function RehearsalView({ rehearsals }: { rehearsals: readonly RehearsalLines[] }) {
   const loud = rehearsals.filter((r) => !r.quiet);
-  if (!loud.length) return <p role="status">Nobody outside would notice anything.</p>;
+  if (!loud.length) return <p role="status">{t('nothingOutside')}</p>;
   return (
     <Stack>
       {loud.map((r) => (
-        <Card key={r.windowId} aria-label={`What changes in ${r.name}`}>
+        <Card key={r.windowId} aria-label={t('changesIn', { name: r.name })}>
           <h3>{r.name}</h3>
           {r.views.map((view) => (
             <View key={`${view.audience}|${view.cap}`} view={view} />
@@ -85,8 +86,6 @@ export function RehearsalView({ rehearsals }: { rehearsals: readonly RehearsalLi
     </Stack>
   );
 }
-
-const count = (n: number, word: string) => `${n} ${n === 1 ? word : `${word}s`}`;
 
 /** The difference of one view. */
 export function View({ view, plain = false }: { view: ViewLines; plain?: boolean }) {
@@ -100,20 +99,18 @@ export function View({ view, plain = false }: { view: ViewLines; plain?: boolean
           <strong>{AUDIENCE_WORDS[view.audience].word}</strong>
           <Faded>
             {view.keys.map((k) => k.madeOutTo).join(', ')}
-            {view.cap ? `, at most ${view.cap}` : ''}
+            {view.cap ? t('viewAtMost', { cap: view.cap }) : ''}
           </Faded>
         </Row>
       )}
-      <p role="status">
-        {silent
-          ? 'Nothing changes for these readers.'
-          : `Of ${count(times.before, 'time')}: ${times.appear} appear, ${times.vanish} vanish, ${times.change} change; ${count(times.after, 'time')} afterwards.`}
-      </p>
+      <p role="status">{silent ? t('nothingForThese') : t('timesChange', { ...times })}</p>
       {wording.length > 0 && (
-        <Lines aria-label="How the window names itself">
+        <Lines aria-label={t('wordingChanges')}>
           {wording.map((line) => (
             <li key={line.field}>
-              <span>{MARKS.changes.icon} changes</span>
+              <span>
+                {MARKS.changes.icon} {MARKS.changes.word}
+              </span>
               <span>{line.field}</span>
               <Change line={line} />
             </li>
@@ -121,17 +118,18 @@ export function View({ view, plain = false }: { view: ViewLines; plain?: boolean
         </Lines>
       )}
       {items.length > 0 && (
-        <Lines aria-label="Entries that change" tabIndex={0}>
+        <Lines aria-label={t('entriesThatChange')} tabIndex={0}>
           {items.map((item) => (
             <Item key={item.uid} item={item} />
           ))}
-          {more > 0 && <li>and {count(more, 'more entry').replace('entrys', 'entries')}</li>}
+          {more > 0 && <li>{t('moreEntries', { count: more })}</li>}
         </Lines>
       )}
       {exposed.length > 0 && (
         <Warning>
           <strong>
-            <TriangleAlert aria-hidden="true" size={16} /> Newly exposed: {exposed.length + moreExposed}
+            <TriangleAlert aria-hidden="true" size={16} />{' '}
+            {t('newlyExposed', { count: exposed.length + moreExposed })}
           </strong>
           <ExposureList groups={exposed} more={moreExposed} />
         </Warning>
@@ -155,7 +153,7 @@ function Item({ item }: { item: ItemLine }) {
         </span>
       ))}
       {item.fetchedBy.length > 0 && (
-        <Faded>Fetched already with: {item.fetchedBy.join(', ')}. It cannot be called back from there.</Faded>
+        <Faded>{t('alreadyFetched', { places: item.fetchedBy.join(', ') })}</Faded>
       )}
     </li>
   );
@@ -164,7 +162,8 @@ function Item({ item }: { item: ItemLine }) {
 function Change({ line: { before, after } }: { line: FieldLine }) {
   return (
     <span>
-      <del>{before || 'nothing'}</del> <ArrowRight aria-label="becomes" /> <ins>{after || 'nothing'}</ins>
+      <del>{before || t('nothing')}</del> <ArrowRight aria-label={t('becomes')} />{' '}
+      <ins>{after || t('nothing')}</ins>
     </span>
   );
 }

@@ -1,9 +1,10 @@
-import type { EntryChange } from '@zonal/core/api';
+import type { EntryChange, LateKey } from '@zonal/core/api';
 import { instantOfWhen } from '@zonal/core/entries';
 import { useState } from 'react';
 import { useKnowingQuery } from '../api/zonalApi';
 import { Faded, NotedList, Stack } from '../ui/layout';
 import { byWords, momentWords, percent, readersWords } from '../ui/timeWords';
+import { t } from '../texts/rehearsal';
 
 interface WhenKnownProps {
   windowIds: readonly string[];
@@ -26,6 +27,9 @@ export function beginningOf(changes: readonly EntryChange[], now: number): numbe
   return next.length ? Math.min(...next) : null;
 }
 
+const lateWords = ({ madeOutTo, late, readers }: LateKey) =>
+  t('lateReaders', { place: madeOutTo, late, readers });
+
 /** When readers of windows would know of a change if it were made now, and whose programs will not have looked in time. */
 export function WhenKnown({ windowIds, begins }: WhenKnownProps) {
   const [now] = useState(() => Math.floor(Date.now() / STEP) * STEP);
@@ -35,27 +39,29 @@ export function WhenKnown({ windowIds, begins }: WhenKnownProps) {
   if (!told.length) return null;
   const at = Date.parse(data!.at);
   return (
-    <section aria-label="When it would be known">
+    <section aria-label={t('whenKnown')}>
       <Stack>
-        <h3>When it would be known</h3>
+        <h3>{t('whenKnown')}</h3>
         <NotedList>
           {told.map(({ id, name, forecast, known, late }) => (
             <li key={id}>
-              <strong>{name}</strong>: half of {readersWords(forecast.readers)} {byWords(forecast.halfBy, at)}
-              , nine in ten {byWords(forecast.nineInTenBy, at)}
+              {t.rich('whenKnownIn', {
+                name,
+                readers: readersWords(forecast.readers),
+                half: byWords(forecast.halfBy, at),
+                nine: byWords(forecast.nineInTenBy, at),
+                strong: (text) => <strong>{text}</strong>,
+              })}
               <small>
-                {begins === null ? 'Within a day' : `Before it begins (${momentWords(by, at)})`}{' '}
-                {percent(known / forecast.readers)} would know.
-                {late.length > 0 &&
-                  ` Probably not in time: ${late.map((k) => `${k.madeOutTo} (${k.late} of ${k.readers})`).join(', ')}.`}
+                {begins === null
+                  ? t('knownWithinDay', { share: percent(known / forecast.readers) })
+                  : t('knownBefore', { share: percent(known / forecast.readers), time: momentWords(by, at) })}
+                {late.length > 0 && ` ${t('notInTime', { places: late.map(lateWords).join(', ') })}`}
               </small>
             </li>
           ))}
         </NotedList>
-        <Faded>
-          Worked out from how often each program looks; times are on the clocks of this device. Reach tells
-          afterwards who has it.
-        </Faded>
+        <Faded>{t('whenKnownHint')}</Faded>
       </Stack>
     </section>
   );

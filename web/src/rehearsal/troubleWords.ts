@@ -1,7 +1,7 @@
 import type { OutwardWindow } from '@zonal/core/api';
+import { t } from '../texts/rehearsal';
 
 /** Says what readers get of a window that cannot be worked out, and why. */
 export function troubleWords({ reason, shows }: NonNullable<OutwardWindow['trouble']>): string {
-  const what = shows === 'nothing' ? 'Readers get nothing just now' : 'Readers get what was last known';
-  return `${what}: ${reason}`;
+  return t(shows === 'nothing' ? 'readersGetNothing' : 'readersGetLast', { reason });
 }

@@ -12,6 +12,7 @@ import { inFull } from './inFull';
 import { effectQuestion } from './OutsideEffect';
 import type { RehearsalLines } from '../workers/questions';
 import { RehearsalView } from './RehearsalView';
+import { t } from '../texts/rehearsal';
 
 /** What was found out about one change. */
 interface Found {
@@ -41,7 +42,7 @@ export function useOutsideGate(calendarName: string): OutsideGate {
   const [found, setFound] = useState<Found | null>(null);
   const [looking, setLooking] = useState(false);
   const demands = found?.rehearsals.flatMap((r): readonly Demand[] => r.demands) ?? [];
-  const confirming = useConfirming(demands, calendarName, 'the calendar’s name');
+  const confirming = useConfirming(demands, calendarName, t('calendarsName'));
 
   const pass: OutsideGate['pass'] = async (changes, calendarIds) => {
     const of = JSON.stringify(changes);
@@ -76,10 +77,7 @@ export function useOutsideGate(calendarName: string): OutsideGate {
     view: found && (
       <Stack>
         {found.problem ? (
-          <Notice>
-            What readers would see could not be worked out: {found.problem} Save again to save without having
-            seen it.
-          </Notice>
+          <Notice>{t('effectUnknown', { problem: found.problem })}</Notice>
         ) : (
           <RehearsalView rehearsals={found.rehearsals} />
         )}

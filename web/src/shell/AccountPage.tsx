@@ -1,5 +1,7 @@
 import type { OwnAccount } from '@zonal/core/api';
+import { capital } from '@zonal/core/entries';
 import { PASSWORD_LIMITS } from '@zonal/core/rights';
+import { INSIDE_LANGUAGES, type InsideLanguage } from '@zonal/core/texts';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import {
@@ -7,7 +9,7 @@ import {
   useAccountQuery,
   useChangeAddressMutation,
   useChangePasswordMutation,
-  useRenameAccountMutation,
+  useSaveAccountMutation,
   useSignOutDeviceMutation,
   useSignOutEverywhereMutation,
 } from '../api/zonalApi';
@@ -15,9 +17,11 @@ import { Waiting } from '../api/Waiting';
 import { Button, MainButton } from '../ui/Button';
 import { CopyButton } from '../ui/CopyButton';
 import { dayOf } from '../ui/dayOf';
+import { SelectOne } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Faded, NotedList, Pair, Row, SideBySide, Stack } from '../ui/layout';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { t } from '../texts/shell';
 
 const Devices = styled(NotedList)`
   > li {
@@ -32,10 +36,10 @@ const Devices = styled(NotedList)`
 /** One's own account: name, address, password, and where it is signed in. */
 export function AccountPage() {
   const { data: account, error } = useAccountQuery(undefined, { refetchOnMountOrArgChange: true });
-  if (!account) return <Waiting what="Fetching your account" error={error} />;
+  if (!account) return <Waiting what={t('fetchingAccount')} error={error} />;
   return (
     <Stack>
-      <h1>Your account</h1>
+      <h1>{t('yourAccount')}</h1>
       <SideBySide>
         <Stack>
           <NameForm key={account.name} account={account} />
@@ -84,27 +88,44 @@ function Part({ title, problem, done, submit, disabled, onSubmit, children }: Pa
   );
 }
 
+/** The value of the choice for the language of the browser. */
+const BROWSERS_OWN = '';
+
 function NameForm({ account }: { account: OwnAccount }) {
   const [name, setName] = useState(account.name);
-  const [rename, { error, isLoading, isSuccess }] = useRenameAccountMutation();
+  const [language, setLanguage] = useState<InsideLanguage | typeof BROWSERS_OWN>(
+    account.language ?? BROWSERS_OWN,
+  );
+  const [save, { error, isLoading, isSuccess }] = useSaveAccountMutation();
+  const form = { name: name.trim(), language: language || null };
+  const isChanged = form.name !== account.name || form.language !== account.language;
   return (
     <Part
-      title="Name"
+      title={t('nameAndLanguage')}
       problem={problemOf(error)}
-      done={isSuccess ? 'Saved.' : ''}
-      submit="Save the name"
-      disabled={isLoading || !name.trim() || name.trim() === account.name}
-      onSubmit={() => void rename(name.trim())}
+      done={isSuccess ? t('saved') : ''}
+      submit={t('saveNameAndLanguage')}
+      disabled={isLoading || !form.name || !isChanged}
+      onSubmit={() => void save(form)}
     >
-      <Field
-        label="Your name, as colleagues read it"
-        autoComplete="name"
-        value={name}
-        onChange={setName}
-        maxLength={120}
+      <Field label={t('nameField')} autoComplete="name" value={name} onChange={setName} maxLength={120} />
+      <SelectOne
+        label={t('languageField')}
+        value={language}
+        options={[
+          { value: BROWSERS_OWN, text: t('browsersLanguage') },
+          ...INSIDE_LANGUAGES.map((one) => ({ value: one, text: ownName(one) })),
+        ]}
+        onChange={setLanguage}
       />
+      <Faded>{t('languageHint')}</Faded>
     </Part>
   );
+}
+
+/** Returns the name of a language in itself. */
+function ownName(language: InsideLanguage): string {
+  return capital(new Intl.DisplayNames(language, { type: 'language' }).of(language) ?? language);
 }
 
 function AddressForm({ account }: { account: OwnAccount }) {
@@ -112,10 +133,10 @@ function AddressForm({ account }: { account: OwnAccount }) {
   const [ask, { error, isLoading, isSuccess, originalArgs }] = useChangeAddressMutation();
   return (
     <Part
-      title="Mail address"
+      title={t('mailAddress')}
       problem={problemOf(error)}
-      done={isSuccess ? `A mail went to ${originalArgs?.email}. Follow the address in it.` : ''}
-      submit="Send a mail to confirm it"
+      done={isSuccess ? t('confirmationSent', { email: originalArgs?.email ?? '' }) : ''}
+      submit={t('sendConfirmation')}
       disabled={isLoading || !form.email.includes('@') || !form.password}
       onSubmit={() =>
         void ask(form).then((r) => {
@@ -123,19 +144,17 @@ function AddressForm({ account }: { account: OwnAccount }) {
         })
       }
     >
-      <Faded>
-        You sign in with {account.email}. Another one takes its place once it has confirmed that it is yours.
-      </Faded>
+      <Faded>{t('signInAddress', { email: account.email })}</Faded>
       <Pair>
         <Field
-          label="New address"
+          label={t('newAddress')}
           type="email"
           autoComplete="email"
           value={form.email}
           onChange={(email) => setForm({ ...form, email })}
         />
         <Field
-          label="Your password now"
+          label={t('currentPassword')}
           type="password"
           autoComplete="current-password"
           value={form.password}
@@ -151,10 +170,10 @@ function PasswordForm() {
   const [change, { error, isLoading, isSuccess }] = useChangePasswordMutation();
   return (
     <Part
-      title="Password"
+      title={t('password')}
       problem={problemOf(error)}
-      done={isSuccess ? 'Changed. All other programs are signed out.' : ''}
-      submit="Change the password"
+      done={isSuccess ? t('passwordChanged') : ''}
+      submit={t('changePassword')}
       disabled={isLoading || !form.password || !form.next}
       onSubmit={() =>
         void change(form).then((r) => {
@@ -164,19 +183,19 @@ function PasswordForm() {
     >
       <Pair>
         <Field
-          label="The one that you have"
+          label={t('currentPassword')}
           type="password"
           autoComplete="current-password"
           value={form.password}
           onChange={(password) => setForm({ ...form, password })}
         />
         <Field
-          label="New password"
+          label={t('newPassword')}
           type="password"
           autoComplete="new-password"
           value={form.next}
           onChange={(next) => setForm({ ...form, next })}
-          help={`At least ${PASSWORD_LIMITS.least} letters. Three or four words make a good one.`}
+          help={t('passwordHint', { least: PASSWORD_LIMITS.least })}
         />
       </Pair>
     </Part>
@@ -188,25 +207,18 @@ function FeedsList({ account }: { account: OwnAccount }) {
   if (!account.feeds.length) return null;
   return (
     <Stack as="section" aria-labelledby="feeds">
-      <h2 id="feeds">Feeds of your own</h2>
-      <Faded>
-        For your own programs: whoever has such an address sees what you see, so keep it to yourself. It
-        follows your rights.
-      </Faded>
-      <Devices aria-label="Feeds of your own">
+      <h2 id="feeds">{t('ownFeeds')}</h2>
+      <Faded>{t('ownFeedsHint')}</Faded>
+      <Devices aria-label={t('ownFeeds')}>
         {account.feeds.map(({ keyId, window, cap, see, feed }) => (
           <li key={keyId}>
             <span>
               <a href={see}>{window}</a>
               <small>
-                {cap === 'shut'
-                  ? 'shows nothing, as you may see nothing of it'
-                  : cap
-                    ? `at most ${cap}`
-                    : 'all of it'}
+                {cap === 'shut' ? t('feedShowsNothing') : cap ? t('feedAtMost', { cap }) : t('feedShowsAll')}
               </small>
             </span>
-            <CopyButton what={`feed address of ${window}`} text={feed} />
+            <CopyButton what={t('feedAddressOf', { window })} text={feed} />
           </li>
         ))}
       </Devices>
@@ -219,21 +231,19 @@ function DevicesList({ account }: { account: OwnAccount }) {
   const [everywhere, leaving] = useSignOutEverywhereMutation();
   return (
     <Stack as="section" aria-labelledby="devices">
-      <h2 id="devices">Where you are signed in</h2>
+      <h2 id="devices">{t('signedInOn')}</h2>
       {error && <ProblemNotice problem={problemOf(error)} />}
-      <Devices aria-label="Programs that are signed in">
+      <Devices aria-label={t('signedInPrograms')}>
         {account.devices.map(({ id, program, since, usedAt, own }) => (
           <li key={id}>
             <span>
               {program}
-              {own && <strong>, here</strong>}
-              <small>
-                since {dayOf(since)}, last used {dayOf(usedAt)}
-              </small>
+              {own && <strong>{t('thisProgram')}</strong>}
+              <small>{t('deviceUse', { since: dayOf(since), used: dayOf(usedAt) })}</small>
             </span>
             {!own && (
               <Button isDisabled={isLoading} onPress={() => void signOut(id)}>
-                Sign out there
+                {t('signOutThere')}
               </Button>
             )}
           </li>
@@ -241,7 +251,7 @@ function DevicesList({ account }: { account: OwnAccount }) {
       </Devices>
       <Row>
         <Button isDisabled={leaving.isLoading} onPress={() => void everywhere()}>
-          Sign out everywhere, here too
+          {t('signOutEverywhere')}
         </Button>
       </Row>
     </Stack>

@@ -1,8 +1,9 @@
 import type { FormEvent, ReactNode } from 'react';
 import styled from 'styled-components';
+import { t } from '../texts/base';
 
 /** What the page to sign in says to everybody. */
-export const GREETING = 'Decide what each audience sees of your calendars, and hand it to them.';
+export const GREETING = t('greeting');
 
 const Page = styled.main`
   min-height: 100dvh;

@@ -5,6 +5,7 @@ import { useAppDispatch, useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
+import { t } from '../texts/base';
 
 /** Says that something on the screen could not be fetched. What was fetched before stays shown. */
 export function FetchTrouble() {
@@ -20,10 +21,10 @@ export function FetchTrouble() {
     <Notice>
       <Row>
         <span>
-          {problem.message} {failed.some((query) => query.hasData) && 'What you see may be out of date.'}
+          {problem.message} {failed.some((query) => query.hasData) && t('outOfDate')}
         </span>
         <QuietButton onPress={tryAgain}>
-          <RotateCw aria-hidden="true" /> Try again
+          <RotateCw aria-hidden="true" /> {t('tryAgain')}
         </QuietButton>
       </Row>
     </Notice>

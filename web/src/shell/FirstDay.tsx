@@ -29,6 +29,7 @@ import {
   type FirstStep,
 } from './firstDaySlice';
 import { READYMADE, readymadeDays, type Readymade } from './readymadeCalendar';
+import { t } from '../texts/shell';
 
 const Steps = styled.ol`
   list-style: none;
@@ -61,9 +62,9 @@ const Steps = styled.ol`
 `;
 
 const TITLES: Readonly<Record<FirstStep, string>> = {
-  calendar: 'A calendar, inside',
-  window: 'A window, the glass before it',
-  address: 'Its address, for people outside',
+  calendar: t('stepCalendar'),
+  window: t('stepWindow'),
+  address: t('stepAddress'),
 };
 
 /** Leads through a first day with nothing in it: the first calendar, the first window, its address. */
@@ -75,20 +76,21 @@ export function FirstDay() {
   const [isImporting, setImporting] = useState(false);
   useEffect(() => void dispatch(firstDayBegun()), [dispatch]);
   if (!calendars || !windows)
-    return <Waiting what="Looking what there is" error={calendarsError ?? windowsError} />;
+    return <Waiting what={t('fetchingSteps')} error={calendarsError ?? windowsError} />;
   const step = nextStep({ calendars: calendars.length, windows: windows.length }, skipped);
   const there: Readonly<Record<FirstStep, string>> = {
-    calendar: calendars.length ? `There: ${calendars.map((c) => c.name).join(', ')}.` : 'Skipped.',
-    window: windows.length ? `There: ${windows.map((w) => w.wording.name).join(', ')}.` : 'Skipped.',
-    address: 'Skipped, or handed out.',
+    calendar: calendars.length
+      ? t('there', { names: calendars.map((c) => c.name).join(', ') })
+      : t('skipped'),
+    window: windows.length
+      ? t('there', { names: windows.map((w) => w.wording.name).join(', ') })
+      : t('skipped'),
+    address: t('skippedAddress'),
   };
   return (
     <Stack>
-      <h1>A first day</h1>
-      <p>
-        The way leads from inside to outside, in three steps. Each can be skipped, and comes back in its own
-        section.
-      </p>
+      <h1>{t('firstDay')}</h1>
+      <p>{t('firstDayHint')}</p>
       <Steps>
         {FIRST_STEPS.map((one, at) => {
           const passed = step === null || at < FIRST_STEPS.indexOf(step);
@@ -107,7 +109,7 @@ export function FirstDay() {
                     {one === 'address' && <FirstAddress />}
                     <Row>
                       <Button onPress={() => void dispatch(stepSkipped(one))}>
-                        {one === 'address' ? 'I have it' : 'Skip this step'}
+                        {one === 'address' ? t('haveIt') : t('skipStep')}
                       </Button>
                     </Row>
                   </>
@@ -133,11 +135,13 @@ function Ended() {
   return (
     <>
       <p role="status">
-        That is all. Colleagues are invited under <Link to="/house/people">House, People</Link>; mail needs a
-        server, set under <Link to="/house/post">House, Post</Link>.
+        {t.rich('firstDayDone', {
+          people: (text) => <Link to="/house/people">{text}</Link>,
+          mail: (text) => <Link to="/house/post">{text}</Link>,
+        })}
       </p>
       <Row>
-        <MainButton onPress={end}>Go to the calendars</MainButton>
+        <MainButton onPress={end}>{t('goToCalendars')}</MainButton>
       </Row>
     </>
   );
@@ -172,30 +176,27 @@ function FirstCalendar({
     const year = new Date().getFullYear();
     const entries = await readymadeDays(kind, house, year);
     const changes = entries.map((entry) => ({ version: 0, calendarId: calendar.id, entry }));
-    await makeEdit({ label: `Made ${name}`, changes });
+    await makeEdit({ label: t('madeLabel', { name }), changes });
   };
   return (
     <>
-      <p>
-        Calendars hold your entries. Nobody outside sees them until you open a window; inside, only the people
-        you choose do.
-      </p>
+      <p>{t('calendarsHint')}</p>
       {problem && <ProblemNotice problem={problem} />}
       <Row>
         <MainButton isDisabled={busy} onPress={() => setEmpty(true)}>
-          <CalendarPlus aria-hidden="true" /> Empty calendar
+          <CalendarPlus aria-hidden="true" /> {t('emptyCalendar')}
         </MainButton>
         <Button isDisabled={busy} onPress={onFile}>
-          <FileInput aria-hidden="true" /> From a file
+          <FileInput aria-hidden="true" /> {t('fromFile')}
         </Button>
         <Button isDisabled={busy || !house?.country} onPress={() => void readymade('holidays')}>
-          Ready-made: public holidays
+          {t('readymadeHolidays')}
         </Button>
         <Button isDisabled={busy} onPress={() => void readymade('moon')}>
-          Ready-made: phases of the moon
+          {t('readymadeMoon')}
         </Button>
       </Row>
-      {!house?.country && <Faded>For public holidays, a steward chooses the country under House.</Faded>}
+      {!house?.country && <Faded>{t('countryHint')}</Faded>}
       {empty && <CalendarSheet calendar={null} calendars={calendars} onClose={() => setEmpty(false)} />}
     </>
   );
@@ -205,13 +206,10 @@ function FirstWindow() {
   const navigate = useNavigate();
   return (
     <>
-      <p>
-        A window shows a part of your calendars, as clearly as you choose: only when time is taken, or titles
-        and places, or everything that may go out. You see what readers see before anybody does.
-      </p>
+      <p>{t('windowHint')}</p>
       <Row>
         <MainButton onPress={() => void navigate('/windows/new')}>
-          <PanelsTopLeft aria-hidden="true" /> Open the first window
+          <PanelsTopLeft aria-hidden="true" /> {t('openFirstWindow')}
         </MainButton>
       </Row>
     </>
@@ -222,21 +220,23 @@ function FirstAddress() {
   const { data: windows = [] } = useWindowsQuery();
   const window = windows.find((w) => !w.closedAt && w.keys.length > 0);
   const key = window?.keys[0];
-  if (!window || !key)
-    return <p>The window has no key yet. Make one in the window, made out to whoever gets it.</p>;
+  if (!window || !key) return <p>{t('noKeyYet')}</p>;
   return (
-    <OutsideBox aria-label={`Addresses of ${window.wording.name}`}>
+    <OutsideBox aria-label={t('addressesOf', { name: window.wording.name })}>
       <span>
-        <strong>{window.wording.name}</strong>, made out to {key.madeOutTo}. Whoever has the address sees the
-        window; nobody needs an account.
+        {t.rich('firstKey', {
+          name: window.wording.name,
+          place: key.madeOutTo,
+          strong: (text) => <strong>{text}</strong>,
+        })}
       </span>
       <a href={key.see} target="_blank" rel="noreferrer" style={{ overflowWrap: 'anywhere' }}>
         {key.see}
       </a>
       <Row>
-        <CopyButton what="page address" text={key.see} />
-        <CopyButton what="feed address" text={key.feed} />
-        <Link to={`/windows/${window.id}`}>All its keys</Link>
+        <CopyButton what={t('pageAddress')} text={key.see} />
+        <CopyButton what={t('feedAddress')} text={key.feed} />
+        <Link to={`/windows/${window.id}`}>{t('allKeys')}</Link>
       </Row>
     </OutsideBox>
   );

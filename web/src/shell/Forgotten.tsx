@@ -4,6 +4,7 @@ import { Button, MainButton } from '../ui/Button';
 import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { Door, GREETING } from './Door';
+import { t } from '../texts/shell';
 
 interface ForgottenProps {
   email: string;
@@ -19,36 +20,30 @@ export function Forgotten({ email, address, onBack }: ForgottenProps) {
   if (session?.sendsMail === false)
     return (
       <Door said={GREETING} onSubmit={onBack}>
-        <h1>Forgot password?</h1>
-        <p>
-          Zonal Window sends no mail here. Ask a steward of your organisation: they can give you an address at
-          which you choose a new password.
-        </p>
-        <MainButton type="submit">Back to signing in</MainButton>
+        <h1>{t('forgotPassword')}</h1>
+        <p>{t('noMailHere')}</p>
+        <MainButton type="submit">{t('backToSignIn')}</MainButton>
       </Door>
     );
   return (
     <Door said={GREETING} onSubmit={() => void ask(email)}>
-      <h1>Forgot password?</h1>
+      <h1>{t('forgotPassword')}</h1>
       {error && <Notice>{problemOf(error)?.message}</Notice>}
       {isSuccess ? (
-        <p role="status">
-          If there is an account with this address, a mail is on its way. Follow the address in it within an
-          hour; it works once.
-        </p>
+        <p role="status">{t('resetSent')}</p>
       ) : (
         <>
-          <p>Write the address that you sign in with. You get a mail with which you choose a new password.</p>
+          <p>{t('resetHint')}</p>
           {address}
         </>
       )}
       <Row>
         {!isSuccess && (
           <MainButton type="submit" isDisabled={isLoading || !email.includes('@')}>
-            Send me the mail
+            {t('sendReset')}
           </MainButton>
         )}
-        <Button onPress={onBack}>Back to signing in</Button>
+        <Button onPress={onBack}>{t('backToSignIn')}</Button>
       </Row>
     </Door>
   );

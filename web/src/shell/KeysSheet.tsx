@@ -1,24 +1,25 @@
 import styled from 'styled-components';
 import { Faded, PlainTable, Stack } from '../ui/layout';
 import { Sheet } from '../ui/Sheet';
+import { t } from '../texts/shell';
 
 /** The keys of the application: what each does, and where. */
 const KEYS: readonly { readonly keys: string; readonly does: string; readonly where: string }[] = [
-  { keys: '?', does: 'Show this list', where: 'everywhere, unless you are typing' },
-  { keys: 'Alt+W', does: 'Write an entry', where: 'everywhere' },
-  { keys: 'Ctrl+Z', does: 'Undo', where: 'Calendars' },
-  { keys: 'Ctrl+Shift+Z or Ctrl+Y', does: 'Redo', where: 'Calendars' },
+  { keys: '?', does: t('keyShowList'), where: t('keyEverywhere') },
+  { keys: 'Alt+W', does: t('keyWrite'), where: 'everywhere' },
+  { keys: 'Ctrl+Z', does: t('keyUndo'), where: t('calendars') },
+  { keys: t('keyRedoKeys'), does: t('keyRedo'), where: t('calendars') },
   {
-    keys: 'Arrows',
-    does: 'Choose the next or previous entry, or an empty day',
-    where: 'a view of the calendars',
+    keys: t('keyArrows'),
+    does: t('keyNext'),
+    where: t('keyInView'),
   },
-  { keys: 'Enter', does: 'Open the entry, or write on the chosen day', where: 'a view of the calendars' },
-  { keys: 'Alt+Arrows', does: 'Move the entry', where: 'an entry' },
-  { keys: 'Alt+Shift+Arrows', does: 'Change its length', where: 'an entry' },
-  { keys: 'Ctrl+C, Ctrl+V', does: 'Copy, paste', where: 'an entry, a day' },
-  { keys: 'Delete', does: 'Delete the entry', where: 'an entry' },
-  { keys: 'Escape', does: 'Close a form; it asks if you have changed something', where: 'a form' },
+  { keys: t('keyEnter'), does: t('keyOpen'), where: t('keyInView') },
+  { keys: 'Alt+Arrows', does: t('keyMove'), where: t('keyOnEntry') },
+  { keys: 'Alt+Shift+Arrows', does: t('keyLength'), where: t('keyOnEntry') },
+  { keys: t('keyCopyKeys'), does: t('keyCopy'), where: t('keyOnEntryOrDay') },
+  { keys: t('keyDeleteKey'), does: t('keyDelete'), where: t('keyOnEntry') },
+  { keys: t('keyEscape'), does: t('keyClose'), where: t('keyInForm') },
 ];
 
 const Table = styled(PlainTable)`
@@ -32,15 +33,15 @@ const Table = styled(PlainTable)`
 /** Lists the keys that do something. */
 export function KeysSheet({ onClose }: { onClose: () => void }) {
   return (
-    <Sheet title="Keys" onClose={onClose} wide>
+    <Sheet title={t('keys')} onClose={onClose} wide>
       <Stack>
-        <Faded>On a Mac, Option is Alt and Command is Ctrl.</Faded>
+        <Faded>{t('keysOnMac')}</Faded>
         <Table>
           <thead>
             <tr>
-              <th scope="col">Key</th>
-              <th scope="col">What it does</th>
-              <th scope="col">Where</th>
+              <th scope="col">{t('keyHead')}</th>
+              <th scope="col">{t('keyActionHead')}</th>
+              <th scope="col">{t('keyWhereHead')}</th>
             </tr>
           </thead>
           <tbody>

@@ -20,6 +20,7 @@ import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { ZoneSelect } from '../ui/ZoneSelect';
 import { Door } from './Door';
+import { t } from '../texts/shell';
 
 /** What a form needs to know that was opened by an address that works once. */
 interface Opened {
@@ -34,15 +35,12 @@ function Opening({ kind, children }: { kind: PassTold['kind']; children: (opened
   const { data: pass, error } = usePassQuery(token, { skip: !token, refetchOnMountOrArgChange: false });
   const wrong = !token || (pass && pass.kind !== kind);
   if (pass && !wrong) return children({ token, pass });
-  if (!error && !wrong) return <Loading what="Looking what this address is for" />;
+  if (!error && !wrong) return <Loading what={t('fetchingPass')} />;
   return (
-    <Door said="An address from a mail works once, and for a time.">
-      <h1>This does not open</h1>
-      <Notice>
-        {problemOf(error)?.message ??
-          'This address leads nowhere. Copy the whole of it from the mail, or ask for a new one.'}
-      </Notice>
-      <Link to="/">Go to signing in</Link>
+    <Door said={t('passGreeting')}>
+      <h1>{t('passNotOpen')}</h1>
+      <Notice>{problemOf(error)?.message ?? t('passUnknown')}</Notice>
+      <Link to="/">{t('goToSignIn')}</Link>
     </Door>
   );
 }
@@ -50,13 +48,13 @@ function Opening({ kind, children }: { kind: PassTold['kind']; children: (opened
 function NewPasswordField({ value, onChange }: { value: string; onChange: (value: string) => void }) {
   return (
     <Field
-      label="Password"
+      label={t('password')}
       type="password"
       autoComplete="new-password"
       value={value}
       onChange={onChange}
       isRequired
-      help={`At least ${PASSWORD_LIMITS.least} letters. Three or four words make a good one.`}
+      help={t('passwordHint', { least: PASSWORD_LIMITS.least })}
     />
   );
 }
@@ -82,16 +80,14 @@ function Welcome({ token, pass }: Opened) {
   };
   return (
     <Door
-      said={`${pass.by || 'A steward'} invites you to the calendars of ${pass.house || 'the house'}.`}
+      said={t('invites', { by: pass.by || t('aSteward'), house: pass.house || t('theHouse') })}
       onSubmit={() => void submit()}
     >
-      <h1>Welcome</h1>
-      <p>
-        You will sign in as <strong>{pass.email}</strong>.
-      </p>
+      <h1>{t('welcome')}</h1>
+      <p>{t.rich('willSignInAs', { email: pass.email, strong: (text) => <strong>{text}</strong> })}</p>
       {pass.lines.length > 0 && (
         <div>
-          You will be:
+          {t('youWillBe')}
           <ul>
             {pass.lines.map((line) => (
               <li key={line}>{line}</li>
@@ -101,7 +97,7 @@ function Welcome({ token, pass }: Opened) {
       )}
       {error && <ProblemNotice problem={problemOf(error)} />}
       <Field
-        label="Your name"
+        label={t('yourName')}
         autoComplete="name"
         value={name}
         onChange={setName}
@@ -111,7 +107,7 @@ function Welcome({ token, pass }: Opened) {
       <NewPasswordField value={password} onChange={setPassword} />
       <Row>
         <MainButton type="submit" isDisabled={isLoading || !name.trim() || !password}>
-          Accept, and go to the calendars
+          {t('acceptInvitation')}
         </MainButton>
       </Row>
     </Door>
@@ -136,24 +132,21 @@ function Begin({ token }: Opened) {
     if (!refused) void navigate('/first-day', { replace: true });
   };
   return (
-    <Door
-      said="Your organisation’s calendars stay inside; you decide what leaves."
-      onSubmit={() => void submit()}
-    >
-      <h1>Begin</h1>
-      <p>There is no account yet. Yours is the first, and looks after the house: a steward’s.</p>
+    <Door said={t('beginGreeting')} onSubmit={() => void submit()}>
+      <h1>{t('setUp')}</h1>
+      <p>{t('firstAccount')}</p>
       {error && <ProblemNotice problem={problemOf(error)} />}
       <Field
-        label="Name of your organisation"
+        label={t('organisationName')}
         autoComplete="organization"
         value={form.house}
         onChange={(house) => set({ house })}
         isRequired
         maxLength={200}
       />
-      <ZoneSelect label="Home time zone" value={form.zone} onChange={(zone) => set({ zone })} />
+      <ZoneSelect label={t('homeZone')} value={form.zone} onChange={(zone) => set({ zone })} />
       <SelectOne
-        label="Country, for public holidays"
+        label={t('holidayCountry')}
         value={form.country}
         options={[
           { value: '', text: 'none' },
@@ -162,7 +155,7 @@ function Begin({ token }: Opened) {
         onChange={(country) => set({ country })}
       />
       <Field
-        label="Your name"
+        label={t('yourName')}
         autoComplete="name"
         value={form.name}
         onChange={(name) => set({ name })}
@@ -170,7 +163,7 @@ function Begin({ token }: Opened) {
         maxLength={120}
       />
       <Field
-        label="Your e-mail address"
+        label={t('yourEmail')}
         type="email"
         autoComplete="username"
         value={form.email}
@@ -183,7 +176,7 @@ function Begin({ token }: Opened) {
           type="submit"
           isDisabled={isLoading || !form.house.trim() || !form.name.trim() || !form.email || !form.password}
         >
-          Begin
+          {t('createAccount')}
         </MainButton>
       </Row>
     </Door>
@@ -199,16 +192,14 @@ function NewPassword({ token, pass }: Opened) {
     if (!refused) void navigate('/calendars', { replace: true });
   };
   return (
-    <Door said="With a new password every program is signed out but this one." onSubmit={() => void submit()}>
-      <h1>A new password</h1>
-      <p>
-        For <strong>{pass.email}</strong>.
-      </p>
+    <Door said={t('newPasswordGreeting')} onSubmit={() => void submit()}>
+      <h1>{t('chooseNewPassword')}</h1>
+      <p>{t.rich('forEmail', { email: pass.email, strong: (text) => <strong>{text}</strong> })}</p>
       {error && <ProblemNotice problem={problemOf(error)} />}
       <NewPasswordField value={password} onChange={setPassword} />
       <Row>
         <MainButton type="submit" isDisabled={isLoading || !password}>
-          Set it, and sign in
+          {t('setPassword')}
         </MainButton>
       </Row>
     </Door>
@@ -218,27 +209,22 @@ function NewPassword({ token, pass }: Opened) {
 function ConfirmAddress({ token, pass }: Opened) {
   const [confirm, { error, isLoading, isSuccess }] = useConfirmAddressMutation();
   return (
-    <Door
-      said="An address is changed once it has confirmed that it is yours."
-      onSubmit={() => void confirm(token)}
-    >
-      <h1>Confirm your address</h1>
+    <Door said={t('confirmGreeting')} onSubmit={() => void confirm(token)}>
+      <h1>{t('confirmAddress')}</h1>
       {error && <ProblemNotice problem={problemOf(error)} />}
       {isSuccess ? (
         <>
           <p role="status">
-            Done. You sign in with <strong>{pass.email}</strong> from now on.
+            {t.rich('addressConfirmed', { email: pass.email, strong: (text) => <strong>{text}</strong> })}
           </p>
-          <Link to="/">Go on</Link>
+          <Link to="/">{t('goOn')}</Link>
         </>
       ) : (
         <>
-          <p>
-            Sign in with <strong>{pass.email}</strong> from now on?
-          </p>
+          <p>{t.rich('confirmQuestion', { email: pass.email, strong: (text) => <strong>{text}</strong> })}</p>
           <Row>
             <MainButton type="submit" isDisabled={isLoading}>
-              Yes, this is my address
+              {t('confirmYes')}
             </MainButton>
           </Row>
         </>

@@ -17,18 +17,19 @@ import { Faded, ReadingPage, Row, Stack } from '../ui/layout';
 import { Empty } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { useRequests, type Request } from './useRequests';
+import { t } from '../texts/shell';
 
 const STATE_WORDS: Readonly<Record<RequestState, string>> = {
-  open: 'not answered yet',
-  granted: 'granted',
-  refused: 'declined',
-  'taken-back': 'withdrawn',
+  open: t('requestOpen'),
+  granted: t('requestGranted'),
+  refused: t('requestDeclined'),
+  'taken-back': t('requestWithdrawn'),
 };
 
 /** Who a request of each kind is sent to. */
 const SENT_TO: Readonly<Record<Request['kind'], string>> = {
-  access: 'the calendar’s publishers',
-  ceiling: 'the stewards',
+  access: t('sentToPublishers'),
+  ceiling: t('sentToStewards'),
 };
 
 /** All requests among colleagues: those that wait for an answer of the person who is signed in, and their own. */
@@ -36,7 +37,7 @@ export function RequestsPage() {
   const { requests, error } = useRequests();
   const { data: calendars = [] } = useCalendarsQuery();
   const [reviewedId, setReviewedId] = useState<string | null>(null);
-  if (!requests) return <Waiting what="Fetching requests" error={error} />;
+  if (!requests) return <Waiting what={t('fetchingRequests')} error={error} />;
   const toAnswer = requests.filter((request) => request.toAnswer);
   const own = requests.filter((request) => request.own);
   const reviewed = toAnswer.find((request) => request.id === reviewedId);
@@ -45,28 +46,32 @@ export function RequestsPage() {
   return (
     <ReadingPage>
       <Row style={{ justifyContent: 'space-between' }}>
-        <h1>Requests</h1>
-        <Link to="/calendars/directory">Ask for access in the directory</Link>
+        <h1>{t('requests')}</h1>
+        <Link to="/calendars/directory">{t('askInDirectory')}</Link>
       </Row>
       <Stack as="section" aria-labelledby="requests-to-answer">
-        <h2 id="requests-to-answer">For you to answer</h2>
-        {!toAnswer.length && <Empty>No request waits for your answer.</Empty>}
+        <h2 id="requests-to-answer">{t('requestsForYou')}</h2>
+        {!toAnswer.length && <Empty>{t('noRequestsForYou')}</Empty>}
         {toAnswer.length > 0 && (
           <ActionList aria-labelledby="requests-to-answer">
             {toAnswer.map((request) => (
               <li key={request.id}>
                 <span>
-                  <strong>{request.by}</strong> asks {request.kind === 'ceiling' && 'you '}to {request.words}
+                  {t.rich(request.kind === 'ceiling' ? 'asksCeiling' : 'asksAccess', {
+                    by: request.by,
+                    words: request.words,
+                    strong: (text) => <strong>{text}</strong>,
+                  })}
                   <small>
                     {dayOf(request.at)}
                     {request.reason && `: ${request.reason}`}
                   </small>
                 </span>
                 <MainButton
-                  aria-label={`Review the request of ${request.by} to ${request.words}`}
+                  aria-label={t('reviewRequestOf', { by: request.by, words: request.words })}
                   onPress={() => setReviewedId(request.id)}
                 >
-                  Review request …
+                  {t('reviewRequest')}
                 </MainButton>
               </li>
             ))}
@@ -74,13 +79,8 @@ export function RequestsPage() {
         )}
       </Stack>
       <Stack as="section" aria-labelledby="own-requests">
-        <h2 id="own-requests">Made by you</h2>
-        {!own.length && (
-          <Empty>
-            You have not asked for anything. Ask for access to a calendar in the directory, and for a higher
-            ceiling in the studio of a window.
-          </Empty>
-        )}
+        <h2 id="own-requests">{t('requestsByYou')}</h2>
+        {!own.length && <Empty>{t('noRequestsByYou')}</Empty>}
         {own.length > 0 && (
           <ActionList aria-labelledby="own-requests">
             {own.map((request) => (
@@ -88,7 +88,7 @@ export function RequestsPage() {
             ))}
           </ActionList>
         )}
-        {own.length > 0 && <Faded>You also get each answer by mail.</Faded>}
+        {own.length > 0 && <Faded>{t('answersByMail')}</Faded>}
       </Stack>
       {reviewed?.kind === 'access' && reviewedCalendar && (
         <WishSheet wish={reviewed} calendar={reviewedCalendar} onClose={close} />
@@ -108,20 +108,26 @@ function OwnRequest({ request }: { request: Request }) {
   return (
     <li>
       <span>
-        To {words}: <strong>{STATE_WORDS[state]}</strong>
+        {t.rich('ownRequest', {
+          words,
+          state: STATE_WORDS[state],
+          strong: (text) => <strong>{text}</strong>,
+        })}
         <small>
-          {state === 'open' ? `Sent to ${SENT_TO[kind]} on ${dayOf(at)}` : `Sent on ${dayOf(at)}`}
-          {answeredBy && `, answered by ${answeredBy} on ${dayOf(answeredAt!)}`}
+          {state === 'open'
+            ? t('requestSentTo', { to: SENT_TO[kind], day: dayOf(at) })
+            : t('requestSent', { day: dayOf(at) })}
+          {answeredBy && t('requestAnswered', { by: answeredBy, day: dayOf(answeredAt!) })}
         </small>
         <ProblemNotice problem={problemOf(takingWish.error ?? takingCeiling.error)} />
       </span>
       {state === 'open' && (
         <Button
           isDisabled={takingWish.isLoading || takingCeiling.isLoading}
-          aria-label={`Withdraw the request to ${words}`}
+          aria-label={t('withdrawRequest', { words })}
           onPress={withdraw}
         >
-          Withdraw
+          {t('withdraw')}
         </Button>
       )}
     </li>

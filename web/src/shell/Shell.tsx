@@ -1,3 +1,4 @@
+import type { HouseRole } from '@zonal/core/rights';
 import { CircleQuestionMark, Keyboard, LogOut, Moon, Sun, SunMoon, UserRound } from 'lucide-react';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
@@ -18,6 +19,7 @@ import { useHeadingFocus } from './useHeadingFocus';
 import { usePageTitle } from './usePageTitle';
 import { useRequests } from './useRequests';
 import { useShellKeys } from './useShellKeys';
+import { t } from '../texts/shell';
 
 /** What holds on every screen behind the page to sign in. */
 const ScreenStyle = createGlobalStyle`
@@ -174,7 +176,11 @@ const Skip = styled.a`
 `;
 
 const ICONS = { auto: SunMoon, light: Sun, dark: Moon };
-const THEME_WORDS = { auto: 'as on this device', light: 'light', dark: 'dark' };
+const ROLE_WORDS: Readonly<Record<HouseRole, string>> = {
+  steward: t('roleSteward'),
+  member: t('roleMember'),
+};
+const THEME_WORDS = { auto: t('themeAuto'), light: t('themeLight'), dark: t('themeDark') };
 
 /** What waits in a section. */
 function Count({ children, what }: { children: ReactNode; what: string }) {
@@ -233,28 +239,35 @@ export function Shell({ user, postbox, children }: ShellProps) {
   return (
     <>
       <ScreenStyle />
-      <Skip href="#main">Go to the content</Skip>
+      <Skip href="#main">{t('skipToContent')}</Skip>
       <Band>
         <Name>
           <img src="/mark.svg" width="26" height="26" alt="" />
           <span>Zonal Window</span>
         </Name>
-        <Way aria-label="Sections">
+        <Way aria-label={t('sections')}>
           <NavLink to="/calendars">
-            Calendars<small>inside: the material</small>
+            {t('calendars')}
+            <small>{t('calendarsSay')}</small>
           </NavLink>
           <NavLink to="/windows">
-            Windows<small>glass: what goes out</small>
+            {t('windows')}
+            <small>{t('windowsSay')}</small>
           </NavLink>
           <NavLink to="/sightlines">
-            Sightlines<small>glass: who sees what</small>
+            {t('sightlines')}
+            <small>{t('sightlinesSay')}</small>
           </NavLink>
           <NavLink to="/reach">
-            <span>Reach{alerted > 0 && <Count what="alerts are open"> {alerted}</Count>}</span>
-            <small>outside: who has it</small>
+            <span>
+              {t('reach')}
+              {alerted > 0 && <Count what={t('openAlerts')}> {alerted}</Count>}
+            </span>
+            <small>{t('reachSay')}</small>
           </NavLink>
           <NavLink to="/house">
-            House<small>people, settings</small>
+            {t('house')}
+            <small>{t('houseSay')}</small>
           </NavLink>
         </Way>
         <PersonButton
@@ -263,32 +276,33 @@ export function Shell({ user, postbox, children }: ShellProps) {
           onPress={() => setPersonOpenOn(isPersonOpen ? null : pathname)}
         >
           <UserRound aria-hidden="true" />
-          <span className="unseen">You</span>
-          {waiting > 0 && <Count what="for you to answer"> {waiting}</Count>}
+          <span className="unseen">{t('you')}</span>
+          {waiting > 0 && <Count what={t('requestsWaiting')}> {waiting}</Count>}
         </PersonButton>
         <Person id="person" {...(isPersonOpen ? { 'data-open': '' } : {})}>
-          <QuietButton onPress={turn} aria-label={`Theme: ${THEME_WORDS[theme]}. Change it`}>
+          <QuietButton onPress={turn} aria-label={t('changeTheme', { theme: THEME_WORDS[theme] })}>
             <Icon aria-hidden="true" />
           </QuietButton>
           {postbox && (
             <a href={postbox} target="_blank" rel="noreferrer">
-              Postbox
+              {t('postbox')}
             </a>
           )}
           <NavLink to="/requests">
-            Requests{waiting > 0 && <Count what="for you to answer"> {waiting}</Count>}
+            {t('requests')}
+            {waiting > 0 && <Count what={t('requestsWaiting')}> {waiting}</Count>}
           </NavLink>
-          <Link to="/account" aria-label={`Your account: ${user.name}, ${user.role}`}>
+          <Link to="/account" aria-label={t('accountOf', { name: user.name, role: ROLE_WORDS[user.role] })}>
             {user.name}
           </Link>
-          <Link to="/help" aria-label="Help" title="Help">
+          <Link to="/help" aria-label={t('help')} title={t('help')}>
             <CircleQuestionMark size="1.05rem" aria-hidden="true" />
           </Link>
-          <QuietButton onPress={keys.list} aria-label="Keys">
+          <QuietButton onPress={keys.list} aria-label={t('keys')}>
             <Keyboard aria-hidden="true" />
           </QuietButton>
           <QuietButton onPress={() => void signOut()}>
-            <LogOut aria-hidden="true" /> Sign out
+            <LogOut aria-hidden="true" /> {t('signOut')}
           </QuietButton>
         </Person>
       </Band>
@@ -296,8 +310,8 @@ export function Shell({ user, postbox, children }: ShellProps) {
         {leading && (
           <Above>
             <Row>
-              <Link to="/first-day">Back to the steps of the first day</Link>
-              <QuietButton onPress={() => void dispatch(firstDayEnded())}>Lead me no more</QuietButton>
+              <Link to="/first-day">{t('backToFirstDay')}</Link>
+              <QuietButton onPress={() => void dispatch(firstDayEnded())}>{t('endFirstDay')}</QuietButton>
             </Row>
           </Above>
         )}

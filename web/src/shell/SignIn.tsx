@@ -7,9 +7,14 @@ import { Row } from '../ui/layout';
 import { Notice } from '../ui/Notice';
 import { LazyScreen, lazyScreen } from '../ui/LazyScreen';
 import { Door, GREETING } from './Door';
+import { t } from '../texts/base';
+import { loadLanguage } from '../texts/loadLanguage';
 
 /** Few need it; the page to sign in is light without. */
-const Forgotten = lazyScreen(() => import('./Forgotten').then((file) => file.Forgotten));
+const Forgotten = lazyScreen(async () => {
+  await loadLanguage();
+  return (await import('./Forgotten')).Forgotten;
+});
 
 const Demo = styled.section`
   display: grid;
@@ -43,7 +48,7 @@ export function SignIn({ returning, onSend }: SignInProps) {
   const demo = session?.demo ?? [];
   const address = (
     <Field
-      label="E-mail address"
+      label={t('emailAddress')}
       type="email"
       autoComplete="username"
       value={email}
@@ -60,22 +65,12 @@ export function SignIn({ returning, onSend }: SignInProps) {
   return (
     <Door said={GREETING} onSubmit={() => send({ email, password })}>
       <h1>Zonal Window</h1>
-      {returning && (
-        <Notice>
-          Your session has ended, {returning.name}. Sign in again to go on where you were: what you typed is
-          still there.
-        </Notice>
-      )}
-      {session && !session.begun && (
-        <Notice>
-          There is no account here yet. Open the address that was printed where the server was started: there
-          the first steward begins.
-        </Notice>
-      )}
+      {returning && <Notice>{t('sessionEnded', { name: returning.name })}</Notice>}
+      {session && !session.begun && <Notice>{t('notBegun')}</Notice>}
       {error && <Notice>{problemOf(error)?.message}</Notice>}
       {address}
       <Field
-        label="Password"
+        label={t('password')}
         type="password"
         autoComplete="current-password"
         value={password}
@@ -84,13 +79,13 @@ export function SignIn({ returning, onSend }: SignInProps) {
       />
       <Row>
         <MainButton type="submit" isDisabled={isLoading}>
-          Sign in
+          {t('signIn')}
         </MainButton>
-        <Button onPress={() => setLost(true)}>Forgot password?</Button>
+        <Button onPress={() => setLost(true)}>{t('forgotPassword')}</Button>
       </Row>
       {demo.length > 0 && (
-        <Demo aria-label="People of the demo">
-          <span>This is the demo. Sign in as:</span>
+        <Demo aria-label={t('demoPeople')}>
+          <span>{t('demoSignIn')}</span>
           {demo.map((person) => (
             <Button
               key={person.email}

@@ -1,11 +1,12 @@
 import type { EntryInput } from '@zonal/core/api';
 import { EMPTY_CONTENT, capital } from '@zonal/core/entries';
 import { dayFromText, dayToText, type Day, type ZoneName } from '@zonal/core/zones';
+import { t } from '../texts/shell';
 
 /** Calendars that are made with something in them. */
 export const READYMADE = {
-  holidays: { name: 'Public holidays', say: 'the public holidays of your country, this year and next' },
-  moon: { name: 'Phases of the moon', say: 'the phases of the moon, this year and next' },
+  holidays: { name: t('publicHolidays'), say: t('holidaysSay') },
+  moon: { name: t('moonPhases'), say: t('moonSay') },
 } as const;
 export type Readymade = keyof typeof READYMADE;
 

@@ -1,7 +1,8 @@
 import type { CeilingRequest, RequestRecord, Wish } from '@zonal/core/api';
-import { ceilingRequestWords, wishWords } from '@zonal/core/rights';
 import { useMemo } from 'react';
 import { useCalendarsQuery, useCeilingsQuery, useWishesQuery } from '../api/zonalApi';
+import { t } from '../texts/shell';
+import { ceilingRequestWords, wishWords } from '../texts/rightsWords';
 
 /** A request of a colleague: for access to a calendar, or for a higher ceiling. */
 export type Request = {
@@ -24,7 +25,7 @@ export function useRequests(): { requests: readonly Request[] | undefined; error
   const { data: calendars } = useCalendarsQuery();
   const requests = useMemo(() => {
     if (!wishes || !ceilings) return undefined;
-    const nameOf = (id: string) => calendars?.find((c) => c.id === id)?.name ?? 'a calendar';
+    const nameOf = (id: string) => calendars?.find((c) => c.id === id)?.name ?? t('aCalendar');
     const access = wishes.map((wish): Request => {
       return { ...wish, kind: 'access', words: wishWords(wish, wish.calendar) };
     });

@@ -2,6 +2,7 @@ import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from './Button';
 import { Stack } from './layout';
+import { t } from '../texts/base';
 
 /** Copies a text; where the browser does not let it, the text stands there to be copied by hand. */
 export function CopyButton({ what, text }: { what: string; text: string }) {
@@ -19,7 +20,7 @@ export function CopyButton({ what, text }: { what: string; text: string }) {
     <Stack>
       <Button onPress={() => void copy()}>
         {state === 'copied' ? <Check aria-hidden="true" /> : <Copy aria-hidden="true" />}
-        <span aria-live="polite">{state === 'copied' ? `Copied the ${what}` : `Copy ${what}`}</span>
+        <span aria-live="polite">{state === 'copied' ? t('copied', { what }) : t('copy', { what })}</span>
       </Button>
       {state === 'refused' && (
         <input readOnly value={text} aria-label={what} onFocus={(e) => e.target.select()} />

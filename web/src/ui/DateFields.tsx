@@ -19,6 +19,7 @@ import {
 } from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import { fieldLook, labelLook, openedLook, signButtonLook } from './Field';
+import { t } from '../texts/base';
 
 const look = css`
   min-width: 0;
@@ -163,7 +164,7 @@ export function DateField({
       {!hideLabel && <Label>{label}</Label>}
       <Group className="line">
         <DateInput className="parts">{(segment) => <DateSegment segment={segment} />}</DateInput>
-        <Button aria-label="Pick a day">
+        <Button aria-label={t('pickDay')}>
           <CalendarDays aria-hidden="true" />
         </Button>
       </Group>
@@ -172,11 +173,11 @@ export function DateField({
         <Dialog aria-label={label}>
           <Calendar firstDayOfWeek="mon">
             <header>
-              <Button slot="previous" aria-label="The month before">
+              <Button slot="previous" aria-label={t('previousMonth')}>
                 <ChevronLeft aria-hidden="true" />
               </Button>
               <Heading />
-              <Button slot="next" aria-label="The month after">
+              <Button slot="next" aria-label={t('nextMonth')}>
                 <ChevronRight aria-hidden="true" />
               </Button>
             </header>

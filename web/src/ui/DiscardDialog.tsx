@@ -1,5 +1,6 @@
 import { Button, MainButton } from './Button';
 import { ConfirmDialog } from './ConfirmDialog';
+import { t } from '../texts/base';
 
 interface DiscardDialogProps {
   readonly onKeep: () => void;
@@ -10,18 +11,18 @@ interface DiscardDialogProps {
 export function DiscardDialog({ onKeep, onDiscard }: DiscardDialogProps) {
   return (
     <ConfirmDialog
-      title="Discard changes?"
+      title={t('discardQuestion')}
       onCancel={onKeep}
       buttons={(close) => (
         <>
           <MainButton autoFocus onPress={() => close(onKeep)}>
-            Keep editing
+            {t('keepEditing')}
           </MainButton>
-          <Button onPress={() => close(onDiscard)}>Discard changes</Button>
+          <Button onPress={() => close(onDiscard)}>{t('discard')}</Button>
         </>
       )}
     >
-      <p>What you typed here has not been saved.</p>
+      <p>{t('notSaved')}</p>
     </ConfirmDialog>
   );
 }

@@ -1,5 +1,6 @@
-import { AUDIENCE_WORDS, type Audience, type SourceGlass } from '@zonal/core/glass';
+import { type Audience, type SourceGlass } from '@zonal/core/glass';
 import styled from 'styled-components';
+import { AUDIENCE_WORDS } from '../texts/glassWords';
 
 const TEXTURES: Record<SourceGlass, string> = {
   shut: 'linear-gradient(currentColor, currentColor)',

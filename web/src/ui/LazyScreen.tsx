@@ -1,6 +1,7 @@
 import { Component, lazy, Suspense, useEffect, useState, type ComponentType, type ReactNode } from 'react';
 import { Button } from './Button';
 import { Empty, Loading } from './Notice';
+import { t } from '../texts/base';
 
 /** Pauses before the script of a screen is asked for again, in milliseconds: a short interruption passes unnoticed. */
 const RETRY_PAUSES_MS = [500, 2000];
@@ -66,7 +67,7 @@ function Opening({ onCancel }: { readonly onCancel: (() => void) | undefined }) 
     window.addEventListener('keydown', cancel);
     return () => window.removeEventListener('keydown', cancel);
   }, [onCancel]);
-  return <Loading what="Opening" />;
+  return <Loading what={t('opening')} />;
 }
 
 /** Shown instead of a screen that failed, mostly because its script did not arrive or a new version replaced it. */
@@ -81,11 +82,8 @@ class ScriptTrouble extends Component<{ readonly children: ReactNode }, { readon
     if (!this.state.hasFailed) return this.props.children;
     return (
       <Empty>
-        <p role="alert">
-          This screen could not be opened. The connection may be interrupted, or there is a new version of
-          Zonal Window.
-        </p>
-        <Button onPress={() => window.location.reload()}>Load again</Button>
+        <p role="alert">{t('screenNotOpened')}</p>
+        <Button onPress={() => window.location.reload()}>{t('loadAgain')}</Button>
       </Empty>
     );
   }

@@ -1,6 +1,7 @@
 import { Button } from './Button';
 import { Row } from './layout';
 import { Notice } from './Notice';
+import { t } from '../texts/base';
 
 interface OvertakenProps {
   /** What somebody else has changed meanwhile. */
@@ -13,10 +14,10 @@ interface OvertakenProps {
 export function Overtaken({ what, onMine, onTheirs }: OvertakenProps) {
   return (
     <Notice>
-      <p>Somebody else changed this {what} while you had it open. Nothing of yours is lost.</p>
+      <p>{t('overtaken', { what })}</p>
       <Row>
-        <Button onPress={onMine}>Go on with mine</Button>
-        <Button onPress={onTheirs}>Take theirs into the form</Button>
+        <Button onPress={onMine}>{t('keepMine')}</Button>
+        <Button onPress={onTheirs}>{t('copyTheirs')}</Button>
       </Row>
     </Notice>
   );

@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { QuietButton } from './Button';
 import { DiscardDialog } from './DiscardDialog';
 import { UnsavedPart, useUnsavedPart } from './Unsaved';
+import { t } from '../texts/base';
 
 const Veil = styled(ModalOverlay)`
   position: fixed;
@@ -56,7 +57,7 @@ export function Sheet({ title, onClose, children, wide, isChanged = false }: She
             <Heading slot="title" level={2}>
               {title}
             </Heading>
-            <QuietButton aria-label="Close" onPress={close}>
+            <QuietButton aria-label={t('close')} onPress={close}>
               <X aria-hidden="true" />
             </QuietButton>
           </Head>

@@ -1,9 +1,11 @@
-import { PRODUCT_WORDS, type ProductWord } from '@zonal/core/glossary';
+import { type ProductWord } from '@zonal/core/glossary';
 import type { ReactNode } from 'react';
 import { Button, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { openedLook } from './Field';
+import { t } from '../texts/base';
+import { PRODUCT_WORDS } from '../texts/glossaryWords';
 
 const Word = styled(Button)`
   display: inline-block;
@@ -44,7 +46,7 @@ export function Term({ word, children }: TermProps) {
         <Dialog aria-label={name} style={{ outline: 'none' }}>
           <p>{meaning}</p>
           <p>
-            <Link to={`/help/words#${word}`}>All words</Link>
+            <Link to={`/help/words#${word}`}>{t('allWords')}</Link>
           </p>
         </Dialog>
       </Meaning>

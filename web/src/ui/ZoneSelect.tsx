@@ -1,4 +1,4 @@
-import { clockChangeText, zoneWithOffset } from '@zonal/core/forms';
+import { zoneWithOffset } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
@@ -8,6 +8,8 @@ import { fieldLook, labelLook, openedLook, signButtonLook } from './Field';
 import { Faded } from './layout';
 import { useNow } from './useNow';
 import { zoneFits, zoneItem, zoneItems, type ZoneItem } from './zoneItems';
+import { t } from '../texts/base';
+import { clockChangeText } from '../texts/formWords';
 
 const Look = styled(ComboBox)`
   min-width: 0;
@@ -100,12 +102,12 @@ export function ZoneSelect<T extends ZoneName | ''>({
         <Label>{label}</Label>
         <Group className="line">
           <Input onFocus={(e) => e.target.select()} />
-          <Button aria-label={`All zones for ${label}`}>
+          <Button aria-label={t('allZones', { label })}>
             <ChevronDown aria-hidden="true" />
           </Button>
         </Group>
         <Sheet>
-          <ListBox renderEmptyState={() => <Faded>No zone is known by that.</Faded>}>
+          <ListBox renderEmptyState={() => <Faded>{t('noZone')}</Faded>}>
             {({ zone, text, words }: ZoneItem) => (
               <ListBoxItem id={zone} textValue={text}>
                 {text}

@@ -1,5 +1,6 @@
 import { remoteOf, type RemoteWorker } from './remote';
 import type { AnswerOf, Outward, Question } from './questions';
+import { LANGUAGE } from '../texts/language';
 
 /** The one worker in which outward views are worked out; it keeps the entries that it has fetched. */
 let remote: RemoteWorker<Outward> | null = null;
@@ -62,7 +63,7 @@ function next(): void {
   if (!job) return;
   running = job;
   remote ??= remoteOf<Outward>(
-    new Worker(new URL('./outward.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('./outward.worker.ts', import.meta.url), { type: 'module', name: LANGUAGE }),
   );
   const own = remote;
   own.failed.catch(() => {

@@ -1,8 +1,8 @@
 import { occurrencesOf, type Entry } from '@zonal/core/entries';
-import { spanWords } from '@zonal/core/forms';
 import { entriesInside, rangeInside } from '@zonal/core/rights';
 import { DAY } from '@zonal/core/zones';
 import type { InsideLine, InsideQuestion } from './questions';
+import { spanWords } from '../texts/formWords';
 
 /** As much as shows what a glass makes of a calendar. */
 const [MOST, DAYS] = [6, 60];

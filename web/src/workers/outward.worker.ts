@@ -1,4 +1,5 @@
-import { expose } from 'comlink';
+// Before anything that has texts.
+import '../texts/de';
 import { lintCalendar, writeForm, writePage } from '@zonal/core/forms';
 import {
   differenceOf,
@@ -23,6 +24,7 @@ import type {
 } from './questions';
 import { insideLines } from './insideLines';
 import { rehearseIn, viewLines } from './rehearseIn';
+import { offer } from './offer';
 
 async function preview(question: PreviewQuestion, stamp: string): Promise<Answers['preview']> {
   const { rules, reader, keyId, form, show, zone, now } = question;
@@ -101,7 +103,7 @@ function past({ before, after, number, show, now }: PastQuestion): Answers['past
   return { page, lines: viewLines(view, difference, () => []) };
 }
 
-expose({
+offer({
   preview,
   rehearsal,
   sightlines: matrix,

@@ -1,13 +1,11 @@
-import { canonical, ruleWords, type Entry } from '@zonal/core/entries';
-import { fieldText, whenWords, zoneText } from '@zonal/core/forms';
+import { canonical, type Entry } from '@zonal/core/entries';
+import { zoneText } from '@zonal/core/forms';
 import type { ZoneName } from '@zonal/core/zones';
 import {
-  WORDING_WORDS,
   USUAL_LETTING_GO,
   groupedExposures,
   isQuiet,
   itemOf,
-  partWord,
   rehearse,
   type ItemChange,
   type ItemPart,
@@ -23,27 +21,31 @@ import {
 } from '@zonal/core/glass';
 import { rekeyed, type Revision } from '@zonal/core/reach';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from './questions';
+import { t } from '../texts/rehearsal';
+import { ruleWords } from '../texts/entryWords';
+import { fieldText, whenWords } from '../texts/formWords';
+import { WORDING_WORDS, partWord } from '../texts/glassWords';
 
 /** More are counted and not listed. */
 const MOST = 150;
 
 /** Returns start and end by the host's clocks, as its pages tell them; an entry of another zone names it. */
 function spanWords({ start, end }: Pick<OutwardTime, 'start' | 'end'>, hostZone: ZoneName): string {
-  const span = `${whenWords(start, hostZone)} to ${whenWords(end, hostZone)}`;
+  const span = t('span', { start: whenWords(start, hostZone), end: whenWords(end, hostZone) });
   const abroad = start.kind === 'zoned' && start.zone !== hostZone && start.zone !== 'UTC';
-  return abroad ? `${span}, entered in ${zoneText(start.zone)}` : span;
+  return abroad ? t('enteredIn', { span, zone: zoneText(start.zone) }) : span;
 }
 
 function partText(item: OutwardItem, part: ItemPart, hostZone: ZoneName): string {
   if (part === 'time') return spanWords(item, hostZone);
-  if (part === 'tentative') return item.kind === 'busy' && item.tentative ? 'tentative' : 'firm';
-  if (item.kind === 'busy') return 'busy time';
+  if (part === 'tentative') return item.kind === 'busy' && item.tentative ? t('tentative') : t('firm');
+  if (item.kind === 'busy') return t('busyTime');
   if (part === 'recurrence')
     return item.kind === 'series'
       ? item.rule
         ? ruleWords(item.rule)
-        : `on ${item.dates.length} dates`
-      : 'once';
+        : t('onDates', { count: item.dates.length })
+      : t('once');
   if (part === 'dates') return '';
   return fieldText(part, item.content[part]);
 }
@@ -58,11 +60,11 @@ function dateLines(before: OutwardItem, after: OutwardItem, hostZone: ZoneName):
   return [...new Set([...old.keys(), ...next.keys()])].flatMap((slot) => {
     const [a, b] = [old.get(slot), next.get(slot)];
     const day = whenWords((a ?? b)!.slot, hostZone);
-    if (!a || !b) return [{ field: `on ${day}`, before: whole(a), after: whole(b) }];
+    if (!a || !b) return [{ field: t('onDay', { day }), before: whole(a), after: whole(b) }];
     const fields = Object.keys({ ...a.content, ...b.content }) as OutwardField[];
     const lines = fields
       .map((f) => ({
-        field: `${partWord(f)} on ${day}`,
+        field: t('partOnDay', { part: partWord(f), day }),
         before: fieldText(f, a.content[f]),
         after: fieldText(f, b.content[f]),
       }))
@@ -70,12 +72,12 @@ function dateLines(before: OutwardItem, after: OutwardItem, hostZone: ZoneName):
     const time = (o: OutwardOverride) => spanWords(o, hostZone);
     return time(a) === time(b)
       ? lines
-      : [{ field: `time on ${day}`, before: time(a), after: time(b) }, ...lines];
+      : [{ field: t('timeOnDay', { day }), before: time(a), after: time(b) }, ...lines];
   });
 }
 
 function titleOf(item: OutwardItem, busyWord: string): string {
-  return item.kind === 'busy' ? busyWord : item.content.title || 'Untitled';
+  return item.kind === 'busy' ? busyWord : item.content.title || t('untitled');
 }
 
 /** Returns a change as it is read; `fetchedBy` tells who has an item as it stands outside now. */
@@ -138,10 +140,10 @@ function wordingLine(
     const value = field === 'hostZone' ? view.hostZone : view.wording[field];
     if (typeof value === 'object')
       return value.map((t) => (typeof t === 'string' ? t : `${t.language}: ${t.name}`)).join('; ');
-    if (field === 'firstView') return value === undefined ? 'chosen by the day' : String(value);
-    if (field === 'notices') return value === false ? 'not offered' : 'offered';
-    if (field === 'lettingGo') return `${String(value ?? USUAL_LETTING_GO)} days`;
-    return typeof value === 'number' ? `${value} minutes before` : value || 'none';
+    if (field === 'firstView') return value === undefined ? t('chosenByDay') : String(value);
+    if (field === 'notices') return value === false ? t('notOffered') : t('offered');
+    if (field === 'lettingGo') return t('daysLong', { days: String(value ?? USUAL_LETTING_GO) });
+    return typeof value === 'number' ? t('minutesBefore', { minutes: value }) : value || t('none');
   };
   return { field: WORDING_WORDS[field], before: text(before), after: text(after) };
 }

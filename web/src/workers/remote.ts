@@ -1,4 +1,5 @@
 import { wrap, type Remote } from 'comlink';
+import { t } from '../texts/rehearsal';
 
 /** A worker with what it offers. */
 export interface RemoteWorker<T> {
@@ -11,8 +12,7 @@ export interface RemoteWorker<T> {
 /** Returns a worker that was just started, with what it offers. */
 export function remoteOf<T>(worker: Worker): RemoteWorker<T> {
   const failed = new Promise<never>((_resolve, reject) => {
-    worker.onerror = (event) =>
-      reject(new Error(event.message || 'The work could not be started. Reload the page.'));
+    worker.onerror = (event) => reject(new Error(event.message || t('workNotStarted')));
   });
   failed.catch(() => undefined);
   return { offered: wrap<T>(worker), failed, end: () => worker.terminate() };

@@ -8,6 +8,8 @@ import { Faded, Row, Stack } from '../../ui/layout';
 import { Notice } from '../../ui/Notice';
 import { saveBlob } from '../../ui/saveFile';
 import type { ArchiveWorker } from './archive.worker';
+import { t } from '../../texts/house';
+import { LANGUAGE } from '../../texts/language';
 
 type Step =
   | { readonly kind: 'none' | 'stopped' }
@@ -25,9 +27,9 @@ export function ArchivePanel() {
   };
   useEffect(() => end, []);
   const make = async () => {
-    setStep({ kind: 'working', what: 'Calendars', share: 0 });
+    setStep({ kind: 'working', what: t('calendars'), share: 0 });
     const own = remoteOf<ArchiveWorker>(
-      new Worker(new URL('./archive.worker.ts', import.meta.url), { type: 'module' }),
+      new Worker(new URL('./archive.worker.ts', import.meta.url), { type: 'module', name: LANGUAGE }),
     );
     worker.current = own;
     const tell = (what: string, share: number) => {
@@ -52,27 +54,24 @@ export function ArchivePanel() {
   };
   return (
     <Stack as="section" aria-labelledby="archive">
-      <h2 id="archive">Archive</h2>
-      <Faded>
-        One zip file with everything: calendars as iCalendar files, windows and keys without their secrets,
-        people, settings, the ledger and the journal. It holds what is kept from outside, too.
-      </Faded>
+      <h2 id="archive">{t('archive')}</h2>
+      <Faded>{t('archiveHint')}</Faded>
       {step.kind === 'working' ? (
         <div role="status">
           <p>{step.what} …</p>
-          <ProgressBar aria-label="Archive" max={1} value={step.share} />
-          <Button onPress={stop}>Stop</Button>
+          <ProgressBar aria-label={t('archive')} max={1} value={step.share} />
+          <Button onPress={stop}>{t('stop')}</Button>
         </div>
       ) : (
         <Row>
           <Button onPress={() => void make()}>
-            <Archive aria-hidden="true" /> Make an archive
+            <Archive aria-hidden="true" /> {t('makeArchive')}
           </Button>
-          {step.kind === 'stopped' && <span role="status">Stopped. No archive was made.</span>}
-          {step.kind === 'done' && <span role="status">Saved as {step.name}.</span>}
+          {step.kind === 'stopped' && <span role="status">{t('archiveStopped')}</span>}
+          {step.kind === 'done' && <span role="status">{t('savedAs', { name: step.name })}</span>}
         </Row>
       )}
-      {step.kind === 'failed' && <Notice>No archive was made: {step.why}</Notice>}
+      {step.kind === 'failed' && <Notice>{t('archiveFailed', { why: step.why })}</Notice>}
     </Stack>
   );
 }

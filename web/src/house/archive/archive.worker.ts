@@ -1,7 +1,9 @@
-import { expose } from 'comlink';
+// Before anything that has texts.
+import '../../texts/de';
 import { zip, type AsyncZippable } from 'fflate';
 import { call } from '../../api/client';
 import { archiveFiles } from './archiveFiles';
+import { offer } from '../../workers/offer';
 
 /** Receives what comes next, and the share (0 to 1) that is done. */
 type ArchiveProgress = (what: string, share: number) => void;
@@ -22,4 +24,4 @@ const worker = {
 };
 export type ArchiveWorker = typeof worker;
 
-expose(worker);
+offer(worker);

@@ -12,6 +12,7 @@ import { journalTable, ledgerTable, plainName, writeEntries, type LedgerOfView }
 import { saidByRules } from '@zonal/core/glass';
 import type { Instant } from '@zonal/core/zones';
 import type { Sent } from '../../api/client';
+import { t } from '../../texts/house';
 
 /** A file of the archive, with how far the work has come: what comes next, and the share (0 to 1) that is done. */
 export interface ArchiveFile {
@@ -101,28 +102,28 @@ export async function* archiveFiles(ask: Ask, now: Instant): AsyncGenerator<Arch
     return { name, text, next, share: Math.min(1, done / total) };
   };
 
-  yield file('README.txt', README(house.name, now), 'Calendars');
-  yield file('calendars.json', json(calendars.map(archivedCalendar)), 'Calendars');
+  yield file('README.txt', README(house.name, now), t('calendars'));
+  yield file('calendars.json', json(calendars.map(archivedCalendar)), t('calendars'));
   const names = new Set<string>();
   for (const { id, name, zone } of calendars) {
     const entries = await ask('GET /calendars/:id/entries', { path: { id }, query: {} });
     yield file(
       `calendars/${freeName(plainName(name, 'calendar'), names)}.ics`,
       writeEntries(entries, { name, zone, now }),
-      `Calendar ${name}`,
+      t('calendarNamed', { name }),
     );
   }
-  yield file('windows.json', json(windows.map(archivedWindow)), 'Link sheets');
-  yield file('sheets.json', json((await ask('GET /sheets', {})).map(archivedSheet)), 'People');
+  yield file('windows.json', json(windows.map(archivedWindow)), t('linkSheets'));
+  yield file('sheets.json', json((await ask('GET /sheets', {})).map(archivedSheet)), t('people'));
   const people = {
     accounts: await ask('GET /people', {}),
     rights: (await ask('GET /standings', {})).calendars,
     invitations: (await ask('GET /invitations', {})).map(archivedInvitation),
   };
-  yield file('people.json', json(people), 'Settings');
+  yield file('people.json', json(people), t('settings'));
   const ceilings = await ask('GET /ceilings', {});
   const labels = (await ask('GET /labels', {})).map(({ name, count }) => ({ name, count }));
-  yield file('house.json', json({ settings: house, ...ceilings, labels }), 'Ledger');
+  yield file('house.json', json({ settings: house, ...ceilings, labels }), t('ledger'));
   const ledgers: LedgerOfView[] = [];
   for (const { window, audience, keyId } of views) {
     ledgers.push({
@@ -132,8 +133,8 @@ export async function* archiveFiles(ask: Ask, now: Instant): AsyncGenerator<Arch
     });
     done++;
   }
-  yield file('ledger.csv', ledgerTable(ledgers), 'Journal');
-  yield file('journal.csv', journalTable(await wholeJournal(ask)), 'Packing');
+  yield file('ledger.csv', ledgerTable(ledgers), t('journal'));
+  yield file('journal.csv', journalTable(await wholeJournal(ask)), t('packing'));
 }
 
 /** Returns the views of a window, each with a key by which its ledger is fetched. */

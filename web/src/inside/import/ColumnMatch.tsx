@@ -11,6 +11,7 @@ import { MainButton } from '../../ui/Button';
 import { SelectOne } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
 import type { ReadTable } from './fileTypes';
+import { t } from '../../texts/inside';
 
 type Table = ReadTable;
 
@@ -41,9 +42,9 @@ const Match = styled.table`
 `;
 
 const ORDER_WORDS: Record<DateOrder, string> = {
-  ymd: 'year, month, day',
-  dmy: 'day, month, year',
-  mdy: 'month, day, year',
+  ymd: t('orderYmd'),
+  dmy: t('orderDmy'),
+  mdy: t('orderMdy'),
 };
 
 const KEY = 'zonal.columns';
@@ -90,29 +91,26 @@ export function ColumnMatch({
   return (
     <Stack>
       <p>
-        The table has {table.rows} {table.rows === 1 ? 'row' : 'rows'}. Say which column is which;{' '}
-        {kept
-          ? 'it stands as you chose for a table with these headings before.'
-          : 'this is what its headings suggest.'}
+        {t('tableRows', { count: table.rows })} {kept ? t('columnsKept') : t('columnsGuessed')}
       </p>
       <Match>
         <thead>
           <tr>
-            <th scope="col">Column</th>
-            <th scope="col">Holds</th>
-            <th scope="col">In the first rows</th>
+            <th scope="col">{t('column')}</th>
+            <th scope="col">{t('columnHolds')}</th>
+            <th scope="col">{t('firstRows')}</th>
           </tr>
         </thead>
         <tbody>
           {table.headings.map((heading, i) => (
             <tr key={i}>
-              <th scope="row">{heading || `Column ${i + 1}`}</th>
+              <th scope="row">{heading || t('columnNumber', { number: i + 1 })}</th>
               <td>
                 <SelectOne
-                  label={`Column ${heading || i + 1} holds`}
+                  label={t('columnNamed', { column: heading || i + 1 })}
                   value={fieldOf(i)}
                   options={[
-                    { value: '', text: heading ? `a property “${heading}”` : 'nothing' },
+                    { value: '', text: heading ? t('aProperty', { name: heading }) : t('nothing') },
                     ...CSV_FIELDS.map((f) => ({ value: f.name, text: f.heading })),
                   ]}
                   onChange={(field) => set(i, field)}
@@ -129,14 +127,12 @@ export function ColumnMatch({
         </tbody>
       </Match>
       <SelectOne
-        label="Dates are written"
+        label={t('datesWritten')}
         value={order}
         options={DATE_ORDERS.map((o) => ({ value: o, text: ORDER_WORDS[o] }))}
         onChange={setOrder}
       />
-      <Faded>
-        Rows without a time become whole days. An identifier lets a newer table update what is here.
-      </Faded>
+      <Faded>{t('rowsHint')}</Faded>
       <Row>
         <MainButton
           isDisabled={mapping.title === undefined || mapping.startDate === undefined}
@@ -145,10 +141,10 @@ export function ColumnMatch({
             onGo(mapping, order);
           }}
         >
-          See what would come of it
+          {t('previewImport')}
         </MainButton>
         {(mapping.title === undefined || mapping.startDate === undefined) && (
-          <Faded>A title and a start date are needed.</Faded>
+          <Faded>{t('columnsNeeded')}</Faded>
         )}
       </Row>
     </Stack>

@@ -17,6 +17,7 @@ import { plateFrom, plateLook } from '../plateFrom';
 import { ColumnMatch } from './ColumnMatch';
 import { PlanPreview } from './PlanPreview';
 import { useFiles } from './useFiles';
+import { t } from '../../texts/inside';
 
 const MAX_NAME_LETTERS = 120;
 
@@ -51,7 +52,7 @@ export function ImportSheet({ calendars, onClose }: ImportSheetProps) {
   const ownName = (state.step === 'plan' && state.name) || (file?.name.replace(/\.\w+$/, '') ?? '');
   const newName = (typedName ?? ownName).slice(0, MAX_NAME_LETTERS);
   const name = calendar?.name ?? newName.trim();
-  const label = `Imported ${file?.name ?? 'a file'} into ${name}`;
+  const label = t('importedLabel', { file: file?.name ?? t('aFile'), calendar: name });
   const open = (chosen: File, id: string) => {
     setFile(chosen);
     setTypedName(null);
@@ -65,20 +66,16 @@ export function ImportSheet({ calendars, onClose }: ImportSheetProps) {
   };
 
   return (
-    <Sheet title="Import a file" onClose={onClose} wide>
+    <Sheet title={t('importFile')} onClose={onClose} wide>
       <Stack>
-        <p>
-          An iCalendar file (.ics) or a table (.csv) from any program, up to 20 MB or 20,000 entries. You see
-          first what it would change. Nothing is saved until you confirm it, and then the whole file or
-          nothing.
-        </p>
+        <p>{t('importHint')}</p>
         <SelectOne
-          label="Into calendar"
+          label={t('intoCalendar')}
           value={calendarId}
           isDisabled={state.step === 'working'}
           options={[
             ...calendars.map((c) => ({ value: c.id, text: `${c.plate} ${c.name}` })),
-            { value: NEW_CALENDAR, text: 'A new calendar' },
+            { value: NEW_CALENDAR, text: t('aNewCalendar') },
           ]}
           onChange={(id) => {
             setCalendarId(id);
@@ -92,7 +89,7 @@ export function ImportSheet({ calendars, onClose }: ImportSheetProps) {
             onSelect={(list) => list?.[0] && open(list[0], calendarId)}
           >
             <Button isDisabled={state.step === 'working' || !house}>
-              <FileInput aria-hidden="true" /> Choose a file
+              <FileInput aria-hidden="true" /> {t('chooseFile')}
             </Button>
           </FileTrigger>
           <span>{file?.name}</span>
@@ -106,19 +103,19 @@ export function ImportSheet({ calendars, onClose }: ImportSheetProps) {
               max={1}
               {...(state.share > 0 ? { value: state.share } : {})}
             />
-            <Button onPress={files.stop}>Stop</Button>
+            <Button onPress={files.stop}>{t('stop')}</Button>
           </div>
         )}
-        {state.step === 'stopped' && <p role="status">Stopped. Nothing was imported.</p>}
+        {state.step === 'stopped' && <p role="status">{t('importStopped')}</p>}
         {state.step === 'table' && <ColumnMatch table={state} onGo={files.map} />}
         {state.step === 'plan' && !calendar && (
           <Field
-            label="Name of the new calendar"
+            label={t('newCalendarName')}
             value={newName}
             onChange={setTypedName}
             isRequired
             maxLength={MAX_NAME_LETTERS}
-            help="It is made together with its entries."
+            help={t('newCalendarHelp')}
           />
         )}
         {state.step === 'plan' && (
@@ -146,17 +143,11 @@ export function ImportSheet({ calendars, onClose }: ImportSheetProps) {
         {state.step === 'applied' && (
           <>
             <p role="status">
-              <strong>
-                {state.size} {state.size === 1 ? 'entry was' : 'entries were'} imported into {name}.
-              </strong>
+              <strong>{t('entriesImported', { count: state.size, calendar: name })}</strong>
             </p>
-            <Faded>
-              {calendar
-                ? 'One Undo takes all of it back.'
-                : 'One Undo takes the entries back, not the calendar.'}
-            </Faded>
+            <Faded>{calendar ? t('oneUndo') : t('undoEntriesOnly')}</Faded>
             <Row>
-              <MainButton onPress={onClose}>Done</MainButton>
+              <MainButton onPress={onClose}>{t('done')}</MainButton>
             </Row>
           </>
         )}

@@ -11,6 +11,7 @@ import { Confirmations, useConfirming } from '../../rehearsal/Confirmations';
 import { RehearsalView } from '../../rehearsal/RehearsalView';
 import { Loading } from '../../ui/Notice';
 import type { PlanLine } from './fileTypes';
+import { t } from '../../texts/inside';
 
 const Frame = styled.div`
   overflow: auto;
@@ -53,11 +54,11 @@ const Apart = styled.table`
 `;
 
 const KIND_WORDS: Record<MergeKind, string> = {
-  new: 'new',
-  changed: 'changed',
-  conflict: 'in conflict',
-  same: 'the same',
-  'left-out': 'left out',
+  new: t('planNew'),
+  changed: t('planChanged'),
+  conflict: t('planConflict'),
+  same: t('planSame'),
+  'left-out': t('planLeftOut'),
 };
 
 interface PlanPreviewProps {
@@ -100,7 +101,7 @@ export function PlanPreview(props: PlanPreviewProps) {
   const rows = virtual.getVirtualItems();
   const told = outside === 'working' ? null : outside;
   const demands = told?.flatMap((r): readonly Demand[] => r.demands) ?? [];
-  const confirming = useConfirming(demands, calendar, 'the calendar’s name');
+  const confirming = useConfirming(demands, calendar, t('calendarsName'));
   const choose = (at: number, file: boolean) => {
     const next = new Set(take);
     if (file) next.add(at);
@@ -117,29 +118,30 @@ export function PlanPreview(props: PlanPreviewProps) {
   return (
     <Stack>
       <p role="status">
-        <strong>For {calendar}:</strong> {MERGE_KINDS.map((k) => `${count(k)} ${KIND_WORDS[k]}`).join(', ')}.
+        <strong>{t('planFor', { calendar })}</strong>{' '}
+        {MERGE_KINDS.map((k) => `${count(k)} ${KIND_WORDS[k]}`).join(', ')}.
       </p>
       {notes.map((note) => (
         <p key={note}>{note}</p>
       ))}
       <ChoiceStrip
-        label="List"
+        label={t('list')}
         hideLabel
         value={kind}
         options={[
-          { value: 'all' as const, text: `all ${lines.length}` },
+          { value: 'all' as const, text: t('planAll', { count: lines.length }) },
           ...MERGE_KINDS.filter(count).map((k) => ({ value: k, text: `${count(k)} ${KIND_WORDS[k]}` })),
         ]}
         onChange={setKind}
       />
       {conflicts.length > 1 && (
         <Row>
-          <span>All {conflicts.length} conflicts:</span>
-          <Button onPress={() => chooseAll([])}>Keep what is here</Button>
-          <Button onPress={() => chooseAll(conflicts.map((c) => c.at))}>Take the file’s</Button>
+          <span>{t('allConflicts', { count: conflicts.length })}</span>
+          <Button onPress={() => chooseAll([])}>{t('keepHere')}</Button>
+          <Button onPress={() => chooseAll(conflicts.map((c) => c.at))}>{t('useFile')}</Button>
         </Row>
       )}
-      <Frame ref={frame} tabIndex={0} role="list" aria-label="What would come of each entry">
+      <Frame ref={frame} tabIndex={0} role="list" aria-label={t('planLines')}>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           <div style={{ position: 'absolute', insetInline: 0, top: rows[0]?.start ?? 0 }}>
             {rows.map(({ index, key }) => {
@@ -161,9 +163,9 @@ export function PlanPreview(props: PlanPreviewProps) {
                       <Apart>
                         <thead>
                           <tr>
-                            <th scope="col">Field</th>
-                            <th scope="col">Here now</th>
-                            <th scope="col">In the file</th>
+                            <th scope="col">{t('field')}</th>
+                            <th scope="col">{t('hereNow')}</th>
+                            <th scope="col">{t('inFile')}</th>
                           </tr>
                         </thead>
                         <tbody>
@@ -178,12 +180,12 @@ export function PlanPreview(props: PlanPreviewProps) {
                       </Apart>
                       {line.kind === 'conflict' && (
                         <ChoiceStrip
-                          label={`What stays of ${line.title}`}
+                          label={t('keepWhich', { title: line.title })}
                           hideLabel
                           value={take.has(line.at) ? 'file' : 'here'}
                           options={[
-                            { value: 'here', text: 'keep what is here' },
-                            { value: 'file', text: 'take the file’s' },
+                            { value: 'here', text: t('keepHereWord') },
+                            { value: 'file', text: t('useFileWord') },
                           ]}
                           onChange={(way) => choose(line.at, way === 'file')}
                         />
@@ -201,17 +203,17 @@ export function PlanPreview(props: PlanPreviewProps) {
           isDisabled={total === 0 || isBlocked || outside === 'working' || !confirming.ready}
           onPress={() => (onRehearse && !outside ? onRehearse([...take], true) : onApply([...take]))}
         >
-          Import {total} {total === 1 ? 'entry' : 'entries'}
+          {t('importEntries', { count: total })}
         </MainButton>
         {onRehearse && total > 0 && (
           <Button isDisabled={outside === 'working'} onPress={() => onRehearse([...take], false)}>
-            What changes outside
+            {t('outsideChanges')}
           </Button>
         )}
-        <Button onPress={onClose}>Leave it</Button>
-        {total === 0 && <Faded>There is nothing new in this file.</Faded>}
+        <Button onPress={onClose}>{t('cancel')}</Button>
+        {total === 0 && <Faded>{t('nothingNew')}</Faded>}
       </Row>
-      {outside === 'working' && <Loading what="Working out what readers would see" />}
+      {outside === 'working' && <Loading what={t('computingOutside')} />}
       {told && <RehearsalView rehearsals={told} />}
       <Confirmations {...confirming} />
     </Stack>

@@ -1,4 +1,5 @@
-import { expose } from 'comlink';
+// Before anything that has texts.
+import '../../texts/de';
 import {
   checkMapping,
   csvTable,
@@ -22,6 +23,8 @@ import { rehearseIn } from '../../workers/rehearseIn';
 import { requestsOf } from './parts';
 import { planLine } from './planLine';
 import { MOST_BYTES, MOST_ENTRIES, type Files, type Progress, type ReadPlan } from './fileTypes';
+import { t } from '../../texts/inside';
+import { offer } from '../../workers/offer';
 
 /** What is being brought in. */
 let table: CsvTable | null = null;
@@ -35,10 +38,10 @@ let tell: Progress = () => undefined;
 const progress = (what: string) => (share: number) => tell(what, share);
 
 async function compare(read: ReadResult): Promise<ReadPlan> {
-  if (read.entries.length > MOST_ENTRIES) throw new Problem('too-large', { limit: '20,000 entries' });
-  progress('Fetching what the calendar has')(0);
+  if (read.entries.length > MOST_ENTRIES) throw new Problem('too-large', { limit: t('limitEntries') });
+  progress(t('fetchingExisting'))(0);
   const existing = target.calendarId === null ? [] : await entriesOf(target.calendarId, String(stamp));
-  plan = mergePlan(read, existing, target.zone, progress('Comparing'));
+  plan = mergePlan(read, existing, target.zone, progress(t('comparing')));
   return { name: read.names[0]?.trim() ?? '', count: plan.length, notes: read.notes };
 }
 
@@ -59,14 +62,14 @@ async function send(
   const drop = () => call('DELETE /edits/:id', { path }, csrf);
   try {
     for (const [i, changes] of parts.entries()) {
-      progress('Sending')(i / parts.length);
+      progress(t('sending'))(i / parts.length);
       await call('POST /edits/:id/changes', { path, body: { changes } }, csrf);
       if (stopping) {
         await drop();
         return null;
       }
     }
-    progress('Saving')(1);
+    progress(t('saving'))(1);
     const { size } = await call('POST /edits/:id/apply', { path }, csrf);
     return { id, size };
   } catch (error) {
@@ -85,13 +88,13 @@ const files: Files & { hear(told: Progress): void } = {
     table = null;
     target = { calendarId, zone };
     if (file.size > MOST_BYTES) throw new Problem('too-large', { limit: '20 MB' });
-    progress('Reading the file')(0);
+    progress(t('readingFile'))(0);
     const bytes = new Uint8Array(await file.arrayBuffer());
     if (!/\.(csv|tsv|txt)$/i.test(file.name) && file.type !== 'text/csv') {
       // Where a file's own zone could be several, the calendar's is likely, and the house's next.
       const house = await call('GET /house', {});
       return compare(
-        readCalendar(bytes, [zone, house.zone], { now: Date.now(), tell: progress('Reading the file') }),
+        readCalendar(bytes, [zone, house.zone], { now: Date.now(), tell: progress(t('readingFile')) }),
       );
     }
     table = csvTable(bytes);
@@ -158,4 +161,4 @@ const files: Files & { hear(told: Progress): void } = {
   },
 };
 
-expose(files);
+offer(files);

@@ -1,6 +1,8 @@
-import { fieldWord } from '@zonal/core/entries';
-import { fieldText, whenWords, type MergeItem } from '@zonal/core/forms';
+import { type MergeItem } from '@zonal/core/forms';
 import type { PlanLine } from './fileTypes';
+import { t } from '../../texts/inside';
+import { fieldWord } from '../../texts/entryWords';
+import { fieldText, whenWords } from '../../texts/formWords';
 
 /** Returns a line of the preview as the page shows it. */
 export function planLine(item: MergeItem, at: number): PlanLine {
@@ -8,7 +10,7 @@ export function planLine(item: MergeItem, at: number): PlanLine {
   return {
     at,
     kind,
-    title: title || 'Untitled',
+    title: title || t('untitled'),
     when: start ? whenWords(start) : '',
     reason,
     apart:

@@ -10,6 +10,8 @@ import type { RehearsalLines } from '../../workers/questions';
 import { useAppDispatch } from '../../store';
 import { saveFile } from '../../ui/saveFile';
 import type { Files, PlanLine, Progress, ReadPlan, ReadTable, TakeRequest } from './fileTypes';
+import { t } from '../../texts/inside';
+import { LANGUAGE } from '../../texts/language';
 
 /** How far a file has come. */
 export type FileState =
@@ -49,7 +51,7 @@ export function useFiles() {
   const started = (): Worked => {
     if (worker.current) return worker.current;
     const own: Worked = remoteOf(
-      new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }),
+      new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module', name: LANGUAGE }),
     );
     void own.offered.hear(
       proxy((what: string, share: number) =>
@@ -86,7 +88,7 @@ export function useFiles() {
     return { step: 'plan', name: read.name, lines, notes: read.notes };
   };
   const apply = (label: string, take: readonly number[], newCalendar: CalendarInput | null = null) => {
-    working('Sending', true);
+    working(t('sending'), true);
     void run(
       (files) => files.apply(label, csrfToken(), take, newCalendar),
       (done) => {
@@ -102,12 +104,12 @@ export function useFiles() {
     state,
     problem,
     open: (file: File, calendarId: string | null, zone: string) => {
-      working('Reading the file');
+      working(t('readingFile'));
       setOutside(null);
       void run(async (files) => withLines(files, await files.open(file, calendarId, zone)), setState);
     },
     map: (mapping: CsvMapping, dateOrder: DateOrder) => {
-      working('Reading the table');
+      working(t('readingTable'));
       setOutside(null);
       void run(async (files) => withLines(files, await files.map(mapping, dateOrder)), setState);
     },
@@ -139,7 +141,7 @@ export function useFiles() {
     },
     forgetOutside: () => setOutside(null),
     take: (request: TakeRequest, name: string) => {
-      working('Writing the file');
+      working(t('writingFile'));
       void run(
         (files) => files.take(request),
         (text) => {

@@ -1,4 +1,3 @@
-import { dayText } from '@zonal/core/forms';
 import { weekdayOf, type Day } from '@zonal/core/zones';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo } from 'react';
@@ -10,6 +9,8 @@ import type { GhostSpan } from './gestures';
 import { useFrame } from './useFrame';
 import { ViewBox, useViewShell, within } from './ViewShell';
 import type { Place, ViewProps } from './viewTypes';
+import { t } from '../../texts/inside';
+import { dayText } from '../../texts/formWords';
 
 /** Height of the calendars' names in pixels. */
 const HEAD = 34;
@@ -181,13 +182,9 @@ export function Columns(props: ViewProps) {
   const { cursor, ghost, tools } = shell;
 
   return (
-    <ViewBox
-      box={frame.ref}
-      shell={shell}
-      label="Calendars side by side, a row a day. Arrow keys choose a day of a calendar, Enter writes an entry there."
-    >
+    <ViewBox box={frame.ref} shell={shell} label={t('columnsLabel')}>
       <HeadRow $columns={calendars.length}>
-        <div>Day</div>
+        <div>{t('day')}</div>
         {calendars.map((c) => (
           <div key={c.id} data-column="">
             <Plate {...c} /> {c.name}
@@ -241,7 +238,7 @@ export function Columns(props: ViewProps) {
                           }}
                         >
                           <time>{timeOf(item)}</time> <Marks item={item} />
-                          {item.one.content.title || 'Untitled'} {slipMark(item, c.zone)}
+                          {item.one.content.title || t('untitled')} {slipMark(item, c.zone)}
                         </Line>
                       ))}
                   </div>

@@ -1,4 +1,4 @@
-import { dayText, timeText } from '@zonal/core/forms';
+import { timeText } from '@zonal/core/forms';
 import { isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
 import { memo, useMemo } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
@@ -11,6 +11,8 @@ import { lanesOf, type DrawnInLane } from './laneLayout';
 import { useFrame } from './useFrame';
 import { ViewBox, useViewShell, within, type BlockTools } from './ViewShell';
 import type { Place, ViewProps } from './viewTypes';
+import { t } from '../../texts/inside';
+import { dayText } from '../../texts/formWords';
 
 /** Height of the days' names in pixels. */
 const HEADS = 46;
@@ -250,13 +252,9 @@ export function Lanes(props: LanesProps) {
   const { cursor, ghost } = shell;
 
   return (
-    <Box
-      box={frame.ref}
-      shell={shell}
-      label="Lanes: calendars as rows, days as columns. Arrow keys choose a day, Enter writes an entry there."
-    >
+    <Box box={frame.ref} shell={shell} label={t('lanesLabel')}>
       <Heads style={{ height: HEADS }}>
-        <Corner data-corner="">Week {isoWeekOf(range.from)}</Corner>
+        <Corner data-corner="">{t('weekNumber', { week: isoWeekOf(range.from) })}</Corner>
         {days.map((day, i) => (
           <LaneDayHead
             key={day}
@@ -389,7 +387,7 @@ function Outward({ calendar, windows }: { calendar: Calendar; windows: readonly 
     (w) => !w.closedAt && w.sources.some((s) => s.calendarId === calendar.id && s.glass !== 'shut'),
   );
   if (!showing.length) return null;
-  return <Outside>Outside: {showing.map((w) => w.wording.name).join(', ')}</Outside>;
+  return <Outside>{t('outsideIn', { windows: showing.map((w) => w.wording.name).join(', ') })}</Outside>;
 }
 
 interface LaneItemProps {
@@ -444,7 +442,7 @@ const LaneItem = memo(function LaneItem({
         {!item.allDay && <time>{timeText(item.start)} </time>}
         <Marks item={item} />
         {rowHeight > 30 && !item.allDay && <br />}
-        <span className="what">{item.one.content.title || 'Untitled'}</span>
+        <span className="what">{item.one.content.title || t('untitled')}</span>
         {slip && <strong> {slip}</strong>}
         {width > days * dayWidth && <Days style={{ width: days * dayWidth - 8 }} />}
       </Block>

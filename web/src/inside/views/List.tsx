@@ -1,8 +1,6 @@
-import { dayText } from '@zonal/core/forms';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
-import { HOLD_WORDS, slipOf, statusWord } from '@zonal/core/entries';
-import { slipText } from '@zonal/core/forms';
+import { slipOf } from '@zonal/core/entries';
 import styled from 'styled-components';
 import { Empty } from '../../ui/Notice';
 import { Plate } from '../../ui/Plate';
@@ -10,6 +8,9 @@ import type { DeskItem } from '../deskDays';
 import { keyOfItem } from './keys';
 import { Marks, timeOf } from './marks';
 import type { ViewProps } from './viewTypes';
+import { t } from '../../texts/inside';
+import { HOLD_WORDS, statusWord } from '../../texts/entryWords';
+import { dayText, slipText } from '../../texts/formWords';
 
 const Frame = styled.div`
   overflow: auto;
@@ -119,25 +120,14 @@ export function List({ calendars, items, chosen, selected, onOpen, onChoose, onS
     // Only when another one is chosen, or what was just written comes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [chosen, at >= 0]);
-  if (!all.length)
-    return (
-      <Empty>
-        No entries in these days. Go to other days, switch more calendars on, or clear the search.
-      </Empty>
-    );
+  if (!all.length) return <Empty>{t('listEmpty')}</Empty>;
   const rows = virtual.getVirtualItems();
   return (
-    <Frame
-      ref={frame}
-      role="table"
-      aria-label="Entries in order of time"
-      aria-rowcount={all.length + 1}
-      tabIndex={0}
-    >
+    <Frame ref={frame} role="table" aria-label={t('listLabel')} aria-rowcount={all.length + 1} tabIndex={0}>
       <Heads role="row">
         <span role="columnheader">
           <Box
-            aria-label="Select all"
+            aria-label={t('selectAll')}
             checked={all.every((item) => selected.has(item.key))}
             onChange={(event) =>
               onSelect(
@@ -147,16 +137,16 @@ export function List({ calendars, items, chosen, selected, onOpen, onChoose, onS
             }
           />
         </span>
-        {['Day', 'Time', 'Calendar', 'Entry'].map((name) => (
+        {[t('day'), t('time'), t('calendar'), t('entry')].map((name) => (
           <span key={name} role="columnheader">
             {name}
           </span>
         ))}
         <span role="columnheader" className="wide">
-          Place
+          {t('place')}
         </span>
         <span role="columnheader" className="wide">
-          Marks
+          {t('marks')}
         </span>
       </Heads>
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
@@ -174,7 +164,10 @@ export function List({ calendars, items, chosen, selected, onOpen, onChoose, onS
               >
                 <span role="cell">
                   <Box
-                    aria-label={`Select ${item.one.content.title || 'Untitled'}, ${dayText(item.firstDay)}`}
+                    aria-label={t('selectEntry', {
+                      title: item.one.content.title || t('untitled'),
+                      day: dayText(item.firstDay),
+                    })}
                     checked={selected.has(item.key)}
                     onChange={(event) => onSelect([item.key], event.target.checked)}
                   />
@@ -193,7 +186,7 @@ export function List({ calendars, items, chosen, selected, onOpen, onChoose, onS
                     title={item.one.content.title}
                   >
                     <Marks item={item} />
-                    {item.one.content.title || 'Untitled'}
+                    {item.one.content.title || t('untitled')}
                   </Open>
                 </span>
                 <span role="cell" className="wide">
@@ -216,8 +209,8 @@ export function marksOf(item: DeskItem, zone: string): string {
   const { content } = item.one;
   return [
     content.status !== 'confirmed' && statusWord(content.status, content.kind),
-    content.shows === 'free' && 'free',
-    item.entry.recurrence && 'recurring',
+    content.shows === 'free' && t('free'),
+    item.entry.recurrence && t('recurring'),
     HOLD_WORDS[content.hold].marked,
     content.planned && slipText(slipOf(content.planned, item.one.start, zone)),
   ]

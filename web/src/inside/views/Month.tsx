@@ -1,4 +1,4 @@
-import { dayText, monthText, timeText } from '@zonal/core/forms';
+import { timeText } from '@zonal/core/forms';
 import { WEEKDAY_NAMES, isoWeekOf, partsOfDay, weekdayOf, type Day } from '@zonal/core/zones';
 import { useEffect, useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
@@ -11,6 +11,8 @@ import { shownOn, weekOf, type Placed } from './monthLayout';
 import { useFrame } from './useFrame';
 import { ViewBox, useViewShell, within } from './ViewShell';
 import type { Place, ViewProps } from './viewTypes';
+import { t } from '../../texts/inside';
+import { dayText, monthText } from '../../texts/formWords';
 
 const Box = styled(ViewBox)`
   height: max(26rem, calc(100dvh - var(--above)));
@@ -187,11 +189,7 @@ export function Month(props: ViewProps & { month: number }) {
   const { cursor, ghost } = shell;
 
   return (
-    <Box
-      box={frame.ref}
-      shell={shell}
-      label={`Month: ${monthText(range.from + 10)}. Arrow keys choose a day, Enter writes an entry there.`}
-    >
+    <Box box={frame.ref} shell={shell} label={t('monthLabel', { month: monthText(range.from + 10) })}>
       <Names>
         <span />
         {WEEKDAY_NAMES.map((name) => (
@@ -202,7 +200,9 @@ export function Month(props: ViewProps & { month: number }) {
         const { drawn, more } = weekOf(calendars, props.items, monday, room);
         return (
           <WeekRow key={monday}>
-            <WeekNumber aria-label={`Week ${isoWeekOf(monday)}`}>{isoWeekOf(monday)}</WeekNumber>
+            <WeekNumber aria-label={t('weekNumber', { week: isoWeekOf(monday) })}>
+              {isoWeekOf(monday)}
+            </WeekNumber>
             <Ground data-week={monday} onPointerDown={shell.onGround}>
               {Array.from({ length: 7 }, (_, i) => monday + i).map((day) => (
                 <Cell
@@ -243,7 +243,7 @@ export function Month(props: ViewProps & { month: number }) {
                 >
                   {!item.allDay && <time>{timeText(item.start)} </time>}
                   <Marks item={item} />
-                  <span className="what">{item.one.content.title || 'Untitled'}</span>{' '}
+                  <span className="what">{item.one.content.title || t('untitled')}</span>{' '}
                   {slipMark(item, calendar.zone)}
                 </Block>
               ))}
@@ -282,20 +282,20 @@ function DayCard({
     <DialogTrigger>
       <More
         style={{ left: `calc(100% / 7 * ${day - monday} + 3px)` }}
-        aria-label={`${hidden} more on ${dayText(day)}`}
+        aria-label={t('moreOnDay', { count: hidden, day: dayText(day) })}
       >
         +{hidden}
-        <span> more</span>
+        <span> {t('moreWord')}</span>
       </More>
       <Card>
-        <Dialog aria-label={`Everything on ${dayText(day)}`}>
+        <Dialog aria-label={t('everythingOn', { day: dayText(day) })}>
           <h3>{dayText(day)}</h3>
           {list.map(({ item, calendar }) => (
             <Line key={item.key} type="button" onClick={() => onOpen(item)}>
               <Plate {...calendar} />
               <time>{timeOf(item)}</time>
               <Marks item={item} />
-              <span>{item.one.content.title || 'Untitled'}</span>
+              <span>{item.one.content.title || t('untitled')}</span>
             </Line>
           ))}
         </Dialog>

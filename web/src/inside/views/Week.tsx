@@ -1,4 +1,4 @@
-import { offsetText, timeText, dayText, zoneText } from '@zonal/core/forms';
+import { offsetText, timeText, zoneText } from '@zonal/core/forms';
 import {
   DAY,
   HOUR,
@@ -20,6 +20,8 @@ import type { Viewport } from './useViewport';
 import { ViewBox, useViewShell, within } from './ViewShell';
 import type { Place, ViewProps } from './viewTypes';
 import { LEAST_DAY, ROW, rowsOf, type DayRow as Row, type DrawnInDay } from './weekLayout';
+import { t } from '../../texts/inside';
+import { dayText } from '../../texts/formWords';
 
 const Box = styled(ViewBox)`
   --head: 8.5rem;
@@ -221,24 +223,20 @@ export function Week(props: WeekProps) {
       <span className={d.box ? 'words' : ''} style={wordsAt(d)}>
         <strong>{d.calendar.plate}</strong> {d.box && <time>{timeText(d.item.start)} </time>}
         <Marks item={d.item} />
-        <span className="what">{d.item.one.content.title || 'Untitled'}</span> {slipMark(d.item, zone)}
+        <span className="what">{d.item.one.content.title || t('untitled')}</span> {slipMark(d.item, zone)}
       </span>
     </Block>
   );
 
   return (
-    <Box
-      box={frame.ref}
-      shell={shell}
-      label="Week: days as rows, hours as columns. Arrow keys choose a time, Enter writes an entry there."
-    >
+    <Box box={frame.ref} shell={shell} label={t('weekLabel')}>
       <Ruler style={{ height: rulers }}>
         <Corner data-corner="">
           <div title={zone}>{place(zone)}</div>
           {secondZone && <div title={secondZone}>{place(secondZone)}</div>}
         </Corner>
         <div style={{ width: 24 * hour }}>
-          <Hours aria-label={`Hours in ${zoneText(zone)}`}>
+          <Hours aria-label={t('hoursIn', { zone: zoneText(zone) })}>
             {HOURS.map((h) => (
               <span key={h} style={{ left: h * hour }}>
                 {hour < 46 ? h : `${String(h).padStart(2, '0')}:00`}
@@ -246,7 +244,7 @@ export function Week(props: WeekProps) {
             ))}
           </Hours>
           {secondZone && (
-            <Hours data-second="" aria-label={`The same hours in ${zoneText(secondZone)}`}>
+            <Hours data-second="" aria-label={t('sameHoursIn', { zone: zoneText(secondZone) })}>
               {HOURS.map((h) => (
                 <span key={h} style={{ left: h * hour }}>
                   {shownIn(secondZone, zone, range.from, h, hour)}
@@ -267,7 +265,7 @@ export function Week(props: WeekProps) {
           </Head>
           <Ground $hour={hour} style={{ width: 24 * hour }} onPointerDown={shell.onGround}>
             {clockJumps(zone, row.day).map((at) => (
-              <Shown key={at} style={{ left: (at / HOUR) * hour }} title="The clocks change here" />
+              <Shown key={at} style={{ left: (at / HOUR) * hour }} title={t('clocksChangeHere')} />
             ))}
             {Math.floor(clockRow / DAY) === row.day && (
               <Now style={{ left: ((clockRow - row.day * DAY) / HOUR) * hour }} />
@@ -303,7 +301,7 @@ export function Week(props: WeekProps) {
 }
 
 const HOURS = Array.from({ length: 24 }, (_, h) => h);
-const place = (zone: ZoneName) => zoneText(zone).split('/').at(-1);
+const place = (zone: ZoneName) => zoneText(zone).split('/').at(-1)!;
 
 /** Where the words of a block stand, in pixels from its left or its right. */
 function wordsAt({ box, words, width }: DrawnInDay): CSSProperties {
@@ -320,7 +318,10 @@ function Distance({ zone, other, day, first }: { zone: ZoneName; other: ZoneName
   if (distance(day) === distance(first)) return null;
   return (
     <small>
-      {place(other)} is {offsetText(distance(day)).replace('UTC', '') || '0:00'} h from here today
+      {t('hoursFromHere', {
+        zone: place(other),
+        hours: offsetText(distance(day)).replace('UTC', '') || '0:00',
+      })}
     </small>
   );
 }

@@ -1,8 +1,10 @@
-import { dayText, timeText } from '@zonal/core/forms';
+import { timeText } from '@zonal/core/forms';
 import { DAY, MINUTE, dayOfWall, type Day, type Wall } from '@zonal/core/zones';
 import { both, type Shift } from '../changes';
 import { lastDayOf } from '../deskDays';
 import type { Drag } from './viewTypes';
+import { t } from '../../texts/inside';
+import { dayText } from '../../texts/formWords';
 
 /** Minutes to which times in a view go. */
 export const SNAP = 15;
@@ -43,15 +45,15 @@ export function ghostOf(gesture: Drag): GhostSpan {
     if (timed && from.day === to.day) {
       const start = from.day * DAY + Math.min(from.minutes!, to.minutes!) * MINUTE;
       const end = from.day * DAY + (Math.max(from.minutes!, to.minutes!) + SNAP) * MINUTE;
-      return spanOf(start, end, false, true, to.calendarId, '');
+      return spanOf(start, end, false, true, to.calendarId, false);
     }
     const [first, last] = [Math.min(from.day, to.day), Math.max(from.day, to.day)];
-    return spanOf(first * DAY, (last + 1) * DAY, true, true, to.calendarId, '');
+    return spanOf(first * DAY, (last + 1) * DAY, true, true, to.calendarId, false);
   }
   const { item } = gesture;
   const shift = shiftOf(gesture);
-  const copy = gesture.kind === 'move' && gesture.copy ? ', a copy' : '';
-  return spanOf(item.start + shift.start, item.end + shift.end, item.allDay, timed, to.calendarId, copy);
+  const isCopy = gesture.kind === 'move' && gesture.copy === true;
+  return spanOf(item.start + shift.start, item.end + shift.end, item.allDay, timed, to.calendarId, isCopy);
 }
 
 function spanOf(
@@ -60,10 +62,10 @@ function spanOf(
   allDay: boolean,
   timed: boolean,
   calendarId: string | null,
-  more: string,
+  isCopy: boolean,
 ): GhostSpan {
   const [first, last] = [dayOfWall(start), lastDayOf(start, end, allDay)];
-  const days = dayText(first) + (last > first ? ` to ${dayText(last)}` : '');
+  const days = last > first ? t('dayRange', { from: dayText(first), to: dayText(last) }) : dayText(first);
   const words = allDay || !timed ? days : `${timeText(start)}–${timeText(end)}`;
-  return { start, end, allDay, first, last, calendarId, words: words + more };
+  return { start, end, allDay, first, last, calendarId, words: isCopy ? t('ghostCopy', { words }) : words };
 }

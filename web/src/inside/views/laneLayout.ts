@@ -3,6 +3,7 @@ import type { Calendar } from '@zonal/core/api';
 import type { DeskItem } from '../deskDays';
 import { slipMark } from './marks';
 import type { ViewProps } from './viewTypes';
+import { t } from '../../texts/inside';
 
 /** Days narrower than this have labels that are wider than their entry. */
 const WIDE = 112;
@@ -72,7 +73,7 @@ export function lanesOf(
 }
 
 function labelWidth(item: DeskItem, zone: string, rowHeight: number): number {
-  const letters = (item.one.content.title || 'Untitled').length + slipMark(item, zone).length;
+  const letters = (item.one.content.title || t('untitled')).length + slipMark(item, zone).length;
   const most = item.plannedDay === null ? MOST_LABEL : MOST_SLIPPED;
   return Math.min(most, letters * LETTER + (item.allDay || rowHeight > 30 ? 22 : 56));
 }

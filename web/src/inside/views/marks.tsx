@@ -1,7 +1,10 @@
-import { slipOf, statusWord } from '@zonal/core/entries';
-import { slipText, timeText } from '@zonal/core/forms';
+import { slipOf } from '@zonal/core/entries';
+import { timeText } from '@zonal/core/forms';
 import { AlertTriangle, EyeOff, Flag, Hourglass, Repeat } from 'lucide-react';
 import type { DeskItem } from '../deskDays';
+import { t } from '../../texts/inside';
+import { statusWord } from '../../texts/entryWords';
+import { slipText } from '../../texts/formWords';
 
 /** Returns by how much a milestone has slipped, in short, such as `+6 d (4 w)`; empty when it has not. */
 export function slipMark(item: DeskItem, zone: string): string {
@@ -9,8 +12,8 @@ export function slipMark(item: DeskItem, zone: string): string {
   if (!planned) return '';
   const { days, workingDays, minutes } = slipOf(planned, item.one.start, zone);
   const signed = (n: number) => (n < 0 ? `−${-n}` : `+${n}`);
-  if (days) return `${signed(days)} d (${signed(workingDays)} working)`;
-  return minutes ? `${signed(minutes)} min` : '';
+  if (days) return t('slipDays', { days: signed(days), working: signed(workingDays) });
+  return minutes ? t('slipMinutes', { minutes: signed(minutes) }) : '';
 }
 
 /** Icons that stand before a title: kind, hold, recurrence, a time in a clock change. */
@@ -18,11 +21,11 @@ export function Marks({ item }: { item: DeskItem }) {
   const { kind, hold } = item.one.content;
   return (
     <>
-      {kind === 'milestone' && <Flag aria-label="milestone" />}
-      {kind === 'due' && <Hourglass aria-label="due" />}
-      {item.odd && <AlertTriangle aria-label="in a clock change" />}
-      {hold !== 'none' && <EyeOff aria-label={hold === 'frost' ? 'frosted' : 'kept in'} />}
-      {item.entry.recurrence && <Repeat aria-label="recurring" />}
+      {kind === 'milestone' && <Flag aria-label={t('milestone')} />}
+      {kind === 'due' && <Hourglass aria-label={t('due')} />}
+      {item.odd && <AlertTriangle aria-label={t('inClockChange')} />}
+      {hold !== 'none' && <EyeOff aria-label={hold === 'frost' ? t('frosted') : t('keptIn')} />}
+      {item.entry.recurrence && <Repeat aria-label={t('recurring')} />}
     </>
   );
 }
@@ -32,14 +35,14 @@ export function wordsOf(item: DeskItem, calendar: string, zone: string): string 
   const { content } = item.one;
   const { planned } = content;
   return [
-    content.title || 'Untitled',
+    content.title || t('untitled'),
     calendar,
     timeOf(item),
     content.place,
     content.status !== 'confirmed' && statusWord(content.status, content.kind),
-    content.shows === 'free' && 'free',
+    content.shows === 'free' && t('free'),
     planned && slipText(slipOf(planned, item.one.start, zone)),
-    item.odd && 'at a time that clocks skip or show twice',
+    item.odd && t('oddTime'),
   ]
     .filter(Boolean)
     .join(', ');
@@ -47,6 +50,6 @@ export function wordsOf(item: DeskItem, calendar: string, zone: string): string 
 
 /** Returns `09:00–10:30`, `all day`, or one time for a moment. */
 export function timeOf({ allDay, start, end }: DeskItem): string {
-  if (allDay) return 'all day';
+  if (allDay) return t('allDay');
   return end > start ? `${timeText(start)}–${timeText(end)}` : timeText(start);
 }

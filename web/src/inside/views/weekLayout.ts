@@ -3,6 +3,7 @@ import type { Calendar } from '@zonal/core/api';
 import type { DeskItem } from '../deskDays';
 import { slipMark } from './marks';
 import type { ViewProps } from './viewTypes';
+import { t } from '../../texts/inside';
 
 const LETTER = 6.3;
 /** Height of a row of blocks in pixels. */
@@ -84,7 +85,7 @@ function byDayOf(
 }
 
 const lettersOf = ({ item, calendar }: OnDay) =>
-  (item.one.content.title || 'Untitled').length + slipMark(item, calendar.zone).length;
+  (item.one.content.title || t('untitled')).length + slipMark(item, calendar.zone).length;
 
 /** Returns whole days side by side, in as many rows as they need in a width. */
 function bandOf(all: readonly OnDay[], width: number): DrawnInDay[] {

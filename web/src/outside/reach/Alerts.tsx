@@ -6,7 +6,8 @@ import { problemOf, useAlertsQuery, useMuteMutation } from '../../api/zonalApi';
 import { Button } from '../../ui/Button';
 import { Faded, NotedList, Row, Stack } from '../../ui/layout';
 import { ProblemNotice } from '../../ui/ProblemNotice';
-import { agoWords } from './reachWords';
+import { lengthWords } from '../../ui/timeWords';
+import { t } from '../../texts/outside';
 
 const Line = styled.li`
   display: flex;
@@ -33,16 +34,16 @@ export function Alerts({ windowId, now }: AlertsProps) {
   return (
     <section aria-labelledby="alerts">
       <Stack>
-        <h2 id="alerts">Needs a look</h2>
+        <h2 id="alerts">{t('needsAttention')}</h2>
         {heard.length > 0 ? (
-          <List alerts={heard} now={now} linked={windowId === undefined} label="What needs a look" />
+          <List alerts={heard} now={now} linked={windowId === undefined} label={t('needsAttention')} />
         ) : (
-          <Faded>Nothing but what is muted.</Faded>
+          <Faded>{t('onlyMuted')}</Faded>
         )}
         {muted.length > 0 && (
           <details>
-            <summary>Muted: {muted.length}</summary>
-            <List alerts={muted} now={now} linked={windowId === undefined} label="What is muted" />
+            <summary>{t('mutedCount', { count: muted.length })}</summary>
+            <List alerts={muted} now={now} linked={windowId === undefined} label={t('mutedAlerts')} />
           </details>
         )}
       </Stack>
@@ -67,14 +68,14 @@ function List({ alerts, now, linked, label }: ListProps) {
           <Line key={id}>
             <span>
               {linked ? <Link to={`/reach/${windowId}`}>{say}</Link> : say}
-              <small>since {agoWords(since, now).replace(' ago', '')}</small>
+              <small>{t('sinceLength', { length: lengthWords(now - Date.parse(since)) })}</small>
             </span>
             <Button
               isDisabled={muting.isLoading}
               onPress={() => void mute({ windowId, body: { kind, keyId, muted: !muted } })}
             >
               {muted ? <Bell aria-hidden="true" /> : <BellOff aria-hidden="true" />}
-              {muted ? 'Hear it again' : 'Mute'}
+              {muted ? t('unmute') : t('mute')}
             </Button>
           </Line>
         ))}

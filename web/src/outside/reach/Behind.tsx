@@ -5,6 +5,7 @@ import { Faded, Stack } from '../../ui/layout';
 import { Loading, Notice } from '../../ui/Notice';
 import type { PastQuestion } from '../../workers/questions';
 import { useAnswer } from '../../workers/useAnswer';
+import { t } from '../../texts/outside';
 
 interface BehindProps {
   keyId: string;
@@ -25,13 +26,10 @@ export function Behind({ keyId, held, newest }: BehindProps) {
   const { answer, problem } = useAnswer(question);
   const failed = problemOf(before.error ?? after.error)?.message ?? problem;
   if (failed) return <Notice>{failed}</Notice>;
-  if (!answer) return <Loading what="Comparing" />;
+  if (!answer) return <Loading what={t('comparing')} />;
   return (
     <Stack>
-      <Faded>
-        It holds revision {held}; outside is revision {newest}. What vanishes or changes below, it shows as it
-        was before; what appears, it does not have.
-      </Faded>
+      <Faded>{t('behindHint', { held, newest })}</Faded>
       <View view={answer.lines} plain />
     </Stack>
   );

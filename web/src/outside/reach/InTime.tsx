@@ -12,17 +12,18 @@ import { Tick } from '../../ui/Tick';
 import { useNow } from '../../ui/useNow';
 import { LIVE } from './ReachPage';
 import { momentWords, readersWords } from '../../ui/timeWords';
+import { t } from '../../texts/outside';
 
 const HOUR = 3_600_000;
 
 /** By when a change has to be known. */
 const TIMES = [
-  { value: '1', text: 'within the hour' },
-  { value: '3', text: 'within three hours' },
-  { value: '6', text: 'within six hours' },
-  { value: '12', text: 'within twelve hours' },
-  { value: '24', text: 'within a day' },
-  { value: '72', text: 'within three days' },
+  { value: '1', text: t('withinHour') },
+  { value: '3', text: t('withinThreeHours') },
+  { value: '6', text: t('withinSixHours') },
+  { value: '12', text: t('withinTwelveHours') },
+  { value: '24', text: t('withinDay') },
+  { value: '72', text: t('withinThreeDays') },
 ] as const;
 
 /** Moments are kept for so long, so that the same is asked for again. */
@@ -41,41 +42,43 @@ export function InTime({ window, urgentBy }: { window: OutwardWindow; urgentBy: 
   const list = told?.late ?? [];
   const readers = list.reduce((sum, k) => sum + k.late, 0);
   const text = list
-    .map((k) => `${k.madeOutTo}${k.contact ? `, ${k.contact}` : ''}: ${k.late} of ${k.readers}`)
+    .map(({ madeOutTo: place, contact, late, readers: all }) =>
+      contact
+        ? t('contactLine', { place, contact, late, readers: all })
+        : t('placeLine', { place, late, readers: all }),
+    )
     .join('\n');
+  const expected = told && {
+    time: momentWords(by, Date.parse(data!.at)),
+    known: told.known,
+    readers: readersWords(told.forecast.readers),
+  };
   return (
     <section aria-labelledby="in-time">
       <Stack>
-        <h2 id="in-time">Who does not know in time</h2>
-        <SelectOne
-          label="The newest change has to be known"
-          value={hours}
-          options={TIMES}
-          onChange={setHours}
-        />
+        <h2 id="in-time">{t('lateReaders')}</h2>
+        <SelectOne label={t('mustBeKnown')} value={hours} options={TIMES} onChange={setHours} />
         <Urgent window={window} by={by} urgentBy={urgentBy} />
         {error && <ProblemNotice problem={problemOf(error)} />}
-        {!told && !error && <Loading what="Working it out" />}
-        {told && told.forecast.readers === 0 && <Faded>No program follows it yet.</Faded>}
-        {told && told.forecast.readers > 0 && (
+        {!told && !error && <Loading what={t('computing')} />}
+        {told && told.forecast.readers === 0 && <Faded>{t('nobodyFollowsYet')}</Faded>}
+        {expected && told.forecast.readers > 0 && (
           <>
             <p role="status">
-              By {momentWords(by, Date.parse(data!.at))}, {told.known} of{' '}
-              {readersWords(told.forecast.readers)} are expected to have it
-              {list.length ? `; ${readers} probably not:` : '. Nobody is expected to be late.'}
+              {list.length ? t('expectedSome', { ...expected, late: readers }) : t('expectedAll', expected)}
             </p>
             {list.length > 0 && (
               <>
-                <NotedList aria-label="Keys whose readers are late">
+                <NotedList aria-label={t('lateKeys')}>
                   {list.map((k) => (
                     <li key={k.id}>
-                      {k.madeOutTo}: {k.late} of {readersWords(k.readers)}
-                      <small>{k.contact || 'no contact is noted with this key'}</small>
+                      {t('lateKey', { place: k.madeOutTo, late: k.late, readers: readersWords(k.readers) })}
+                      <small>{k.contact || t('noContact')}</small>
                     </li>
                   ))}
                 </NotedList>
                 <Row>
-                  <CopyButton what="list" text={text} />
+                  <CopyButton what={t('list')} text={text} />
                 </Row>
                 <Mail window={window} keys={list} />
               </>
@@ -102,15 +105,13 @@ function Urgent({ window, by, urgentBy }: UrgentProps) {
     <>
       <Row>
         <Faded role="status">
-          {urgentBy
-            ? `You are told where too few know by ${momentWords(urgentBy, now)}.`
-            : 'Where too few know by then, you can be told.'}
+          {urgentBy ? t('urgentUntil', { time: momentWords(urgentBy, now) }) : t('urgentOffer')}
         </Faded>
         <Button
           isDisabled={setting.isLoading}
           onPress={() => void set({ id: window.id, by: urgentBy ? null : by })}
         >
-          {urgentBy ? 'It is urgent no more' : 'It is urgent: tell me'}
+          {urgentBy ? t('notUrgent') : t('urgent')}
         </Button>
       </Row>
       {problem && <ProblemNotice problem={problem} />}
@@ -131,29 +132,17 @@ function Mail({ window, keys }: MailProps) {
   const [send, sending] = useMailReachMutation();
   const known = keys.filter((k) => k.byMail);
   const chosen = known.filter((k) => !left.includes(k.id));
-  if (!known.length)
-    return (
-      <Faded>
-        None of these keys has a mail address as its contact. Note one with the key in the studio, and it can
-        be written to from here.
-      </Faded>
-    );
+  if (!known.length) return <Faded>{t('noMailContacts')}</Faded>;
   if (!open)
     return (
       <Row>
-        {sending.data && (
-          <span role="status">
-            {sending.data.sent === 1 ? 'One mail is' : `${sending.data.sent} mails are`} on the way.
-          </span>
-        )}
-        <Button onPress={() => setOpen(true)}>
-          Write to {known.length === 1 ? 'this one' : `these ${known.length}`} …
-        </Button>
+        {sending.data && <span role="status">{t('mailsOnWay', { count: sending.data.sent })}</span>}
+        <Button onPress={() => setOpen(true)}>{t('writeTo', { count: known.length })}</Button>
       </Row>
     );
   const problem = problemOf(sending.error);
   return (
-    <Stack role="group" aria-label="A mail to late keys">
+    <Stack role="group" aria-label={t('lateMail')}>
       {known.map((k) => (
         <Tick
           key={k.id}
@@ -164,17 +153,8 @@ function Mail({ window, keys }: MailProps) {
           <small>{k.contact}</small>
         </Tick>
       ))}
-      <Field
-        lines
-        label="What you want to tell them; it goes out as it is"
-        value={words}
-        onChange={setWords}
-        maxLength={2000}
-      />
-      <Faded>
-        The mail says that “{window.wording.name}” has changed, and where it is to be seen; no entry stands in
-        it.
-      </Faded>
+      <Field lines label={t('yourWords')} value={words} onChange={setWords} maxLength={2000} />
+      <Faded>{t('lateMailHint', { name: window.wording.name })}</Faded>
       <Row>
         <OutsideButton
           isDisabled={!chosen.length || sending.isLoading}
@@ -184,9 +164,9 @@ function Mail({ window, keys }: MailProps) {
             )
           }
         >
-          Send {chosen.length === 1 ? 'one mail' : `${chosen.length} mails`}
+          {t('sendMails', { count: chosen.length })}
         </OutsideButton>
-        <Button onPress={() => setOpen(false)}>Not now</Button>
+        <Button onPress={() => setOpen(false)}>{t('notNow')}</Button>
       </Row>
       {problem && <ProblemNotice problem={problem} />}
     </Stack>

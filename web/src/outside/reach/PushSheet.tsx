@@ -1,5 +1,4 @@
 import type { Push, ReachKey } from '@zonal/core/api';
-import { PUSH_STATES } from '@zonal/core/reach';
 import { useState, type FormEvent } from 'react';
 import {
   problemOf,
@@ -20,6 +19,9 @@ import { ProblemNotice } from '../../ui/ProblemNotice';
 import { Sheet } from '../../ui/Sheet';
 import { useNow } from '../../ui/useNow';
 import { agoWords } from './reachWords';
+import { LOCALE } from '../../texts/language';
+import { t } from '../../texts/outside';
+import { PUSH_STATES } from '../../texts/subscriberWords';
 
 /** So often, in milliseconds, it is looked what came of the last tries. */
 const LIVE = 2_000;
@@ -28,15 +30,11 @@ const LIVE = 2_000;
 export function PushSheet({ keyOf, onClose }: { keyOf: ReachKey; onClose: () => void }) {
   const { data, error } = usePushQuery(keyOf.id, { pollingInterval: LIVE });
   return (
-    <Sheet title={`Push to a system of ${keyOf.madeOutTo}`} onClose={onClose}>
+    <Sheet title={t('pushTo', { place: keyOf.madeOutTo })} onClose={onClose}>
       <Stack>
-        <Faded>
-          A system outside can be told at once when what this key shows has changed: by a signed request to an
-          address of its own (Standard Webhooks). The request says which entries changed, and nothing of them;
-          the system then asks the feed for what is new.
-        </Faded>
+        <Faded>{t('pushHint')}</Faded>
         {error && <ProblemNotice problem={problemOf(error)} />}
-        {data === undefined && !error && <Loading what="Looking" />}
+        {data === undefined && !error && <Loading what={t('fetchingPush')} />}
         {data !== undefined && <PushForm id={keyOf.id} push={data} />}
       </Stack>
     </Sheet>
@@ -73,7 +71,7 @@ function PushForm({ id, push }: { id: string; push: Push | null }) {
           )}
           {problem && !current && <Notice>{problem.message}</Notice>}
           <Field
-            label="Address that is told"
+            label={t('pushAddress')}
             placeholder="https://system.example/calendar-changed"
             value={address}
             onChange={setAddress}
@@ -84,7 +82,7 @@ function PushForm({ id, push }: { id: string; push: Push | null }) {
               type="submit"
               isDisabled={saving.isLoading || !address.trim() || address === push?.address}
             >
-              {push ? 'Change the address' : 'Have changes pushed'}
+              {push ? t('changeAddress') : t('startPush')}
             </MainButton>
           </Row>
         </Stack>
@@ -114,13 +112,10 @@ function Secret({ secret }: { secret: string }) {
   return (
     <Notice>
       <Stack>
-        <span>
-          The secret by which its requests are signed. <strong>It is shown this once</strong>: hand it to
-          whoever runs the system.
-        </span>
+        <span>{t.rich('secretHint', { strong: (text) => <strong>{text}</strong> })}</span>
         <code style={{ overflowWrap: 'anywhere' }}>{secret}</code>
         <Row>
-          <CopyButton what="secret" text={secret} />
+          <CopyButton what={t('secret')} text={secret} />
         </Row>
       </Stack>
     </Notice>
@@ -144,51 +139,54 @@ function PushState({ id, push, onNewSecret, onEnded }: PushStateProps) {
   return (
     <>
       <p role="status">
-        It is <strong>{word}</strong>. {todo} {push.told > 0 && `Revision ${push.told} was told last. `}
-        {push.state === 'on' && push.waits && 'Something new is being told just now. '}
+        {t.rich('pushState', { state: word, todo, strong: (text) => <strong>{text}</strong> })}{' '}
+        {push.told > 0 && `${t('pushedRevision', { revision: push.told })} `}
+        {push.state === 'on' && push.waits && `${t('pushWaits')} `}
         {push.oldUntil &&
-          `Its secret of before counts as well until ${new Date(push.oldUntil).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}.`}
+          t('oldSecretUntil', {
+            time: new Date(push.oldUntil).toLocaleString(LOCALE, { dateStyle: 'medium', timeStyle: 'short' }),
+          })}
       </p>
       {problem && <ProblemNotice problem={problem} />}
       {/* None is switched off while it is at work: whoever pressed it by keyboard would lose their place. */}
       <Row>
         <Button onPress={() => void (testing.isLoading || test(id))}>
-          {testing.isLoading ? 'Testing …' : 'Send a test'}
+          {testing.isLoading ? t('testingPush') : t('sendTest')}
         </Button>
         <Button
           isDisabled={pausing.isLoading}
           onPress={() => void pause({ id, paused: push.state === 'on' })}
         >
-          {push.state === 'on' ? 'Pause' : 'Let it go on'}
+          {push.state === 'on' ? t('pause') : t('resume')}
         </Button>
-        <Button onPress={() => void onNewSecret()}>New secret</Button>
+        <Button onPress={() => void onNewSecret()}>{t('newSecret')}</Button>
         <Button
           isDisabled={ending.isLoading}
           onPress={() => void end(id).then(({ error }) => !error && onEnded())}
         >
-          Push no more
+          {t('endPush')}
         </Button>
       </Row>
       {push.tries.length > 0 && (
-        <PlainTable aria-label="The last tries">
+        <PlainTable aria-label={t('lastAttempts')}>
           <thead>
             <tr>
-              <th>When</th>
-              <th>Revision</th>
-              <th>Answer</th>
-              <th>What came of it</th>
+              <th>{t('when')}</th>
+              <th>{t('revision')}</th>
+              <th>{t('answer')}</th>
+              <th>{t('outcome')}</th>
             </tr>
           </thead>
           <tbody>
-            {push.tries.map((t) => (
-              <tr key={`${t.message}${t.at}`}>
-                <td data-label="When">{agoWords(t.at, now)}</td>
-                <td data-label="Revision">{t.revision}</td>
-                <td data-label="Answer">
-                  {t.status ?? 'none'}
-                  <small>after {t.took} ms</small>
+            {push.tries.map((attempt) => (
+              <tr key={`${attempt.message}${attempt.at}`}>
+                <td data-label={t('when')}>{agoWords(attempt.at, now)}</td>
+                <td data-label={t('revision')}>{attempt.revision}</td>
+                <td data-label={t('answer')}>
+                  {attempt.status ?? t('noAnswer')}
+                  <small>{t('afterMs', { ms: attempt.took })}</small>
                 </td>
-                <td data-label="What came of it">{t.trouble || 'told'}</td>
+                <td data-label={t('outcome')}>{attempt.trouble || t('accepted')}</td>
               </tr>
             ))}
           </tbody>

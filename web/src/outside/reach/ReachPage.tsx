@@ -13,6 +13,7 @@ import { StateBar, Swatch } from './StateBar';
 import { byWords, percent, readersWords } from '../../ui/timeWords';
 import { STATE_ORDER, STATE_RULES, STATE_WORDS, agoWords, countWords } from './reachWords';
 import { Term } from '../../ui/Term';
+import { t } from '../../texts/outside';
 
 /** So often, in milliseconds, the figures are fetched anew. */
 export const LIVE = 3_000;
@@ -29,9 +30,9 @@ const Legend = styled.dl`
 `;
 
 const SHOW = [
-  { value: 'all', text: 'all windows' },
-  { value: 'behind', text: 'those that not all have' },
-  { value: 'trouble', text: 'those with late or silent readers' },
+  { value: 'all', text: t('allWindows') },
+  { value: 'behind', text: t('notAllHave') },
+  { value: 'trouble', text: t('lateOrSilent') },
 ] as const;
 type Show = (typeof SHOW)[number]['value'];
 
@@ -54,34 +55,28 @@ export function ReachPage() {
     <Stack>
       <div>
         <h1>
-          <Term word="reach">Reach</Term>
+          <Term word="reach">{t('reach')}</Term>
         </h1>
-        <Faded>
-          Who has the latest version, and when the rest should get it. Times are on the clocks of this device.
-        </Faded>
+        <Faded>{t('reachHint')}</Faded>
       </div>
-      {!data && <Waiting what="Counting" error={error} />}
+      {!data && <Waiting what={t('counting')} error={error} />}
       {data && (
         <>
           <Alerts now={Date.parse(data.at)} />
           <Row>
-            <SelectOne label="Show" value={show} options={SHOW} onChange={setShow} />
-            <Field label="Name" value={find} onChange={setFind} />
+            <SelectOne label={t('show')} value={show} options={SHOW} onChange={setShow} />
+            <Field label={t('name')} value={find} onChange={setFind} />
           </Row>
           {lines!.length === 0 ? (
-            <Empty>
-              {data.windows.length
-                ? 'No window is like that.'
-                : 'There is no window over a calendar that you publish. Open one under Windows.'}
-            </Empty>
+            <Empty>{data.windows.length ? t('noSuchReach') : t('noReach')}</Empty>
           ) : (
-            <PlainTable aria-label="Windows and their readers">
+            <PlainTable aria-label={t('windowsAndReaders')}>
               <thead>
                 <tr>
-                  <th>Window</th>
-                  <th style={{ width: '34%' }}>Readers</th>
-                  <th>Hold the newest</th>
-                  <th>The rest</th>
+                  <th>{t('window')}</th>
+                  <th style={{ width: '34%' }}>{t('readers')}</th>
+                  <th>{t('haveLatest')}</th>
+                  <th>{t('theRest')}</th>
                 </tr>
               </thead>
               <tbody>
@@ -92,7 +87,7 @@ export function ReachPage() {
             </PlainTable>
           )}
           <details>
-            <summary>What the states mean</summary>
+            <summary>{t('statesMean')}</summary>
             <Legend>
               {STATE_ORDER.map((s) => [
                 <dt key={s}>
@@ -119,8 +114,8 @@ function Line({ line, now }: { line: ReachLine; now: number }) {
           <strong>{name}</strong>
         </Link>
         <small>
-          {keys} {keys === 1 ? 'address' : 'addresses'}
-          {changedAt && `; changed ${agoWords(changedAt, now)}`}
+          {t('addresses', { count: keys })}
+          {changedAt && t('changedAgo', { length: agoWords(changedAt, now) })}
         </small>
       </td>
       <td>
@@ -131,9 +126,7 @@ function Line({ line, now }: { line: ReachLine; now: number }) {
         {readers > 0 ? (
           <>
             <strong>{percent(holding / readers)}</strong>
-            <small>
-              {holding} of {readersWords(readers)}
-            </small>
+            <small>{t('holdingOf', { holding, readers: readersWords(readers) })}</small>
           </>
         ) : (
           '–'
@@ -141,21 +134,17 @@ function Line({ line, now }: { line: ReachLine; now: number }) {
       </td>
       <td>
         {rest === 0 ? (
-          readers > 0 && 'all have it'
+          readers > 0 && t('allHaveIt')
         ) : (
           <>
-            {holding * 2 < readers && <span>half {byWords(halfBy, now)}; </span>}
+            {holding * 2 < readers && <span>{t('halfBy', { time: byWords(halfBy, now) })} </span>}
             {holding < readers * 0.9 && (
-              <span>
-                {nineInTenBy
-                  ? `nine in ten ${byWords(nineInTenBy, now)}`
-                  : 'nine in ten will not have it this week'}
-              </span>
+              <span>{nineInTenBy ? t('nineBy', { time: byWords(nineInTenBy, now) }) : t('nineNot')}</span>
             )}
             <small>
               {never
-                ? `${readersWords(never)} will probably never have it`
-                : `${readersWords(rest)} still to look`}
+                ? t('neverHave', { readers: readersWords(never) })
+                : t('stillToPoll', { readers: readersWords(rest) })}
             </small>
           </>
         )}

@@ -1,6 +1,6 @@
-import type { OutwardWindow, WindowReach } from '@zonal/core/api';
+import type { OutwardWindow, ReachView, WindowReach } from '@zonal/core/api';
 import { reachTable, plainName } from '@zonal/core/forms';
-import { AUDIENCE_WORDS } from '@zonal/core/glass';
+import { type Audience, type Glass } from '@zonal/core/glass';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -19,6 +19,8 @@ import { LIVE } from './ReachPage';
 import { Spread } from './Spread';
 import { Subscribers } from './Subscribers';
 import { byWords, percent, readersWords } from '../../ui/timeWords';
+import { t } from '../../texts/outside';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../../texts/glassWords';
 
 const Halves = styled.div`
   display: grid;
@@ -36,9 +38,9 @@ export function ReachWindowPage() {
   const windows = useWindowsQuery();
   const { data, error } = useWindowReachQuery(id, { pollingInterval: LIVE });
   if (!data || !windows.data || isRefused(error))
-    return <Waiting what="Counting" error={error ?? windows.error} />;
+    return <Waiting what={t('counting')} error={error ?? windows.error} />;
   const window = windows.data.find((w) => w.id === id);
-  if (!window) return <Empty>There is no such window. It may have been deleted; go back to Reach.</Empty>;
+  if (!window) return <Empty>{t('noReachWindow')}</Empty>;
   return <WindowPage key={id} window={window} reach={data} />;
 }
 
@@ -51,52 +53,46 @@ function WindowPage({ window, reach }: { window: OutwardWindow; reach: WindowRea
     <Stack>
       <Row style={{ justifyContent: 'space-between' }}>
         <div>
-          <h1>Reach of {name}</h1>
+          <h1>{t('reachOf', { name })}</h1>
           <Faded>
-            <Link to="/reach">All windows</Link> · <Link to={`/windows/${window.id}`}>Its studio</Link> ·{' '}
-            <Link to={`/windows/${window.id}/ledger`}>Its ledger</Link>
+            <Link to="/reach">{t('linkAllWindows')}</Link> ·{' '}
+            <Link to={`/windows/${window.id}`}>{t('linkStudio')}</Link> ·{' '}
+            <Link to={`/windows/${window.id}/ledger`}>{t('linkLedger')}</Link>
           </Faded>
         </div>
         <Button onPress={() => saveFile(reachTable(reach), `${plainName(name, 'window')}-reach.csv`)}>
-          <Download aria-hidden="true" /> Subscribers as CSV
+          <Download aria-hidden="true" /> {t('subscribersCsv')}
         </Button>
       </Row>
-      {!view && <Empty>Nobody has an address of this window. Make out a key in its studio.</Empty>}
+      {!view && <Empty>{t('noAddressYet')}</Empty>}
       {view && (
         <>
           {reach.views.length > 1 && (
             <ChoiceStrip
-              label="Seen"
+              label={t('seenBy')}
               value={String(reach.views.indexOf(view))}
               options={reach.views.map(({ audience, cap }, i) => ({
                 value: String(i),
-                text: `by the ${AUDIENCE_WORDS[audience].word}${cap ? `, at most ${cap}` : ''}`,
+                text: audienceText(audience, cap),
               }))}
               onChange={(i) => setChosen(Number(i))}
             />
           )}
           <p role="status">
-            {view.next.readers === 0 ? (
-              'No program follows it yet. Pages and copies are counted with their keys.'
-            ) : (
-              <>
-                <strong>
-                  {percent(view.holding / view.next.readers)} of {readersWords(view.next.readers)}
-                </strong>{' '}
-                hold what is outside now
-                {view.holding < view.next.readers * 0.9 &&
-                  (view.next.nineInTenBy
-                    ? `; nine in ten ${byWords(view.next.nineInTenBy, now)}`
-                    : '; nine in ten will not this week')}
-                {view.next.never > 0 && `; ${readersWords(view.next.never)} probably never will`}.
-              </>
-            )}
+            {view.next.readers === 0
+              ? t('noProgramYet')
+              : t.rich('holdLatest', {
+                  share: percent(view.holding / view.next.readers),
+                  readers: readersWords(view.next.readers),
+                  rest: restWords(view, now),
+                  strong: (text) => <strong>{text}</strong>,
+                })}
           </p>
           <Alerts windowId={window.id} now={now} />
           <Halves>
             <section aria-labelledby="spread">
               <Stack>
-                <h2 id="spread">How a change spread</h2>
+                <h2 id="spread">{t('howSpread')}</h2>
                 <Spread key={`${view.audience}|${view.cap}`} view={view} />
               </Stack>
             </section>
@@ -107,4 +103,18 @@ function WindowPage({ window, reach }: { window: OutwardWindow; reach: WindowRea
       )}
     </Stack>
   );
+}
+
+function audienceText(audience: Audience, cap: Glass | null): string {
+  const { word } = AUDIENCE_WORDS[audience];
+  return cap ? word + t('atMostCap', { cap: GLASS_WORDS[cap].word }) : word;
+}
+
+/** Returns when those who do not have the latest version should get it. */
+function restWords({ holding, next }: ReachView, now: number): string {
+  const { readers, nineInTenBy, never } = next;
+  const nine =
+    holding < readers * 0.9 &&
+    (nineInTenBy ? t('andNineBy', { time: byWords(nineInTenBy, now) }) : t('andNineNot'));
+  return [nine, never > 0 && t('andNever', { readers: readersWords(never) })].filter(Boolean).join('');
 }

@@ -7,6 +7,7 @@ import { Faded, PlainTable, Stack } from '../../ui/layout';
 import { Loading } from '../../ui/Notice';
 import { useNow } from '../../ui/useNow';
 import { byWords, lengthWords, momentWords, percent, readersWords } from '../../ui/timeWords';
+import { t } from '../../texts/outside';
 
 const SpreadChart = lazy(() => import('./SpreadChart'));
 
@@ -32,11 +33,11 @@ const Key = styled.p`
 /** Returns what was expected of a revision when it was made, in words. */
 function expectedWords({ readers, halfBy, nineInTenBy, never }: ReachForecast, made: number): string {
   const by = [
-    halfBy && `half were expected ${byWords(halfBy, made - 1)}`,
-    nineInTenBy && `nine in ten ${byWords(nineInTenBy, made - 1)}`,
-    never > 0 && `${readersWords(never)} probably never`,
+    halfBy && t('halfExpected', { time: byWords(halfBy, made - 1) }),
+    nineInTenBy && t('nineBy', { time: byWords(nineInTenBy, made - 1) }),
+    never > 0 && t('probablyNever', { readers: readersWords(never) }),
   ].filter(Boolean);
-  return `When it was made, ${readersWords(readers)} followed: ${by.join(', ')}.`;
+  return t('expectedWhenMade', { readers: readersWords(readers), forecast: by.join(', ') });
 }
 
 /** How the newest revisions of a view spread, one at a time: what was expected of each, and what happened. */
@@ -46,61 +47,61 @@ export function Spread({ view }: { view: ReachView }) {
   const [chosen, setChosen] = useState<number | null>(null);
   const revision =
     revisions.find((r) => r.number === chosen) ?? revisions.find((r) => r.forecast) ?? revisions[0];
-  if (!revision) return <Faded>Nothing was shown in this way yet.</Faded>;
+  if (!revision) return <Faded>{t('nothingShownSo')}</Faded>;
   const { forecast, actual, at } = revision;
   const last = actual.at(-1);
   const parts = [
-    revision.appeared && `${revision.appeared} appeared`,
-    revision.vanished && `${revision.vanished} vanished`,
-    revision.changed && `${revision.changed} changed`,
+    revision.appeared && t('appeared', { count: revision.appeared }),
+    revision.vanished && t('vanished', { count: revision.vanished }),
+    revision.changed && t('changed', { count: revision.changed }),
   ].filter(Boolean);
   return (
     <Stack>
       <SelectOne
-        label="Change"
+        label={t('change')}
         value={String(revision.number)}
         options={revisions.map((r) => ({
           value: String(r.number),
-          text: `Revision ${r.number}, ${momentWords(r.at, now)}`,
+          text: t('revisionAt', { number: r.number, time: momentWords(r.at, now) }),
         }))}
         onChange={(n) => setChosen(Number(n))}
       />
       <p>
-        {parts.join(', ') || 'The window named itself otherwise'}.{' '}
-        {forecast ? expectedWords(forecast, Date.parse(at)) : 'Nobody followed when it was made.'}
-        {last && ` ${percent(last.share)} had it after ${lengthWords(last.after || 1000)}.`}
+        {parts.join(', ') || t('textsChanged')}.{' '}
+        {forecast ? expectedWords(forecast, Date.parse(at)) : t('nobodyFollowed')}
+        {last && t('hadItAfter', { share: percent(last.share), length: lengthWords(last.after || 1000) })}
       </p>
       {forecast && (
         <>
-          <Suspense fallback={<Loading what="Drawing" />}>
+          <Suspense fallback={<Loading what={t('drawing')} />}>
             <SpreadChart
-              label={`How revision ${revision.number} spread: the table below says the same`}
+              label={t('spreadChart', { number: revision.number })}
               expected={forecast.curve}
               happened={actual}
             />
           </Suspense>
           <Key aria-hidden="true">
             <span>
-              <i /> expected
+              <i /> {t('expected')}
             </span>
             <span>
-              <i data-solid="" /> happened
+              <i data-solid="" /> {t('happened')}
             </span>
           </Key>
           <details>
-            <summary>The same as a table</summary>
+            <summary>{t('sameAsTable')}</summary>
             <PlainTable>
               <thead>
                 <tr>
-                  <th>After</th>
-                  <th>Expected to hold it</th>
-                  <th>Held it</th>
+                  <th>{t('after')}</th>
+                  <th>{t('expectedToHave')}</th>
+                  <th>{t('hadIt')}</th>
                 </tr>
               </thead>
               <tbody>
                 {forecast.curve.map(({ after, share }) => (
                   <tr key={after}>
-                    <td>{after ? lengthWords(after) : 'at once'}</td>
+                    <td>{after ? lengthWords(after) : t('atOnce')}</td>
                     <td>{percent(share)}</td>
                     <td>{last && after <= last.after ? percent(shareAfter(actual, after)) : '–'}</td>
                   </tr>

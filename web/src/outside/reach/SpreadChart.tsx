@@ -11,6 +11,7 @@ import {
 import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { lengthWords, percent } from '../../ui/timeWords';
+import { t } from '../../texts/outside';
 
 Chart.defaults.font.family = "'B612', 'DejaVu Sans', sans-serif";
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
@@ -48,7 +49,7 @@ export default function SpreadChart({ label, expected, happened }: SpreadChartPr
       chart.current = new Chart(canvas.current!, {
         type: 'line',
         data: {
-          labels: lengths.map((l) => (l ? lengthWords(l) : 'at once')),
+          labels: lengths.map((l) => (l ? lengthWords(l) : t('atOnce'))),
           datasets: [
             {
               ...line,

@@ -1,6 +1,5 @@
 import type { OutwardWindow, ReachKey, ReachSubscriber, WindowReach } from '@zonal/core/api';
-import { PUSH_STATES, type SubscriberState } from '@zonal/core/reach';
-import { AUDIENCE_WORDS } from '@zonal/core/glass';
+import { type SubscriberState } from '@zonal/core/reach';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useSearchParams } from 'react-router';
@@ -15,6 +14,10 @@ import { PushSheet } from './PushSheet';
 import { Swatch } from './StateBar';
 import { byWords, readersWords } from '../../ui/timeWords';
 import { FORM_WORDS, STATE_ORDER, STATE_WORDS, agoWords, heldWords, rhythmWords } from './reachWords';
+import { LOCALE } from '../../texts/language';
+import { t } from '../../texts/outside';
+import { AUDIENCE_WORDS } from '../../texts/glassWords';
+import { PUSH_STATES } from '../../texts/subscriberWords';
 
 const Table = styled(PlainTable)`
   tbody th {
@@ -31,8 +34,8 @@ const Table = styled(PlainTable)`
 type Wanted = SubscriberState | 'all' | 'behind';
 
 const WANTED: readonly { readonly value: Wanted; readonly text: string }[] = [
-  { value: 'all', text: 'all' },
-  { value: 'behind', text: 'those behind' },
+  { value: 'all', text: t('all') },
+  { value: 'behind', text: t('thoseBehind') },
   ...STATE_ORDER.map((s) => ({ value: s, text: STATE_WORDS[s] })),
 ];
 
@@ -63,22 +66,22 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
   return (
     <section aria-labelledby="subscribers">
       <Stack>
-        <h2 id="subscribers">Keys and who follows by them</h2>
+        <h2 id="subscribers">{t('keysAndFollowers')}</h2>
         <Row>
-          <SelectOne label="Show" value={wanted} options={WANTED} onChange={setWanted} />
-          <Field label="Key or contact" value={find} onChange={setFind} />
+          <SelectOne label={t('show')} value={wanted} options={WANTED} onChange={setWanted} />
+          <Field label={t('keyOrContact')} value={find} onChange={setFind} />
         </Row>
-        {!keys.length && <Empty>No subscriber is like that.</Empty>}
+        {!keys.length && <Empty>{t('noSubscriber')}</Empty>}
         {keys.length > 0 && (
-          <Table aria-label="Keys and subscribers">
+          <Table aria-label={t('keysAndFollowersTable')}>
             <thead>
               <tr>
-                <th>Program</th>
-                <th>State</th>
-                <th>Last look</th>
-                <th>Rhythm</th>
-                <th>Holds revision</th>
-                <th>Looks again, as likely as not</th>
+                <th>{t('program')}</th>
+                <th>{t('state')}</th>
+                <th>{t('lastPoll')}</th>
+                <th>{t('rhythm')}</th>
+                <th>{t('hasRevision')}</th>
+                <th>{t('nextPollLikely')}</th>
               </tr>
             </thead>
             {firstOf(keys, most).map(({ key, all }) => (
@@ -88,34 +91,40 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
                   <tr key={s.id}>
                     <td>
                       {FORM_WORDS[s.form]}
-                      <small>{s.readers > 1 ? `one for ${s.readers} readers` : `subscriber ${i + 1}`}</small>
+                      <small>
+                        {s.readers > 1
+                          ? t('oneForReaders', { count: s.readers })
+                          : t('subscriberNumber', { number: i + 1 })}
+                      </small>
                     </td>
                     <td>
                       <Swatch $state={s.state} />
                       {STATE_WORDS[s.state]}
                     </td>
-                    <td data-label="Last look">
+                    <td data-label={t('lastPoll')}>
                       {agoWords(s.lastLook, now)}
                       <small>
-                        {s.looks} {s.looks === 1 ? 'look' : 'looks'} since{' '}
-                        {new Date(s.firstLook).toLocaleDateString('en-GB', {
-                          day: 'numeric',
-                          month: 'short',
+                        {t('pollsSince', {
+                          count: s.looks,
+                          day: new Date(s.firstLook).toLocaleDateString(LOCALE, {
+                            day: 'numeric',
+                            month: 'short',
+                          }),
                         })}
                       </small>
                     </td>
-                    <td data-label="Rhythm">{rhythmWords(s)}</td>
-                    <td data-label="Holds revision">
+                    <td data-label={t('rhythm')}>{rhythmWords(s)}</td>
+                    <td data-label={t('hasRevision')}>
                       {heldWords(s)}
                       {s.behind !== null && s.behind > 0 && window.keys.some((k) => sameView(k, key)) && (
                         <div>
                           <Button onPress={() => setBehind({ key, subscriber: s })}>
-                            What it still shows
+                            {t('whatItShows')}
                           </Button>
                         </div>
                       )}
                     </td>
-                    <td data-label="Looks again">{byWords(s.nextBy, now)}</td>
+                    <td data-label={t('nextPoll')}>{byWords(s.nextBy, now)}</td>
                   </tr>
                 ))}
               </tbody>
@@ -124,10 +133,8 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
         )}
         {total > most && (
           <Row>
-            <Faded>
-              {most} of {total} are shown.
-            </Faded>
-            <Button onPress={() => setMost(most + STEP)}>Show more</Button>
+            <Faded>{t('shownOf', { shown: most, total })}</Faded>
+            <Button onPress={() => setMost(most + STEP)}>{t('showMore')}</Button>
           </Row>
         )}
       </Stack>
@@ -141,7 +148,7 @@ export function Subscribers({ window, reach }: { window: OutwardWindow; reach: W
         />
       )}
       {behind && (
-        <Sheet title={`What ${behind.key.madeOutTo} still has`} onClose={() => setBehind(null)}>
+        <Sheet title={t('stillHas', { place: behind.key.madeOutTo })} onClose={() => setBehind(null)}>
           <Behind
             keyId={window.keys.find((k) => sameView(k, behind.key))!.id}
             held={behind.subscriber.revision!}
@@ -179,16 +186,16 @@ function KeyRow({ of, onPush }: { of: ReachKey; onPush: (() => void) | null }) {
         <strong>{of.madeOutTo}</strong>
         <Faded>
           {AUDIENCE_WORDS[of.audience].word}
-          {of.cap ? `, at most ${of.cap}` : ''};{' '}
-          {readers ? readersWords(readers) : 'nobody follows by it yet'}
-          {of.meantFor !== null && `, made out for ${of.meantFor}`}
-          {of.byMail > 0 && `; ${of.byMail} ${of.byMail === 1 ? 'hears' : 'hear'} of changes by mail`}
-          {of.push && `; pushed to a system: ${PUSH_STATES[of.push].word}`}
+          {of.cap ? t('atMostCap', { cap: of.cap }) : ''};{' '}
+          {readers ? readersWords(readers) : t('nobodyFollowsKey')}
+          {of.meantFor !== null && t('expectedReaders', { count: of.meantFor })}
+          {of.byMail > 0 && t('mailReaders', { count: of.byMail })}
+          {of.push && t('pushedState', { state: PUSH_STATES[of.push].word })}
           {of.contact && `; ${of.contact}`}
         </Faded>{' '}
         {onPush && (
-          <QuietButton aria-label={`Push to a system of ${of.madeOutTo}`} onPress={onPush}>
-            Push to a system …
+          <QuietButton aria-label={t('pushTo', { place: of.madeOutTo })} onPress={onPush}>
+            {t('pushToSystem')}
           </QuietButton>
         )}
       </th>

@@ -1,6 +1,8 @@
 import type { ReachCounts, ReachSubscriber } from '@zonal/core/api';
 import { lengthWords } from '../../ui/timeWords';
-import { SUBSCRIBER_STATES, type PollForm, type SubscriberState } from '@zonal/core/reach';
+import { type PollForm, type SubscriberState } from '@zonal/core/reach';
+import { t } from '../../texts/outside';
+import { SUBSCRIBER_STATES } from '../../texts/subscriberWords';
 
 /** States from good to bad, with the words for each. */
 export const STATE_ORDER = [
@@ -12,51 +14,57 @@ export const STATE_ORDER = [
 ] as const satisfies readonly SubscriberState[];
 
 export const STATE_WORDS: Readonly<Record<SubscriberState, string>> = {
-  'in-step': 'in step',
-  due: 'due',
-  late: 'late',
-  silent: 'silent',
-  once: 'looks like a one-time import',
+  'in-step': t('inStep'),
+  due: t('due'),
+  late: t('late'),
+  silent: t('silent'),
+  once: t('oneTime'),
 };
 
 export const STATE_RULES = SUBSCRIBER_STATES;
 
 export const FORM_WORDS: Readonly<Record<PollForm, string>> = {
-  feed: 'feed',
-  freeBusy: 'free/busy',
+  feed: t('feed'),
+  freeBusy: t('freeBusy'),
   jCal: 'jCal',
-  table: 'table',
-  changes: 'Atom feed',
-  difference: 'feed, changes only',
+  table: t('table'),
+  changes: t('atomFeed'),
+  difference: t('changesOnly'),
   dav: 'CalDAV',
 };
 
-const EVERY: Readonly<Record<string, string>> = {
-  '1 h': 'every hour',
-  '24 h': 'every day',
-  '1 day': 'every day',
-};
+const COUNT_MESSAGES = {
+  'in-step': 'countInStep',
+  due: 'countDue',
+  late: 'countLate',
+  silent: 'countSilent',
+  once: 'countOneTime',
+} as const satisfies Readonly<Record<SubscriberState, string>>;
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
 
 /** Returns how often a subscriber looks, in words. */
 export function rhythmWords({ interval, looks }: Pick<ReachSubscriber, 'interval' | 'looks'>): string {
-  if (interval === null || looks < 2) return 'not known yet';
+  if (interval === null || looks < 2) return t('notKnownYet');
   const length = lengthWords(interval);
-  return EVERY[length] ?? `every ${length}`;
+  if (length === lengthWords(HOUR)) return t('everyHour');
+  return length === lengthWords(DAY) ? t('everyDay') : t('everyLength', { length });
 }
 
 export function agoWords(at: string, now: number): string {
-  return `${lengthWords(Math.max(0, now - Date.parse(at)))} ago`;
+  return t('ago', { length: lengthWords(Math.max(0, now - Date.parse(at))) });
 }
 
 /** Returns what a subscriber holds, in words. */
 export function heldWords({ revision, behind }: Pick<ReachSubscriber, 'revision' | 'behind'>): string {
-  if (revision === null) return 'not known';
-  if (behind === 0) return `${revision}, the newest`;
-  return `${revision}, ${behind} ${behind === 1 ? 'change' : 'changes'} behind`;
+  if (revision === null) return t('notKnown');
+  if (behind === 0) return t('revisionNewest', { revision });
+  return t('revisionBehind', { revision, count: behind ?? 0 });
 }
 
 /** Returns counts by state in words, leaving out those with nobody. */
 export function countWords(counts: ReachCounts): string {
-  const told = STATE_ORDER.filter((s) => counts[s]).map((s) => `${counts[s]} ${STATE_WORDS[s]}`);
-  return told.join(', ') || 'nobody follows yet';
+  const parts = STATE_ORDER.filter((s) => counts[s]).map((s) => t(COUNT_MESSAGES[s], { count: counts[s] }));
+  return parts.join(', ') || t('nobodyFollowsKey');
 }

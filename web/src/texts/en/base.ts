@@ -1,0 +1,41 @@
+export const en = {
+  opening: 'Opening',
+  noAnswer: 'The server does not answer. What you typed is still here; try again in a moment.',
+  copied: 'Copied: {what}',
+  copy: 'Copy {what}',
+  pickDay: 'Pick a day',
+  previousMonth: 'Previous month',
+  nextMonth: 'Next month',
+  discardQuestion: 'Discard changes?',
+  keepEditing: 'Keep editing',
+  discard: 'Discard changes',
+  notSaved: 'What you typed here has not been saved.',
+  screenNotOpened:
+    'This screen could not be opened. The connection may be interrupted, or there is a new version of Zonal Window.',
+  loadAgain: 'Load again',
+  overtaken: 'Somebody else changed this {what} while you had it open. Nothing of yours is lost.',
+  keepMine: 'Keep my values',
+  copyTheirs: 'Copy their values',
+  askInDirectory: 'Ask for it in the directory',
+  close: 'Close',
+  allWords: 'All words',
+  allZones: 'All zones for {label}',
+  noZone: 'No time zone matches that.',
+  greeting: 'Decide what each audience sees of your calendars, and hand it to them.',
+  outOfDate: 'What you see may be out of date.',
+  tryAgain: 'Try again',
+  emailAddress: 'Email address',
+  sessionEnded:
+    'Your session has ended, {name}. Sign in again to go on where you were: what you typed is still there.',
+  notBegun:
+    'There is no account here yet. Open the address that the server printed when it started, and create the first account there.',
+  password: 'Password',
+  signIn: 'Sign in',
+  forgotPassword: 'Forgot password?',
+  demoPeople: 'People of the demo',
+  demoSignIn: 'This is the demo. Sign in as:',
+  oneServerUnconfirmed:
+    'Saved. One server has not confirmed it yet and may still show the former version, until {time} at the latest.',
+  serversUnconfirmed:
+    'Saved. {servers} servers have not confirmed it yet and may still show the former version, until {time} at the latest.',
+} as const;

@@ -1,0 +1,5 @@
+import { en } from './en/times';
+import { icuTexts } from './icuTexts';
+
+/** The texts about times, lengths and numbers of readers. */
+export const t = icuTexts('times', en);
