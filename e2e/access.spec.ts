@@ -19,7 +19,7 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await expect(page.getByText(/^\d+ times in all$/)).toBeVisible();
   await look('Studio');
   await page.getByRole('link', { name: 'On another site …' }).first().press('Enter');
-  await expect(page.getByText('Tried on another site')).toBeVisible();
+  await expect(page.getByText('Try it on another site')).toBeVisible();
   await look('Another site');
   await page.getByRole('link', { name: 'Back to the studio' }).press('Enter');
   await page.getByRole('link', { name: 'Ledger' }).click();
@@ -40,9 +40,9 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await look('House');
   for (const [part, there] of [
     ['People', 'Accounts'],
-    ['Post', 'A mail server of your own'],
+    ['Mail', 'Your own mail server'],
   ] as const) {
-    await page.getByRole('navigation', { name: 'Parts of the house' }).getByText(part).press('Enter');
+    await page.getByRole('navigation', { name: 'Pages of the house' }).getByText(part).press('Enter');
     await expect(page.getByRole('heading', { name: there, exact: true })).toBeVisible();
     await look(part);
   }
@@ -58,13 +58,13 @@ async function throughAll(page: Page, look: (what: string) => Promise<void>): Pr
   await expect(page.getByRole('list', { name: 'Calendars of the house' })).toBeVisible();
   await look('Directory');
   await page.goto('/requests');
-  await expect(page.getByRole('heading', { name: 'For you to answer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Requests for you' })).toBeVisible();
   await look('Requests');
   await page.goto('/first-day');
-  await expect(page.getByRole('heading', { name: 'A first day' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your first day' })).toBeVisible();
   await look('First day');
   await page.goto('/welcome#nothing');
-  await expect(page.getByRole('heading', { name: 'This does not open' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'This address does not work' })).toBeVisible();
   await look('An address that does not open');
   const { see } = await demoWindow('on-the-quay');
   for (const more of [
@@ -108,7 +108,7 @@ test('every screen is accessible, in the light and in the dark theme', async ({ 
     await expectNoViolations(page, `${what}, dark`, ['color-contrast']);
   };
   await signIn(page);
-  for (const sheet of ['Write an entry', 'Import a file', 'Take out', 'New calendar']) {
+  for (const sheet of ['New entry', 'Import a file', 'Export', 'New calendar']) {
     await page.getByRole('button', { name: sheet }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectAccessible(sheet);

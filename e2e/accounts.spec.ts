@@ -29,9 +29,9 @@ test('people are invited by mail, accept once, and are what they were promised',
   await signIn(page);
   await page.goto('/house/people');
   await page.getByRole('button', { name: 'Invite people' }).press('Enter');
-  const addresses = page.getByLabel('Mail addresses');
+  const addresses = page.getByLabel('Email addresses');
   await addresses.fill('mara@ostrel.example, nowhere');
-  await expect(page.getByText('No mail address: nowhere')).toBeVisible();
+  await expect(page.getByText('No email address: nowhere')).toBeVisible();
   await expect(page.getByRole('button', { name: /Send/ })).toBeDisabled();
   await addresses.fill('mara@ostrel.example, agent@elsewhere.example');
   // An outsider is better served with a key, which is offered there.
@@ -42,8 +42,8 @@ test('people are invited by mail, accept once, and are what they were promised',
   await addresses.fill('mara@ostrel.example');
   await expect(outsiders).toHaveCount(0);
   await page.getByLabel('Add a calendar').selectOption({ label: 'HD House diary' });
-  await page.getByLabel('Glass on House diary').selectOption('tinted');
-  await page.getByRole('button', { name: 'Send the invitation' }).press('Enter');
+  await page.getByLabel('Glass for House diary').selectOption('tinted');
+  await page.getByRole('button', { name: 'Send invitation' }).press('Enter');
   const line = page.getByRole('list', { name: 'Invitations' }).getByRole('listitem').first();
   await expect(line).toContainText('mara@ostrel.example, not answered yet');
   await expect(line).toContainText('reader of House diary through tinted glass');
@@ -51,8 +51,8 @@ test('people are invited by mail, accept once, and are what they were promised',
 
   // Changed and sent again while it waits: the address of before opens nothing any more.
   await line.getByRole('button', { name: 'Change' }).press('Enter');
-  await page.getByLabel('Glass on House diary').selectOption('frosted');
-  await page.getByRole('button', { name: 'Keep it so' }).press('Enter');
+  await page.getByLabel('Glass for House diary').selectOption('frosted');
+  await page.getByRole('button', { name: 'Save' }).press('Enter');
   await expect(line).toContainText('through frosted glass');
   await line.getByRole('button', { name: 'Send again to mara@ostrel.example' }).press('Enter');
   let second = first;
@@ -63,7 +63,7 @@ test('people are invited by mail, accept once, and are what they were promised',
 
   const mara = await otherPage(browser);
   await mara.goto(first);
-  await expect(mara.getByText('This address leads nowhere')).toBeVisible();
+  await expect(mara.getByText('There is nothing at this address')).toBeVisible();
   await mara.goto(second);
   await expect(mara.getByText('reader of House diary through frosted glass')).toBeVisible();
   await mara.getByLabel('Your name').fill('Mara Quist');
@@ -75,7 +75,7 @@ test('people are invited by mail, accept once, and are what they were promised',
   await expect(mara.getByRole('button', { name: 'Show House diary' })).toBeVisible();
   const late = await otherPage(browser);
   await late.goto(second);
-  await expect(late.getByText('This address was used already')).toBeVisible();
+  await expect(late.getByText('This address works only once and has been used already')).toBeVisible();
   await page.reload();
   await expect(line).toContainText('mara@ostrel.example, accepted');
   await expect(page.getByRole('list', { name: 'Accounts' })).toContainText('Mara Quist');
@@ -83,23 +83,23 @@ test('people are invited by mail, accept once, and are what they were promised',
   // A forgotten password: every program is signed out, and the mail's address works once.
   await late.goto('/');
   await late.getByRole('button', { name: 'Forgot password?' }).press('Enter');
-  await late.getByLabel('E-mail address').fill('mara@ostrel.example');
-  await late.getByRole('button', { name: 'Send me the mail' }).press('Enter');
+  await late.getByLabel('Email address').fill('mara@ostrel.example');
+  await late.getByRole('button', { name: 'Send mail' }).press('Enter');
   await expect(late.getByText(/a mail is on its way/)).toBeVisible();
   await late.goto(await addressFor('mara@ostrel.example', /new password/));
   await late.getByLabel('Password').fill('another of my own');
-  await late.getByRole('button', { name: 'Set it, and sign in' }).press('Enter');
+  await late.getByRole('button', { name: 'Set password and sign in' }).press('Enter');
   await expect(late.getByRole('button', { name: 'Show House diary' })).toBeVisible();
   await mara.reload();
   await expect(mara.getByRole('button', { name: 'Sign in' })).toBeVisible();
 
   // At rest, nobody signs in with it.
-  await page.getByRole('button', { name: 'Put Mara Quist to rest' }).press('Enter');
-  await expect(page.getByRole('button', { name: 'Take up Mara Quist again' })).toBeVisible();
-  await mara.getByLabel('E-mail address').fill('mara@ostrel.example');
+  await page.getByRole('button', { name: 'Suspend Mara Quist' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Activate Mara Quist again' })).toBeVisible();
+  await mara.getByLabel('Email address').fill('mara@ostrel.example');
   await mara.getByLabel('Password').fill('another of my own');
   await mara.getByRole('button', { name: 'Sign in' }).press('Enter');
-  await expect(mara.getByText(/This account is at rest/)).toBeVisible();
+  await expect(mara.getByText(/This account is suspended/)).toBeVisible();
 
   // All of it stands in the journal.
   await page.getByRole('link', { name: 'Journal' }).press('Enter');
@@ -124,12 +124,12 @@ test('a colleague asks to see a calendar, and a publisher lets them with its eff
   await expect(all).toContainText('Pilots’ duty roster');
   // The house diary is not theirs to know of.
   await expect(all).not.toContainText('House diary');
-  await siri.getByRole('button', { name: 'Take Events on the quay off the desk' }).press('Enter');
-  await expect(siri.getByRole('button', { name: 'Put Events on the quay on the desk' })).toBeVisible();
+  await siri.getByRole('button', { name: 'Hide Events on the quay from my view' }).press('Enter');
+  await expect(siri.getByRole('button', { name: 'Show Events on the quay in my view' })).toBeVisible();
   await siri.getByRole('button', { name: 'Ask to see Pilots’ duty roster' }).press('Enter');
   await siri.getByLabel('Through which glass').selectOption('clear');
-  await siri.getByLabel('Why').fill('School visits need a free pilot');
-  await siri.getByRole('button', { name: 'Ask', exact: true }).press('Enter');
+  await siri.getByLabel('Reason').fill('School visits need a free pilot');
+  await siri.getByRole('button', { name: 'Send request' }).press('Enter');
   await expect(siri.getByRole('dialog')).toBeHidden();
   await siri.getByRole('link', { name: 'Your requests' }).click();
   await expect(siri.getByText(/To see “Pilots’ duty roster” through clear glass/)).toContainText(
@@ -137,16 +137,16 @@ test('a colleague asks to see a calendar, and a publisher lets them with its eff
   );
 
   await page.goto('/requests');
-  await expect(page.getByRole('link', { name: 'Requests 1 for you to answer' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Requests 1 requests for you' })).toBeVisible();
   await expect(page.getByText('School visits need a free pilot')).toBeVisible();
   await page.getByRole('button', { name: /^Review the request of Siri Holme/ }).press('Enter');
-  const seen = page.getByRole('list', { name: 'What would be seen' });
+  const seen = page.getByRole('list', { name: 'Preview' });
   await expect(seen).toContainText('Pilot on duty');
   await page.getByLabel('Through which glass').selectOption('frosted');
   await expect(seen).toContainText('Busy');
   await expect(seen).not.toContainText('Pilot on duty');
   await page.getByRole('button', { name: 'Grant', exact: true }).press('Enter');
-  await expect(page.getByText('No request waits for your answer.')).toBeVisible();
+  await expect(page.getByText('No request is waiting for your answer.')).toBeVisible();
   await siri.reload();
   await expect(siri.getByText(/To see “Pilots’ duty roster”/)).toContainText('granted');
   await siri.getByRole('link', { name: 'Calendars inside' }).press('Enter');
@@ -171,7 +171,7 @@ test('a request for a higher ceiling reaches a steward, who sees its effect and 
   await ask('street');
   await ask('partners');
   await siri.goto('/requests');
-  const own = siri.getByRole('list', { name: 'Made by you' });
+  const own = siri.getByRole('list', { name: 'Requests by you' });
   await siri.getByRole('button', { name: /^Withdraw .* Partners/ }).press('Enter');
   await expect(own).toContainText('for Partners to Clear: withdrawn');
   await expect(own).toContainText('for Street to Clear: not answered yet');
@@ -215,10 +215,10 @@ test('a first start without the demo leads to the first window and its address',
     await page.getByLabel('Name of your organisation').fill('Narrows Ferry Museum');
     await page.getByLabel('Country, for public holidays').selectOption({ label: 'Canada' });
     await page.getByLabel('Your name').fill('Mara Quist');
-    await page.getByLabel('Your e-mail address').fill('mara@museum.example');
+    await page.getByLabel('Your email address').fill('mara@museum.example');
     await page.getByLabel('Password').fill('three plain words');
-    await page.getByRole('button', { name: 'Begin' }).press('Enter');
-    await expect(page.getByRole('heading', { name: 'A first day' })).toBeVisible();
+    await page.getByRole('button', { name: 'Create account' }).press('Enter');
+    await expect(page.getByRole('heading', { name: 'Your first day' })).toBeVisible();
     const readymade = page.getByRole('button', { name: 'Ready-made: public holidays' });
     await expect(readymade).toBeEnabled();
     await readymade.press('Enter');
@@ -230,7 +230,7 @@ test('a first start without the demo leads to the first window and its address',
     await confirmLarge(page);
     await open.press('Enter');
     await expect(page.getByRole('heading', { name: 'Keys to hand out' })).toBeVisible();
-    await page.getByRole('link', { name: 'Back to the steps of the first day' }).press('Enter');
+    await page.getByRole('link', { name: 'Back to your first day' }).press('Enter');
     const addresses = page.getByRole('region', { name: 'Addresses of When the museum is closed' });
     const see = await addresses.getByRole('link').first().getAttribute('href');
     expect((await fetch(see!)).status).toBe(200);
@@ -242,7 +242,7 @@ test('a first start without the demo leads to the first window and its address',
     await page.goto(`${base}/house/people`);
     await page.getByRole('button', { name: 'Invite people' }).press('Enter');
     await expect(page.getByText('No mail server is set up. You get an address')).toBeVisible();
-    await page.getByLabel('Mail addresses').fill('tam@museum.example, jon@museum.example');
+    await page.getByLabel('Email addresses').fill('tam@museum.example, jon@museum.example');
     await page.getByRole('button', { name: 'Send 2 invitations' }).press('Enter');
     const addressesToGive = page.getByRole('list', { name: 'Addresses to hand over' });
     await expect(addressesToGive.getByRole('listitem')).toHaveCount(2);
@@ -256,7 +256,7 @@ test('a first start without the demo leads to the first window and its address',
     const stranger = await otherPage(browser);
     await stranger.goto(base);
     await stranger.getByRole('button', { name: 'Forgot password?' }).press('Enter');
-    await expect(stranger.getByText('Zonal Window sends no mail here.')).toBeVisible();
+    await expect(stranger.getByText('This server sends no mail.')).toBeVisible();
   } finally {
     server.kill('SIGTERM');
     await ended;

@@ -9,7 +9,7 @@ test('a steward makes an archive of everything, without any address by which a w
   await signIn(page);
   await page.getByRole('link', { name: /^House/ }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Make an archive' }).click();
+  await page.getByRole('button', { name: 'Create an archive' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toMatch(/^archive-\d{4}-\d\d-\d\d\.zip$/);
   await expect(page.getByText(`Saved as ${file.suggestedFilename()}.`)).toBeVisible();
@@ -34,15 +34,15 @@ test('an archive can be stopped, and says why it could not be made', async ({ pa
     await released;
     await route.abort();
   });
-  await page.getByRole('button', { name: 'Make an archive' }).click();
+  await page.getByRole('button', { name: 'Create an archive' }).click();
   await expect(page.getByRole('progressbar', { name: 'Archive' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
-  await expect(page.getByText('Stopped. No archive was made.')).toBeVisible();
+  await expect(page.getByText('Stopped. No archive was created.')).toBeVisible();
   release();
   await page.unroute('**/api/standings');
   await page.route('**/api/standings', (route) => route.fulfill({ status: 503, body: '{}' }));
-  await page.getByRole('button', { name: 'Make an archive' }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'No archive was made:' })).toBeVisible();
+  await page.getByRole('button', { name: 'Create an archive' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'No archive was created:' })).toBeVisible();
 });
 
 test('people who are no stewards have no archive to make', async ({ page: siri }) => {
@@ -50,5 +50,5 @@ test('people who are no stewards have no archive to make', async ({ page: siri }
   await siri.getByRole('button', { name: 'Siri Holme, colleague' }).press('Enter');
   await siri.getByRole('link', { name: /^House/ }).click();
   await expect(siri.getByRole('heading', { name: 'Ceilings' })).toBeVisible();
-  await expect(siri.getByRole('button', { name: 'Make an archive' })).toHaveCount(0);
+  await expect(siri.getByRole('button', { name: 'Create an archive' })).toHaveCount(0);
 });

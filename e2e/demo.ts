@@ -20,12 +20,12 @@ export async function changeHeaders(page: Page): Promise<{ 'x-csrf-token': strin
   return { 'x-csrf-token': csrf };
 }
 
-export async function signIn(page: Page): Promise<void> {
+export async function signIn(page: Page, heading = 'Calendars'): Promise<void> {
   await page.goto('/');
-  await page.getByLabel('E-mail address').fill(ACCOUNT.email);
+  await page.getByLabel('Email address').fill(ACCOUNT.email);
   await page.getByLabel('Password').fill(ACCOUNT.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('heading', { name: 'Calendars' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: heading })).toBeVisible();
 }
 
 /** Switches all calendars off but one. */

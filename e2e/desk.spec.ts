@@ -24,7 +24,7 @@ async function make(page: Page, name: string, zone = ''): Promise<void> {
   await page.getByRole('button', { name: 'New calendar' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
   if (zone) await setZone(page, 'Time zone', zone);
-  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await page.getByRole('button', { name: 'Create calendar' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await showOnly(page, name);
 }
@@ -32,7 +32,7 @@ async function make(page: Page, name: string, zone = ''): Promise<void> {
 async function quick(page: Page, line: string): Promise<void> {
   await page.getByLabel(/Quick line/).fill(line);
   await page.getByLabel(/Quick line/).press('Enter');
-  await expect(page.getByText(/Written into/)).toBeVisible();
+  await expect(page.getByText(/^Added to /)).toBeVisible();
 }
 
 /** Drags from one point to another, in pixels from the middle of an element. */
@@ -79,16 +79,16 @@ test('lanes, week, month and list show the same days, search and choice', async 
     await expect(page.getByText('Team meeting').first()).toBeVisible();
     await expect(page.getByRole('button', { name: /Bridge opens/ })).toHaveCount(0);
   }
-  await page.getByLabel('Look', { exact: true }).selectOption('label');
+  await page.getByLabel('Where to look', { exact: true }).selectOption('label');
   await said(page, /0 on these days; 0 entries in all/);
-  await page.getByRole('button', { name: 'Clear the search' }).click();
+  await page.getByRole('button', { name: 'Clear search' }).click();
 
   await page.getByRole('button', { name: 'Show Events on the quay' }).click();
   await page.getByLabel('Find').fill('regatta');
-  await page.getByLabel('Look', { exact: true }).selectOption('text');
+  await page.getByLabel('Where to look', { exact: true }).selectOption('text');
   await page.getByRole('button', { name: /Ostrel regatta/ }).click();
   await expect(entry(page, 'Ostrel regatta')).toBeVisible();
-  await page.getByRole('button', { name: 'Clear the search' }).click();
+  await page.getByRole('button', { name: 'Clear search' }).click();
   await page.getByRole('button', { name: 'Today' }).click();
   await setWhen(page, 'Go to a day', '2027-07-01');
   await expect(page.getByText('Mon 28 Jun 2027 to Sun 4 Jul 2027')).toBeVisible();
@@ -107,7 +107,7 @@ test('lanes, week, month and list show the same days, search and choice', async 
 test('a row of the list that is half in sight opens at the first click', async ({ page }) => {
   await signIn(page);
   await page.getByText('List', { exact: true }).click();
-  await page.getByLabel('Span').selectOption('13');
+  await page.getByLabel('Days shown').selectOption('13');
   const table = page.getByRole('table', { name: 'Entries in order of time' });
   await expect(table.getByRole('row').nth(10)).toBeVisible();
   const frame = (await table.boundingBox())!;
@@ -139,7 +139,7 @@ test('calendars stand side by side, with a second zone and ready-made layers', a
   await page.getByText('Public holidays, CA-NS').click();
   await expect(page.getByText('Canada Day').first()).toBeVisible();
   await page.getByText('side by side').click();
-  const beside = page.getByRole('region', { name: 'Calendars side by side, a row a day' });
+  const beside = page.getByRole('region', { name: 'Calendars side by side, a row for each day' });
   await expect(beside.getByText('Lighthouse visits')).toBeVisible();
   await expect(beside.getByText('Canada Day')).toBeVisible();
   // The same cursor as in the other views: a day of a calendar is chosen by the arrows, and written on.
@@ -161,7 +161,7 @@ test('calendars stand side by side, with a second zone and ready-made layers', a
   await page.getByText('one over the other').click();
   await page.getByText('Lanes', { exact: true }).click();
   await expect(entry(page, 'Lamp room closed')).toContainText('08:00');
-  await setZone(page, 'Look as a reader in', 'Europe/Lisbon');
+  await setZone(page, 'Read as somebody in', 'Europe/Lisbon');
   await expect(entry(page, 'Lamp room closed')).toContainText('12:00');
 });
 
@@ -174,7 +174,7 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
   const days = [0, 1, 2, 3, 4, 5, 6].map(dayFrom);
   const monday = days.find((d) => weekdayOf(d) === 1)!;
   await setWhen(page, 'Go to a day', monday);
-  await page.getByLabel('Span').selectOption('2');
+  await page.getByLabel('Days shown').selectOption('2');
   const width = await dayWidth(page);
   const block = entry(page, 'Anchor check');
   const left = async () => Math.round(((await block.boundingBox())!.x - first) / width);
@@ -198,6 +198,8 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
   await page.getByText('Week', { exact: true }).click();
   const hours = page.getByLabel('Hours in America/Halifax');
   const hour = (await hours.boundingBox())!.width / 24;
+  // Rows have their places once the entries of the week are there.
+  await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
   const row = page.getByText(/^Sun \d+ \w+$/).last();
   const [headBox, hoursBox] = [(await row.boundingBox())!, (await hours.boundingBox())!];
   await page.mouse.move(hoursBox.x + 8 * hour + 2, headBox.y + 34);
@@ -208,20 +210,20 @@ test('entries are drawn, moved, stretched and copied with the pointer, and all o
   await expect(partsOf(page, 'Start time')).toContainText('08:00');
   await expect(partsOf(page, 'End time')).toContainText('10:00');
   await page.getByLabel('Title').fill('Drawn watch');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(entry(page, 'Drawn watch')).toContainText('08:00');
 
   await page.getByRole('region').focus();
-  for (const step of ['Wrote “Drawn watch”', 'Copied', 'Changed the length', 'Moved']) {
+  for (const step of ['Created “Drawn watch”', 'Copied', 'Changed the length', 'Moved']) {
     await page.keyboard.press('Control+z');
-    await said(page, new RegExp(`Taken back: ${step}`));
+    await said(page, new RegExp(`Undone: ${step}`));
   }
   await page.getByText('Lanes', { exact: true }).click();
   await setWhen(page, 'Go to a day', monday);
   await expect.poll(left).toBe(0);
   await page.getByRole('region').focus();
   await page.keyboard.press('Control+Shift+z');
-  await said(page, /Done again: Moved/);
+  await said(page, /Redone: Moved/);
   await expect.poll(left).toBe(2);
 });
 
@@ -236,10 +238,10 @@ test('everything goes by keyboard, for a series with the dates that are meant, o
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Enter');
   await page.getByLabel('Title').fill('Buoy check');
-  await page.getByRole('button', { name: 'Write the entry' }).press('Enter');
+  await page.getByRole('button', { name: 'Save' }).press('Enter');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByText('List', { exact: true }).click();
-  await page.getByLabel('Span').selectOption('13');
+  await page.getByLabel('Days shown').selectOption('13');
   const rows = page.getByRole('row', { name: /Buoy check/ });
   const open = rows.first().getByRole('button');
   const day = async () => rows.first().locator('time').first().textContent();
@@ -257,23 +259,23 @@ test('everything goes by keyboard, for a series with the dates that are meant, o
   for (let n = 0; n < 52; n++) {
     await page.keyboard.press('Control+z');
   }
-  await expect(page.getByRole('button', { name: /^Undo: Wrote/ })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /^Undo: Created/ })).toBeEnabled();
   await page.getByText('List', { exact: true }).click();
   await expect.poll(day).toBe(start);
 
   // A series: from here on, by Alt and an arrow, and the question is answered by keyboard too.
   await open.press('Enter');
-  await page.getByLabel('Recurs').selectOption('daily');
+  await page.getByLabel('Repeats').selectOption('daily');
   await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
   await page.getByLabel('Times', { exact: true }).fill('4');
   await page.getByRole('button', { name: 'Save', exact: true }).press('Enter');
   await expect(rows).toHaveCount(4);
   await rows.nth(2).getByRole('button').focus();
   await page.keyboard.press('Alt+ArrowRight');
-  await page.getByRole('radio', { name: 'From here on' }).focus();
+  await page.getByRole('radio', { name: 'This and later dates' }).focus();
   await page.keyboard.press('Space');
   await said(page, /all later dates \(2 in two years\). 2 earlier ones stay/);
-  await page.getByRole('button', { name: 'Move from here on' }).press('Enter');
+  await page.getByRole('button', { name: 'Move: This and later dates' }).press('Enter');
   await said(page, 'Moved “Buoy check”.');
   await expect(page.getByText('on these days')).toHaveCount(0);
   // Copy and paste, then delete one date.
@@ -283,7 +285,7 @@ test('everything goes by keyboard, for a series with the dates that are meant, o
   await expect(rows).toHaveCount(5);
   await rows.last().getByRole('button').focus();
   await page.keyboard.press('Delete');
-  await page.getByRole('button', { name: 'Delete only this date' }).press('Enter');
+  await page.getByRole('button', { name: 'Delete: This date' }).press('Enter');
   await expect(rows).toHaveCount(4);
 });
 
@@ -293,12 +295,12 @@ test('two people change different fields of an entry, and both changes are kept'
 }) => {
   await signIn(page);
   // On a Sunday tomorrow is in another week.
-  await page.getByLabel('Span').selectOption('2');
+  await page.getByLabel('Days shown').selectOption('2');
   await make(page, 'Shared');
   await quick(page, 'today Crane test');
   const colleague = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await signIn(colleague);
-  await colleague.getByLabel('Span').selectOption('2');
+  await colleague.getByLabel('Days shown').selectOption('2');
   // A calendar that a colleague makes is there without reload.
   await expect(colleague.getByRole('button', { name: 'Show Shared' })).toBeVisible();
   // By the keyboard: what arrives meanwhile may shift the entry below a pointer.
@@ -316,7 +318,7 @@ test('two people change different fields of an entry, and both changes are kept'
   await page.keyboard.press('Escape');
   // What a colleague changed since cannot be taken back over.
   await page.getByRole('button', { name: /^Undo: Moved/ }).click();
-  await expect(page.getByRole('alert')).toContainText('was changed since');
+  await expect(page.getByRole('alert')).toContainText('has been changed since');
   // Nor is it deleted unseen.
   await entry(colleague, 'Crane test, mine').click();
   await entry(page, 'Crane test, mine').focus();
@@ -366,7 +368,7 @@ test('a newer file updates instead of doubling, conflicts are chosen, and one un
   await signIn(page);
   await make(page, 'Surveys');
   await page.getByText('List', { exact: true }).click();
-  await page.getByLabel('Span').selectOption('2');
+  await page.getByLabel('Days shown').selectOption('2');
   const rows = page.getByRole('table').getByRole('row');
   await bring(
     page,
@@ -374,14 +376,14 @@ test('a newer file updates instead of doubling, conflicts are chosen, and one un
     'a.ics',
     FILE('Berth 1', 'BEGIN:VTODO\r\nUID:x\r\nSUMMARY:Some day\r\nEND:VTODO'),
   );
-  await said(page, '2 new, 0 changed, 0 in conflict, 0 the same, 1 left out.');
+  await said(page, '2 new, 0 changed, 0 in conflict, 0 unchanged, 1 left out.');
   await said(page, /It is a task with no due date/);
   await page.getByRole('button', { name: 'Import 2 entries' }).click();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(rows).toHaveCount(3);
 
   await bring(page, 'SUR Surveys', 'b.ics', FILE('Berth 2'));
-  await said(page, '0 new, 1 changed, 0 in conflict, 1 the same, 0 left out.');
+  await said(page, '0 new, 1 changed, 0 in conflict, 1 unchanged, 0 left out.');
   await expect(page.getByRole('row', { name: 'place Berth 1 Berth 2' })).toBeVisible();
   await page.getByRole('button', { name: 'Import 1 entry' }).click();
   await page.getByRole('button', { name: 'Done' }).click();
@@ -394,9 +396,9 @@ test('a newer file updates instead of doubling, conflicts are chosen, and one un
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await bring(page, 'SUR Surveys', 'c.ics', FILE('Berth 3'));
-  await said(page, '0 new, 0 changed, 1 in conflict, 1 the same, 0 left out.');
+  await said(page, '0 new, 0 changed, 1 in conflict, 1 unchanged, 0 left out.');
   await expect(page.getByRole('button', { name: 'Import 0 entries' })).toBeDisabled();
-  await page.getByText('take the file’s').last().click();
+  await page.getByText('use the file’s version').last().click();
   await page.getByRole('button', { name: 'Import 1 entry' }).click();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByRole('row', { name: /Fender survey.*Berth 3/ })).toBeVisible();
@@ -404,7 +406,7 @@ test('a newer file updates instead of doubling, conflicts are chosen, and one un
   for (const place of ['Berth 2', 'Berth 2', 'Berth 1']) {
     await page.getByRole('button', { name: /^Undo/ }).click();
     await expect(page.getByRole('row', { name: new RegExp(`Fender survey.*${place}`) })).toBeVisible();
-    await said(page, /Taken back/);
+    await said(page, /Undone/);
   }
   await page.getByRole('button', { name: /^Undo: Imported a.ics/ }).click();
   await expect(rows).toHaveCount(0);
@@ -423,23 +425,23 @@ test('a table is matched by its columns, remembered, and stopped halfway without
       `Was;Wann;Raum\n${Array.from({ length: n }, (_, i) => `Row ${i};${dayFrom(i % 5)} 10:00;Hall`).join('\n')}\n`,
     );
   await bring(page, 'TAB Tables', 'plan.csv', table(2));
-  const go = page.getByRole('button', { name: 'See what would come of it' });
+  const go = page.getByRole('button', { name: 'Preview the import' });
   await expect(go).toBeDisabled();
-  await page.getByLabel('Column Was holds').selectOption('title');
-  await page.getByLabel('Column Wann holds').selectOption('startDate');
+  await page.getByLabel('Column Was contains').selectOption('title');
+  await page.getByLabel('Column Wann contains').selectOption('startDate');
   await go.click();
   await said(page, '2 new, 0 changed');
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
 
   await bring(page, 'TAB Tables', 'plan2.csv', table(3000));
-  await said(page, 'it stands as you chose for a table with these headings before');
+  await said(page, 'These are your choices for an earlier table with the same headings');
   await go.click();
-  await page.getByRole('button', { name: 'Import 3000 entries' }).click();
+  await page.getByRole('button', { name: 'Import 3,000 entries' }).click();
   await expect(page.getByText('Sending …')).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
   await said(page, 'Stopped. Nothing was imported.');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await said(page, 'No entries in these days.');
+  await said(page, 'No entries on these days.');
 });
 
 test('a file that is too large is refused with a sentence, and one that is read can be stopped', async ({
@@ -510,13 +512,13 @@ test('a calendar is taken out as a file and comes back the same', async ({ page 
   await signIn(page);
   await showOnly(page, 'Dredging and works');
   const take = async (form: string) => {
-    await page.getByRole('button', { name: 'Take out' }).click();
+    await page.getByRole('button', { name: 'Export' }).click();
     const what = page.getByLabel('What');
     const whole = what.locator('option', { hasText: 'All of Dredging and works' });
     await what.selectOption((await whole.getAttribute('value'))!);
     await page.getByText(form).click();
     const download = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Write the file' }).click();
+    await page.getByRole('button', { name: 'Save file' }).click();
     const path = await (await download).path();
     await page.getByRole('button', { name: 'Close', exact: true }).click();
     return readFileSync(path);
@@ -524,8 +526,8 @@ test('a calendar is taken out as a file and comes back the same', async ({ page 
   const ics = await take('iCalendar (.ics)');
   expect(ics.toString()).toContain('X-ZONAL-KIND:MILESTONE');
   await bring(page, 'DW Dredging and works', 'again.ics', ics);
-  await said(page, /0 new, 0 changed, 0 in conflict, \d+ the same, 0 left out/);
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await said(page, /0 new, 0 changed, 0 in conflict, \d+ unchanged, 0 left out/);
+  await page.getByRole('button', { name: 'Cancel' }).click();
   expect(JSON.parse((await take('jCal (.json)')).toString())[0]).toBe('vcalendar');
   expect((await take('Table (.csv)')).toString()).toContain('Title,Start date');
 });
@@ -534,29 +536,29 @@ test('a milestone slips in sight of the organiser and of outsiders, and a due it
   page,
 }) => {
   await signIn(page);
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'EV Events on the quay' });
   await page.getByLabel('Kind').selectOption('milestone');
   await page.getByLabel('Title').fill('Stage is up');
   // Planned for a Friday some weeks ahead, expected on the Tuesday after it.
   const monday = Array.from({ length: 7 }, (_, i) => dayFrom(40 + i)).find((d) => weekdayOf(d) === 1)!;
   const [due, planned, expected] = [1, 4, 8].map((n) => later(monday, n)) as [string, string, string];
-  await setWhen(page, 'Expected now on', expected);
+  await setWhen(page, 'Now expected on', expected);
   await setWhen(page, 'Planned for', planned);
-  await said(page, 'It stands 4 days (2 working days) later than planned.');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await said(page, 'Now 4 days (2 working days) later than planned.');
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await setWhen(page, 'Go to a day', monday);
-  await page.getByLabel('Span').selectOption('2');
+  await page.getByLabel('Days shown').selectOption('2');
   await expect(entry(page, 'Stage is up')).toContainText('+4 d (+2 working)');
 
   // A due item, done.
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'EV Events on the quay' });
   await page.getByLabel('Kind').selectOption('due');
   await page.getByLabel('Title').fill('Stage plans to the town');
   await setWhen(page, 'Due on', due);
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await entry(page, 'Stage plans to the town').click();
   await page.getByLabel('Status').selectOption('done');
@@ -591,36 +593,36 @@ test('a calendar gets its zone changed with a preview, is put away, and is delet
   const sheet = async () =>
     page.getByRole('region').getByRole('button', { name: 'Movers', exact: true }).click();
   await sheet();
-  await page.getByRole('button', { name: 'Change the time zone' }).click();
+  await page.getByRole('button', { name: 'Change time zone' }).click();
   await setZone(page, 'New time zone', 'Europe/Lisbon');
-  await said(page, '1 of 1 entries are written anew, 1 of them take place at another moment.');
+  await said(page, '1 of 1 entries are rewritten, 1 of them take place at another moment.');
   await page.getByText('Keep the moments').click();
-  await said(page, '1 of 1 entries are written anew, 0 of them take place at another moment.');
+  await said(page, '1 of 1 entries are rewritten, 0 of them take place at another moment.');
   await page.getByText('Keep the clock times').click();
-  await page.getByRole('button', { name: 'Change the time zone' }).click();
+  await page.getByRole('button', { name: 'Change time zone' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
-  await said(page, /on the clocks of each calendar: Europe\/Lisbon/);
+  await said(page, /in the time zone of each calendar: Europe\/Lisbon/);
   await expect(entry(page, 'Tide talk')).toContainText('14:00');
   await sheet();
   await said(page, /The house is in America\/Halifax/);
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.getByRole('button', { name: /^Undo: Moved Movers/ }).click();
-  await said(page, /on the clocks of each calendar: America\/Halifax/);
+  await said(page, /in the time zone of each calendar: America\/Halifax/);
 
   await sheet();
-  await page.getByRole('button', { name: 'Put it away' }).click();
+  await page.getByRole('button', { name: 'Put away' }).click();
   await expect(page.getByRole('button', { name: 'Show Movers' })).toHaveCount(0);
   await page.getByRole('button', { name: /put away/ }).click();
   await page.getByRole('button', { name: 'MOV Movers' }).click();
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Show again' }).click();
   await expect(page.getByRole('button', { name: 'Show Movers' })).toBeVisible();
 
   await showOnly(page, 'Bridge and lock times');
   await page.getByRole('region').getByRole('button', { name: 'Bridge and lock times', exact: true }).click();
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
-  await said(page, /visible outside, in 1 window with 1 key handed out/);
+  await said(page, /visible outside, in 1 window with 1 key/);
   await said(page, /It has no other calendar, so it is closed/);
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Keep calendar' }).click();
 });
 
 test('a time that clocks skip is flagged, and a series tells what readers elsewhere see', async ({
@@ -629,7 +631,7 @@ test('a time that clocks skip is flagged, and a series tells what readers elsewh
   await signIn(page);
   await page.getByRole('button', { name: 'Clocks and layers' }).click();
   await setZone(page, 'Second zone', 'Europe/Lisbon');
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await setWhen(page, 'Starts on', '2027-03-14');
   await setWhen(page, 'Start time', '02:30');
   await setWhen(page, 'End time', '04:00');
@@ -639,7 +641,7 @@ test('a time that clocks skip is flagged, and a series tells what readers elsewh
   await setWhen(page, 'Starts on', dayFrom(1));
   await setWhen(page, 'Start time', '09:00');
   await setWhen(page, 'End time', '10:00');
-  await page.getByLabel('Recurs').selectOption('daily');
+  await page.getByLabel('Repeats').selectOption('daily');
   await said(page, /For readers in Europe\/Lisbon the time changes with the clocks: 1[23]:00 from/);
 });
 
@@ -647,25 +649,25 @@ test('the house defines properties, and entries take them', async ({ page }) => 
   await signIn(page);
   await page.getByRole('link', { name: /House/ }).click();
   await expect(page.getByLabel('Property 1')).toHaveValue('Contract');
-  await page.getByRole('button', { name: 'Add a property' }).click();
+  await page.getByRole('button', { name: 'Add property' }).click();
   await page.getByLabel('Property 4').fill('Draught');
   await page.getByLabel('Kind').last().selectOption('number');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.getByRole('link', { name: /Calendars/ }).click();
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByLabel('Title').fill('Deep keel');
   await page.getByLabel('Draught').fill('deep');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('alert')).toContainText('must be a number such as');
   await page.getByLabel('Draught').fill('7.5');
-  await page.getByRole('button', { name: 'Add a person or group' }).click();
+  await page.getByRole('button', { name: 'Add person or group' }).click();
   await page.getByLabel('Name 1').fill('Pilots');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByLabel('Find').fill('draught: 7.5');
-  await page.getByLabel('Look', { exact: true }).selectOption('property');
+  await page.getByLabel('Where to look', { exact: true }).selectOption('property');
   await expect(entry(page, 'Deep keel')).toBeVisible();
   await page.getByRole('region').focus();
   await page.keyboard.press('Control+z');
-  await said(page, /Taken back/);
+  await said(page, /Undone/);
 });

@@ -48,7 +48,7 @@ test('an embed is tried on another site before it is pasted, and says where some
   await expect(marks).toHaveCount(1);
   await expect(page.getByText('Nothing is cut off here.')).toBeVisible();
   await press(page, 'Strict policy');
-  await expect(page.getByText(/this site lets the script do nothing/)).toBeVisible();
+  await expect(page.getByText(/this site does not let the script run/)).toBeVisible();
   // The rest is a matter of what is shown.
   await press(page, 'Side column');
   await press(page, 'week');
@@ -63,31 +63,31 @@ test('code that stands on a site already is read, and says which of its options 
 }) => {
   await openBuilder(page, 'On the quay');
   const { embed } = await demoWindow('on-the-quay');
-  await page.getByText('Read the code that stands on a site already').click();
+  await page.getByText('Read code that is already on a site').click();
   await page.getByLabel('Code or address').fill(`<iframe src="${embed}?show=week&amp;clock=13">`);
-  await expect(page.getByText('“clock” cannot be “13”: readers get what is usual')).toBeVisible();
-  await page.getByRole('button', { name: 'Take its options' }).press('Enter');
+  await expect(page.getByText('“clock” cannot be “13”. Readers get the default')).toBeVisible();
+  await page.getByRole('button', { name: 'Copy its options' }).press('Enter');
   await press(page, 'fixed in the code');
-  const code = page.getByRole('textbox', { name: 'The code to paste' });
+  const code = page.getByRole('textbox', { name: 'Code to paste' });
   await expect(code).toHaveValue(/\/embed\/[\w-]+\?show=week"/);
   await page.getByLabel('Height').fill('7');
   await expect(page.getByText('640 is taken instead')).toBeVisible();
   await expect(code).toHaveValue(/height="640"/);
 });
 
-test('what is held with the key changes what was pasted; what is fixed in the code stays', async ({
+test('what is stored with the key changes what was pasted; what is fixed in the code stays', async ({
   page,
   context,
 }) => {
   await openBuilder(page, 'Works ahead');
-  const code = page.getByRole('textbox', { name: 'The code to paste' });
+  const code = page.getByRole('textbox', { name: 'Code to paste' });
   await press(page, 'month');
   await page.getByRole('checkbox', { name: 'Description, contact' }).setChecked(false, { force: true });
   await page.getByLabel('Language').selectOption('de');
   await press(page, 'fixed in the code');
   await expect(code).toHaveValue(/show=month&amp;parts=title%2Czone[^"]*&amp;lang=de/);
   const [fixed] = /https?:[^"]*/.exec((await code.inputValue()).replaceAll('&amp;', '&'))!;
-  await press(page, 'held with the key');
+  await press(page, 'stored with the key');
   const [held] = /https?:[^"]*/.exec(await code.inputValue())!;
   expect(held).not.toContain('?');
   const site = await context.newPage();
@@ -96,23 +96,23 @@ test('what is held with the key changes what was pasted; what is fixed in the co
     return site.frameLocator('iframe');
   };
   await expect((await shown(held)).locator('.list')).toBeVisible();
-  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
-  await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show this on other sites' }).press('Enter');
+  await expect(page.getByText('Other sites show the stored version.')).toBeVisible();
   await expect((await shown(held)).getByText('Zeiten in America/Halifax')).toBeVisible();
   await expect((await shown(held)).getByText('Questions:')).toHaveCount(0);
   await press(page, 'week');
-  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
-  await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show this on other sites' }).press('Enter');
+  await expect(page.getByText('Other sites show the stored version.')).toBeVisible();
   await expect((await shown(held)).locator('.week')).toBeVisible();
   await expect((await shown(fixed)).locator('.grid')).toBeVisible();
 });
 
 test('an embed stands in the sites that are named and in no other', async ({ page, context }) => {
   await openBuilder(page, 'On the quay');
-  await page.getByLabel('Sites that may hold it').fill('town.example');
-  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
-  await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
-  await expect(page.getByLabel('Sites that may hold it')).toHaveValue('https://town.example');
+  await page.getByLabel('Sites that may show it').fill('town.example');
+  await page.getByRole('button', { name: 'Show this on other sites' }).press('Enter');
+  await expect(page.getByText('Other sites show the stored version.')).toBeVisible();
+  await expect(page.getByLabel('Sites that may show it')).toHaveValue('https://town.example');
   const { embed } = await demoWindow('on-the-quay');
   const other = createServer((_req, res) => {
     res.setHeader('content-type', 'text/html');
@@ -125,9 +125,9 @@ test('an embed stands in the sites that are named and in no other', async ({ pag
   await elsewhere.goto(`http://127.0.0.1:${(other.address() as AddressInfo).port}/`);
   await refused;
   await expect(held()).toHaveCount(0);
-  await page.getByLabel('Sites that may hold it').fill('');
-  await page.getByRole('button', { name: 'Show it so on other sites' }).press('Enter');
-  await expect(page.getByText('Other sites show it as it is kept.')).toBeVisible();
+  await page.getByLabel('Sites that may show it').fill('');
+  await page.getByRole('button', { name: 'Show this on other sites' }).press('Enter');
+  await expect(page.getByText('Other sites show the stored version.')).toBeVisible();
   await elsewhere.reload();
   await expect(held()).toBeVisible();
   other.close();

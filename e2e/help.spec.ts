@@ -60,15 +60,15 @@ test('settings in use come first, the others are folded, and a search finds all 
   await expect(pattern).toBeHidden();
   await page.getByLabel('Find a setting').fill('horizon');
   await expect(page.getByLabel('Days ahead')).toBeVisible();
-  await expect(page.getByText('No setting of this column is called that.')).toBeVisible();
+  await expect(page.getByText('No setting in this column matches.')).toBeVisible();
   await page.getByLabel('Find a setting').fill('');
 
   // What is added has the focus; the outside view stays in sight while the settings scroll.
   await page.getByRole('button', { name: 'Add Events on the quay' }).click();
-  const glass = page.getByRole('radiogroup', { name: 'Glass before Events on the quay' });
+  const glass = page.getByRole('radiogroup', { name: 'Glass for Events on the quay' });
   await expect(glass.getByRole('radio', { name: 'Frosted' })).toBeFocused();
-  await page.getByRole('button', { name: 'Add a condition' }).click();
-  await expect(page.getByLabel('Asks for').last()).toBeInViewport();
+  await page.getByRole('button', { name: 'Add condition' }).click();
+  await expect(page.getByLabel('Field').last()).toBeInViewport();
   await expect(page.getByRole('heading', { name: /^Outside/ })).toBeInViewport();
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
 });

@@ -5,7 +5,7 @@ import { ACCOUNT } from './startDemo';
 
 /** Opens the editor of a new entry and types a title that is not saved. */
 async function typeTitle(page: Page, title: string): Promise<void> {
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByRole('dialog').getByLabel('Title', { exact: true }).fill(title);
 }
 
@@ -39,7 +39,7 @@ test('what is on the screen stays there if fetching it again fails, and is fetch
   await expect(trouble).toBeVisible();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByLabel('Title', { exact: true })).toHaveValue('Not to be lost');
-  await dialog.getByRole('button', { name: 'Leave without saving' }).click();
+  await dialog.getByRole('button', { name: 'Discard changes' }).click();
   await expect(page.getByRole('button', { name: 'Show Bridge and lock times' })).toBeVisible();
   await page.unroute(calendars);
   await page.getByRole('button', { name: 'Try again' }).click();
@@ -66,14 +66,14 @@ test('a session that ends elsewhere leaves the page, and goes on where it was af
   await endSession(page);
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(page.getByRole('button', { name: 'Show Bridge and lock times' })).toBeHidden();
-  await expect(page.getByLabel('E-mail address')).toHaveValue(ACCOUNT.email);
+  await expect(page.getByLabel('Email address')).toHaveValue(ACCOUNT.email);
   await page.getByLabel('Password').fill(ACCOUNT.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   const title = page.getByRole('dialog').getByLabel('Title', { exact: true });
   await expect(title).toHaveValue('Half written');
   // It is a session like any other: what was typed can be saved.
   await title.fill('Written in two sittings');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
 });
 
@@ -96,7 +96,7 @@ test('a refusal marks its field and brings it into sight, and the end follows th
   await expect(partsOf(page, 'End time')).toHaveText(/11.*00/);
   await setWhen(page, 'End time', '09:30');
   await page.getByRole('dialog').getByLabel('Description').fill('Something to scroll past');
-  const write = page.getByRole('button', { name: 'Write the entry' });
+  const write = page.getByRole('button', { name: 'Save' });
   await write.click();
   await expect(page.getByRole('alert')).toContainText('before');
   const marked = partsOf(page, 'End time').getByRole('spinbutton').first();
@@ -121,7 +121,7 @@ test('a button keeps the focus during its call, so that the keyboard stays in th
     await route.fulfill({ status: 503, body: '{}' });
   });
   const dialog = page.getByRole('dialog').first();
-  const save = dialog.getByRole('button', { name: 'Write the entry' });
+  const save = dialog.getByRole('button', { name: 'Save' });
   await save.focus();
   await page.keyboard.press('Enter');
   await expect(save).toBeDisabled();
@@ -140,7 +140,7 @@ test('what was typed is not thrown away by Escape, another screen or closing the
   await page.getByRole('link', { name: /^Windows/ }).click();
   await page.getByRole('link', { name: /^Calendars/ }).click();
   // Nothing was typed: nobody is asked.
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   const title = page.getByRole('dialog').getByLabel('Title', { exact: true });
   await expect(title).toBeFocused();
   await page.keyboard.press('Escape');
@@ -173,7 +173,7 @@ test('a new window is a draft from the first key typed, until it is discarded', 
   await expect(page.getByText('This draft is stored on this device.')).toBeVisible();
   await page.reload();
   await expect(name).toHaveValue('Winter berths');
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
   await expect(name).toHaveValue('');
   await page.reload();
   await expect(name).toHaveValue('');
@@ -183,7 +183,7 @@ test('a new window is a draft from the first key typed, until it is discarded', 
   await page.getByRole('button', { name: 'Open the window …' }).click();
   await confirmLarge(page);
   await page.getByRole('button', { name: 'Open the window now' }).click();
-  await expect(page.getByText('What you see at the right is visible outside now.')).toBeVisible();
+  await expect(page.getByText('What you see on the right is visible outside now.')).toBeVisible();
   await page.goto('/windows/new');
   await expect(name).toHaveValue('');
 });
@@ -191,14 +191,14 @@ test('a new window is a draft from the first key typed, until it is discarded', 
 test('a new entry starts in the calendar that was last written or chosen', async ({ page }) => {
   await signIn(page);
   const calendar = page.getByRole('dialog').getByLabel('Calendar', { exact: true });
-  await page.getByLabel('Into').selectOption({ label: 'LV Lighthouse visits' });
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByLabel('Calendar for the quick line').selectOption({ label: 'LV Lighthouse visits' });
+  await page.getByRole('button', { name: 'New entry' }).click();
   await expect(calendar.locator('option:checked')).toHaveText(/Lighthouse visits/);
   await calendar.selectOption({ label: 'HD House diary' });
   await page.getByRole('dialog').getByLabel('Title', { exact: true }).fill('Somewhere else');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await expect(calendar.locator('option:checked')).toHaveText(/House diary/);
 });
 
@@ -207,7 +207,7 @@ test('an entry written for another week says where it is, and is shown there', a
   await typeTitle(page, 'Far ahead');
   const later = new Date(Date.now() + 100 * 86_400_000).toISOString().slice(0, 10);
   await setWhen(page, 'Starts on', later);
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText(/“Far ahead” is on/)).toBeVisible();
   await page.getByRole('button', { name: 'Show it' }).click();
   await expect(page.locator('[data-key]').filter({ hasText: 'Far ahead' })).toBeVisible();
@@ -219,7 +219,7 @@ test('undo survives a reload, and an entry shows its history and goes back to an
 }) => {
   await signIn(page);
   await typeTitle(page, 'First wording');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   const entry = (title: string) => page.locator('[data-key]').filter({ hasText: title }).first();
   await entry('First wording').dblclick();
   const title = page.getByRole('dialog').getByLabel('Title', { exact: true });
@@ -235,7 +235,7 @@ test('undo survives a reload, and an entry shows its history and goes back to an
   await page.getByText('History', { exact: true }).click();
   const lines = page.getByRole('list', { name: 'History' }).getByRole('listitem');
   await expect(lines.first()).toContainText('Ida Maren: changed title');
-  await expect(lines.last()).toContainText('Ida Maren: wrote it');
+  await expect(lines.last()).toContainText('Ida Maren: created it');
   // What was typed would be lost.
   await title.fill('Third wording');
   await expect(lines.last().getByRole('button', { name: /^Restore/ })).toBeDisabled();
@@ -257,17 +257,17 @@ test('a changed calendar is not left for its people without asking', async ({ pa
   await page.getByRole('button', { name: 'New calendar' }).click();
   const name = page.getByRole('dialog').getByLabel('Name', { exact: true });
   await name.fill('Pilot cutters');
-  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await page.getByRole('button', { name: 'Create calendar' }).click();
   await page
     .getByRole('region')
     .getByRole('button', { name: /Pilot cutters$/ })
     .click();
   await name.fill('Pilot cutters and tenders');
-  await page.getByRole('button', { name: /^Its people/ }).click();
+  await page.getByRole('button', { name: /^People …/ }).click();
   const asked = page.getByRole('alertdialog', { name: 'Discard changes?' });
   await asked.getByRole('button', { name: 'Keep editing' }).click();
   await expect(name).toHaveValue('Pilot cutters and tenders');
-  await page.getByRole('button', { name: /^Its people/ }).click();
+  await page.getByRole('button', { name: /^People …/ }).click();
   await asked.getByRole('button', { name: 'Discard changes' }).click();
   await expect(page.getByRole('dialog', { name: 'People of Pilot cutters' })).toBeVisible();
 });

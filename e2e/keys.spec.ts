@@ -13,14 +13,14 @@ test('a key writes an entry from every screen, and another lists the keys unless
   await page.keyboard.press('Alt+w');
   await expect(title).toHaveValue('Half?');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Discard changes' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Discard changes' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 
   await page.getByRole('link', { name: /^Reach/ }).click();
   await expect(page.getByRole('heading', { name: 'Reach', level: 1 })).toBeVisible();
   await page.keyboard.press('?');
-  const keys = page.getByRole('dialog', { name: 'Keys' });
-  await expect(keys.getByRole('row').filter({ hasText: 'Alt+W' })).toContainText('Write an entry');
+  const keys = page.getByRole('dialog', { name: 'Keyboard shortcuts' });
+  await expect(keys.getByRole('row').filter({ hasText: 'Alt+W' })).toContainText('New entry');
   await page.keyboard.press('Escape');
   await expect(keys).toBeHidden();
   await page.keyboard.press('Alt+w');
@@ -29,6 +29,6 @@ test('a key writes an entry from every screen, and another lists the keys unless
   await expect(page.getByRole('dialog')).toHaveCount(0);
   // It is not written again by loading the page once more.
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Write an entry' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'New entry' })).toBeVisible();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });

@@ -6,7 +6,7 @@ async function openDraft(page: Page): Promise<string> {
   await page.getByRole('button', { name: 'Open the window …' }).click();
   await confirmLarge(page);
   await page.getByRole('button', { name: 'Open the window now' }).click();
-  await expect(page.getByText('What you see at the right is visible outside now.')).toBeVisible();
+  await expect(page.getByText('What you see on the right is visible outside now.')).toBeVisible();
   return page.url();
 }
 
@@ -19,17 +19,17 @@ test('a new window starts from a template, is copied without its name, and is de
   await start.selectOption({ label: 'Template: Public programme' });
   await expect(page.getByText('Titles, times and places of the coming year')).toBeVisible();
   // Discarding the draft ends the choice, too.
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
   await expect(start).toHaveValue('blank');
   await start.selectOption({ label: 'Template: Public programme' });
   await page.getByRole('button', { name: 'Add Lighthouse visits' }).click();
-  const glass = page.getByRole('radiogroup', { name: 'Glass before Lighthouse visits' });
+  const glass = page.getByRole('radiogroup', { name: 'Glass for Lighthouse visits' });
   await expect(glass.getByRole('radio', { name: /Tinted/ })).toBeChecked();
   const name = page.getByLabel('Name that readers see');
   await name.fill('Lamp tours');
   const address = await openDraft(page);
 
-  await page.getByRole('link', { name: 'Copy this window' }).click();
+  await page.getByRole('link', { name: 'Copy window' }).click();
   await expect(name).toHaveValue('');
   await expect(glass.getByRole('radio', { name: /Tinted/ })).toBeChecked();
   await expect(page.getByRole('button', { name: 'Open the window …' })).toBeDisabled();
@@ -41,12 +41,12 @@ test('a new window starts from a template, is copied without its name, and is de
   await openDraft(page);
 
   await page.goto(address);
-  await page.getByRole('button', { name: 'Close the window …' }).click();
-  await page.getByRole('button', { name: 'Close it for everybody now' }).click();
-  await page.getByRole('button', { name: 'Delete the window …' }).click();
+  await page.getByRole('button', { name: 'Close window …' }).click();
+  await page.getByRole('button', { name: 'Close now, for everybody' }).click();
+  await page.getByRole('button', { name: 'Delete window …' }).click();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await page.getByRole('button', { name: 'Delete the window …' }).click();
-  await page.getByRole('button', { name: 'Delete the window', exact: true }).click();
+  await page.getByRole('button', { name: 'Delete window …' }).click();
+  await page.getByRole('button', { name: 'Delete window', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Windows', level: 1 })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Lamp tours in winter' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Lamp tours', exact: true })).toHaveCount(0);

@@ -5,20 +5,20 @@ import { partsOf, setWhen } from './fields';
 test('an entry is written, recurs, is frosted and deleted, all from the keyboard', async ({ page }) => {
   await signIn(page);
   await page.getByText('List', { exact: true }).click();
-  await page.getByRole('button', { name: 'Write an entry' }).press('Enter');
+  await page.getByRole('button', { name: 'New entry' }).press('Enter');
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'HD House diary' });
   await page.getByLabel('Title').fill('Key inventory');
-  await page.getByLabel('Recurs').selectOption('daily');
+  await page.getByLabel('Repeats').selectOption('daily');
   await expect(page.getByText('every day', { exact: true })).toBeVisible();
   await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
   await page.getByLabel('Times', { exact: true }).fill('2');
   await expect(page.getByText('every day, 2 times')).toBeVisible();
   await page.getByRole('radio', { name: 'Frost it' }).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('never more than busy time')).toBeVisible();
-  await page.getByRole('button', { name: 'Write the entry' }).press('Enter');
+  await expect(page.getByText('never shows more than busy time')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).press('Enter');
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByLabel('Span').selectOption('2');
+  await page.getByLabel('Days shown').selectOption('2');
   // Whatever day it is, both dates are in sight then.
   await showOnly(page, 'House diary');
   const rows = page.getByRole('row', { name: /Key inventory/ });
@@ -37,7 +37,7 @@ test('of two edits only what both changed is asked, with both texts in sight', a
   for (const desk of [page, colleague]) {
     await showOnly(desk, 'House diary');
     await desk.getByText('List', { exact: true }).click();
-    await desk.getByLabel('Span').selectOption('4');
+    await desk.getByLabel('Days shown').selectOption('4');
     await desk.getByRole('table').getByRole('button', { name: 'Tender opening, dredger charter' }).click();
   }
   await page.getByLabel('Place').fill('Map room');
@@ -96,10 +96,10 @@ test('a colleague’s change appears without reload, in the lanes and in the stu
   await colleague.getByText('list', { exact: true }).click();
   const preview = colleague.frameLocator('iframe[title="What readers see"]');
   await expect(preview.getByText('Saturday market').first()).toBeVisible();
-  await page.getByRole('button', { name: 'Write an entry', exact: true }).click();
+  await page.getByRole('button', { name: 'New entry', exact: true }).click();
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'EV Events on the quay' });
   await page.getByLabel('Title').fill('Lantern walk');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(preview.getByText('Lantern walk')).toBeVisible();
   const [first] = await Promise.all([
     page.getByRole('region').getByRole('button', { name: 'Lantern walk' }).first(),
@@ -116,14 +116,14 @@ test('one date, all later dates, or all dates of a series are changed, as chosen
   await signIn(page);
   await showOnly(page, 'House diary');
   await page.getByText('List', { exact: true }).click();
-  await page.getByLabel('Span').selectOption('2');
-  await page.getByRole('button', { name: 'Write an entry', exact: true }).click();
+  await page.getByLabel('Days shown').selectOption('2');
+  await page.getByRole('button', { name: 'New entry', exact: true }).click();
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'HD House diary' });
   await page.getByLabel('Title').fill('Tide gauge');
-  await page.getByLabel('Recurs').selectOption('daily');
+  await page.getByLabel('Repeats').selectOption('daily');
   await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
   await page.getByLabel('Times', { exact: true }).fill('6');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   const rows = page.getByRole('row', { name: /Tide gauge/ });
   await expect(rows).toHaveCount(6);
   const open = async (n: number) => {
@@ -143,7 +143,7 @@ test('one date, all later dates, or all dates of a series are changed, as chosen
 
   await open(3);
   await setWhen(page, 'Start time', '11:00');
-  await page.getByText('From here on').click();
+  await page.getByText('This and later dates').click();
   await expect(page.getByText('all later dates (3 in two years). 3 earlier ones stay.')).toBeVisible();
   // What was typed is carried over to the other choice of dates.
   await expect(partsOf(page, 'Start time')).toContainText('11:00');
@@ -175,16 +175,16 @@ test('one date, all later dates, or all dates of a series are changed, as chosen
 test('a quick line shows what was understood, and writes it', async ({ page }) => {
   await signIn(page);
   await page.getByText('List', { exact: true }).click();
-  await page.getByLabel('Into').selectOption({ label: 'HD House diary' });
+  await page.getByLabel('Calendar for the quick line').selectOption({ label: 'HD House diary' });
   const line = page.getByLabel(/Quick line/);
   await line.fill('today 14:00-15:30');
-  await expect(page.getByText('A title is missing still.')).toBeVisible();
+  await expect(page.getByText('A title is missing.')).toBeVisible();
   await line.fill('today 14:00-15:30 Rope count @ Net loft #stock');
   await expect(
-    page.getByText(/Understood.*: .*14:00 to 15:30, “Rope count”, at Net loft, labelled stock\./),
+    page.getByText(/^For .*: .*14:00 to 15:30, “Rope count”, at Net loft, labelled stock\./),
   ).toBeVisible();
   await line.press('Enter');
-  await expect(page.getByText(/Written into House diary/)).toBeVisible();
+  await expect(page.getByText(/Added to House diary/)).toBeVisible();
   await expect(page.getByRole('row', { name: /14:00–15:30.*Rope count.*Net loft/ })).toBeVisible();
   const rope = page.getByRole('table').getByRole('button', { name: 'Rope count' });
   await rope.click();

@@ -40,14 +40,14 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await page.getByRole('button', { name: 'New calendar' }).click();
     await page.getByLabel('Name').fill('Tugs');
     await setZone(page, 'Time zone', 'America/Halifax');
-    await page.getByRole('button', { name: 'Make the calendar' }).click();
+    await page.getByRole('button', { name: 'Create calendar' }).click();
     await expect(page.getByRole('dialog')).toBeHidden();
     await page.getByRole('button', { name: 'Import a file' }).click();
     await page.getByLabel('Into calendar').selectOption({ label: 'TUG Tugs' });
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Choose a file' }).click();
     await (await chooser).setFiles(file);
-    await expect(page.getByText('1 new, 0 changed, 0 in conflict, 0 the same, 0 left out.')).toBeVisible();
+    await expect(page.getByText('1 new, 0 changed, 0 in conflict, 0 unchanged, 0 left out.')).toBeVisible();
     await expect(page.getByText('it is the Windows name for it')).toBeVisible();
     await page.getByRole('button', { name: 'Import 1 entry' }).click();
     await page.getByRole('button', { name: 'Done' }).click();
@@ -57,7 +57,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await page.getByRole('link', { name: /Windows/ }).click();
     await page.getByRole('button', { name: 'Open a window' }).click();
     await page.getByRole('button', { name: 'Add Tugs' }).click();
-    const glass = page.getByRole('radiogroup', { name: 'Glass before Tugs' });
+    const glass = page.getByRole('radiogroup', { name: 'Glass for Tugs' });
     const preview = page.frameLocator('iframe[title="What readers see"]');
     await page.getByText('list', { exact: true }).click();
     await expect(preview.getByText('Busy')).toBeVisible();
@@ -73,7 +73,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
   const copied = async (what: string) => {
     // By key: the preview beside it may still scroll.
     await page.getByRole('button', { name: `Copy ${what}` }).press('Enter');
-    await expect(page.getByText(`Copied the ${what}`)).toBeVisible();
+    await expect(page.getByText(`Copied: ${what}`)).toBeVisible();
     return page.evaluate(() => navigator.clipboard.readText());
   };
   // Until the preview is there, what stands below it still moves.
@@ -102,7 +102,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
     await page.getByRole('link', { name: /Calendars/ }).click();
     await showOnly(page, 'Tugs');
     await page.getByText('List', { exact: true }).click();
-    await page.getByLabel('Span').selectOption('2');
+    await page.getByLabel('Days shown').selectOption('2');
     const open = page.getByRole('table').getByRole('button', { name: 'Tug handover' });
     await open.click();
     await setWhen(page, 'Start time', '12:45');
@@ -128,7 +128,7 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
   await test.step('the organiser frosts the window; the title is gone everywhere', async () => {
     await page.getByRole('link', { name: /Windows/ }).click();
     await page.getByRole('link', { name: 'Tugs at work' }).click();
-    await page.getByRole('radiogroup', { name: 'Glass before Tugs' }).getByText('Frosted').click();
+    await page.getByRole('radiogroup', { name: 'Glass for Tugs' }).getByText('Frosted').click();
     await expect(page.getByText('readers still see the window as it was')).toBeVisible();
     await page.getByRole('button', { name: 'Show this outside …' }).click();
     await page.getByLabel(/Type the window’s name to confirm/).fill('Tugs at work');
@@ -151,8 +151,8 @@ test('from a file to an outsider’s page and feed, through an edit, another gla
   });
 
   await test.step('the organiser closes it; page and feed are gone', async () => {
-    await page.getByRole('button', { name: 'Close the window' }).click();
-    await page.getByRole('button', { name: 'Close it for everybody now' }).click();
+    await page.getByRole('button', { name: 'Close window' }).click();
+    await page.getByRole('button', { name: 'Close now, for everybody' }).click();
     await expect(page.getByText('Closed: its addresses answer that it is gone.')).toBeVisible();
     expect((await poll(feed)).status).toBe(410);
     expect((await outsider.reload())!.status()).toBe(410);

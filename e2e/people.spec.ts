@@ -9,7 +9,7 @@ async function openPeople(page: Page, name: string): Promise<void> {
   await expect(page.getByText('Fetching entries')).toHaveCount(0);
   // By key: a press of the pointer can meet a lane that just moves.
   await lanes.getByRole('button', { name, exact: true }).press('Enter');
-  await page.getByRole('button', { name: 'Its people …' }).press('Enter');
+  await page.getByRole('button', { name: 'People …' }).press('Enter');
 }
 
 test('a colleague sees through a glass, and at once what is given and taken, with the page open', async ({
@@ -27,15 +27,13 @@ test('a colleague sees through a glass, and at once what is given and taken, wit
   await expect(colleague.getByRole('button', { name: 'Show House diary' })).toHaveCount(0);
 
   await openPeople(page, 'House diary');
-  await page
-    .getByLabel('Add somebody of the house')
-    .selectOption({ label: 'Siri Holme, siri@ostrel.example' });
-  const seen = page.getByRole('list', { name: 'What would be seen' });
-  await page.getByLabel('What would be seen next, by').selectOption('Siri Holme');
+  await page.getByLabel('Add a colleague').selectOption({ label: 'Siri Holme, siri@ostrel.example' });
+  const seen = page.getByRole('list', { name: 'Preview' });
+  await page.getByLabel('Preview as').selectOption('Siri Holme');
   await expect(seen.getByRole('listitem').first()).toContainText('Busy');
-  await page.getByLabel('What would be seen next, by').selectOption('everybody else in the house');
-  await expect(page.getByText('they do not even know of this calendar')).toBeVisible();
-  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await page.getByLabel('Preview as').selectOption('everybody else in the house');
+  await expect(page.getByText('They do not see that this calendar exists')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(colleague.getByRole('button', { name: 'Show House diary' })).toBeVisible();
   await colleague.getByText('List', { exact: true }).click();
   await expect(colleague.getByRole('button', { name: /Busy/ }).first()).toBeVisible();
@@ -47,17 +45,17 @@ test('a colleague sees through a glass, and at once what is given and taken, wit
 
   await openPeople(page, 'House diary');
   await page.getByLabel('Glass of Siri Holme').selectOption('tinted');
-  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(colleague.getByRole('button', { name: /Team meeting/ }).first()).toBeVisible();
 
   await openPeople(page, 'House diary');
   await page.getByRole('button', { name: 'Remove Siri Holme' }).click();
-  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(colleague.getByRole('button', { name: 'Show House diary' })).toHaveCount(0);
   await expect(colleague.getByRole('button', { name: /Team meeting/ })).toHaveCount(0);
 
   // Nothing is offered that they may not do.
-  await expect(colleague.getByRole('button', { name: 'Write an entry' })).toBeDisabled();
+  await expect(colleague.getByRole('button', { name: 'New entry' })).toBeDisabled();
   await colleague.goto('/windows');
   await expect(colleague.getByText(/There is no window that you may see/)).toBeVisible();
   await other.close();

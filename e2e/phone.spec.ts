@@ -33,12 +33,12 @@ test('on a phone with a bad line, an entry that is refused stays typed, is saved
   await slowLine(page);
   await signIn(page);
   await openTools(page);
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   const sheet = page.getByRole('dialog');
   const title = sheet.getByLabel('Title', { exact: true });
   await title.fill('Ferry late');
   await failOnce(page, /\/api\/edits$/);
-  const write = sheet.getByRole('button', { name: 'Write the entry' });
+  const write = sheet.getByRole('button', { name: 'Save' });
   await write.click();
   await expect(sheet.getByRole('alert')).toContainText('The database is unavailable.');
   await expect(sheet.getByRole('alert')).toBeInViewport();
@@ -54,7 +54,7 @@ test('on a phone with a bad line, an entry that is refused stays typed, is saved
   const undo = page.getByRole('button', { name: /^Undo: / });
   await expect(undo).toBeEnabled();
   await undo.click();
-  await expect(page.getByText(/^Taken back: /)).toBeVisible();
+  await expect(page.getByText(/^Undone: /)).toBeVisible();
 });
 
 test('on a phone with a bad line, a failed reload leaves the form there, and an ended session goes on after signing in', async ({
@@ -63,7 +63,7 @@ test('on a phone with a bad line, a failed reload leaves the form there, and an 
   await slowLine(page);
   await signIn(page);
   await openTools(page);
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   const title = page.getByRole('dialog').getByLabel('Title', { exact: true });
   await title.fill('Half written on the quay');
   await page.request.delete('/api/session', { headers: await changeHeaders(page) });
@@ -71,7 +71,7 @@ test('on a phone with a bad line, a failed reload leaves the form there, and an 
   await page.getByRole('button', { name: /^Ida Maren/ }).click();
   await expect(title).toHaveValue('Half written on the quay');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Discard changes' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Discard changes' }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
 
@@ -103,13 +103,13 @@ test('on a phone, a file becomes a calendar, its entries are changed together, a
 
   await page.getByRole('button', { name: /^View: / }).click();
   await page.getByRole('radiogroup', { name: 'View' }).getByText('List', { exact: true }).click();
-  await page.getByLabel('Span').selectOption('4');
+  await page.getByLabel('Days shown').selectOption('4');
   await page.getByLabel('Find', { exact: true }).first().fill('Net mending');
   await expect(page.getByLabel(/^Select Net mending/)).toHaveCount(2);
   await page.getByLabel('Select all').check();
-  await page.getByRole('button', { name: 'Change them …' }).click();
+  await page.getByRole('button', { name: 'Change selected …' }).click();
   const sheet = page.getByRole('dialog', { name: 'Change 2 entries' });
-  await sheet.getByLabel('What to do').selectOption({ label: 'Add a label' });
+  await sheet.getByLabel('Action').selectOption({ label: 'Add a label' });
   await sheet.getByLabel('Label', { exact: true }).fill('nets');
   await failOnce(page, /\/api\/edits$/);
   await sheet.getByRole('button', { name: 'Add a label' }).click();
@@ -122,6 +122,6 @@ test('on a phone, a file becomes a calendar, its entries are changed together, a
   await expect(page.getByLabel('Name that readers see')).toHaveValue('Nets');
   await page.reload();
   await expect(page.getByLabel('Name that readers see')).toHaveValue('Nets');
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('New window');
 });

@@ -6,7 +6,7 @@ test('the desk prints all entries of its days, whatever view shows them, and not
 }) => {
   await signIn(page);
   await page.getByText('List', { exact: true }).click();
-  await page.getByLabel('Span').selectOption('13');
+  await page.getByLabel('Days shown').selectOption('13');
   const count = page.getByRole('status').filter({ hasText: /^\d+ entries\./ });
   await expect(count).toBeVisible();
   const total = Number(/^\d+/.exec((await count.textContent())!)![0]);
@@ -15,7 +15,7 @@ test('the desk prints all entries of its days, whatever view shows them, and not
   const onScreen = page.getByRole('table', { name: 'Entries in order of time' }).getByRole('row');
   expect(await onScreen.count()).toBeLessThan(total);
   await page.getByText('Lanes', { exact: true }).click();
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   const title = page.getByRole('dialog').getByLabel('Title', { exact: true });
   await title.fill('Half written');
 

@@ -48,19 +48,19 @@ test('an urgent change is followed from before it is saved until all programs ou
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 
   await page.getByRole('link', { name: /^Calendars/ }).click();
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByLabel('Title', { exact: true }).fill('Bridge closed tonight');
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'BL Bridge and lock times' });
   await page.getByRole('button', { name: 'What changes outside' }).press('Enter');
-  const known = page.getByRole('region', { name: 'When it would be known' });
+  const known = page.getByRole('region', { name: 'When readers will know' });
   await expect(known).toContainText(/Bridge times: half of 5\d readers/);
-  await page.getByRole('button', { name: 'Write the entry' }).press('Enter');
-  await expect(page.getByRole('button', { name: 'Write the entry' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Save' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0);
 
   await openReach(page, 'Bridge times');
-  const state = page.getByText(/hold what is outside now/);
+  const state = page.getByText(/have the latest version/);
   await expect(state).toContainText(/\b0 % of 5\d readers/);
-  await expect(page.getByText(/When it was made, 5\d readers followed/)).toBeVisible();
+  await expect(page.getByText(/When it was published, 5\d readers followed/)).toBeVisible();
   await expect(page.getByRole('img', { name: /^How revision \d+ spread/ })).toBeVisible();
   await page.getByText('The same as a table').press('Enter');
   await expect(page.getByRole('cell', { name: 'at once' })).toBeVisible();
@@ -80,8 +80,8 @@ test('an urgent change is followed from before it is saved until all programs ou
   await jump(30);
   await expect(state).toContainText(/(9\d|100) % of 5\d readers/);
   expect(await showing()).toBe(8);
-  await page.getByLabel('Show').selectOption('silent');
-  await expect(page.getByText('No subscriber is like that.')).toBeVisible();
+  await page.getByLabel('Show', { exact: true }).selectOption('silent');
+  await expect(page.getByText('No subscriber matches.')).toBeVisible();
   await page.getByLabel('Show').selectOption('all');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
@@ -98,21 +98,21 @@ test('whose programs do not look in time can be written to', async ({ page }) =>
   if (!hasLooked) await jump(30);
   await signIn(page);
   await openReach(page, 'Works ahead');
-  await page.getByLabel('The newest change has to be known').selectOption('within the hour');
+  await page.getByLabel('Readers must know the newest change').selectOption('within the hour');
   await expect(page.getByText(/readers are expected to have it/)).toContainText(/(\d) of \1 readers/);
   await page.getByRole('link', { name: /^Calendars/ }).click();
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByLabel('Title', { exact: true }).fill('Berth 2 closed');
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'DW Dredging and works' });
-  await page.getByRole('button', { name: 'Write the entry' }).press('Enter');
-  await expect(page.getByRole('button', { name: 'Write the entry' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Save' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0);
   await openReach(page, 'Works ahead');
-  await page.getByLabel('The newest change has to be known').selectOption('within the hour');
+  await page.getByLabel('Readers must know the newest change').selectOption('within the hour');
   const late = page.getByRole('list', { name: 'Keys whose readers are late' });
   await expect(late).toContainText('agents@quayside.example');
   await page.getByRole('button', { name: /^Write to/ }).press('Enter');
   await page
-    .getByLabel('What you want to tell them; it goes out as it is')
+    .getByLabel('Your message; it is sent as you write it')
     .fill('Berth 2 cannot be used before Monday.');
   await page.getByRole('button', { name: /^Send/ }).press('Enter');
   await expect(page.getByText(/(is|are) on the way\./)).toBeVisible();
@@ -130,23 +130,23 @@ test('whose programs do not look in time can be written to', async ({ page }) =>
 test('what needs a look is told, and can be muted', async ({ page }) => {
   await signIn(page);
   await page.goto('/reach');
-  const needs = page.getByRole('list', { name: 'What needs a look' });
+  const needs = page.getByRole('list', { name: 'Needs attention' });
   // It is looked each minute.
-  const shared = needs.getByRole('listitem').filter({ hasText: 'made out for 6' });
+  const shared = needs.getByRole('listitem').filter({ hasText: 'you expected 6' });
   await expect(shared).toBeVisible({ timeout: 300_000 });
   await shared.getByRole('button', { name: 'Mute' }).press('Enter');
   await expect(shared).toHaveCount(0);
   await page.getByText(/^Muted: 1/).press('Enter');
-  const muted = page.getByRole('list', { name: 'What is muted' });
+  const muted = page.getByRole('list', { name: 'Muted alerts' });
   await expect(muted).toContainText('Shipping agents');
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
-  await muted.getByRole('button', { name: 'Hear it again' }).press('Enter');
+  await muted.getByRole('button', { name: 'Unmute' }).press('Enter');
   await expect(shared).toBeVisible();
 
   await page.goto('/reach');
   await page.getByRole('link', { name: 'On the quay', exact: true }).click();
-  await page.getByRole('button', { name: /^It is urgent: tell me/ }).press('Enter');
-  await expect(page.getByText(/^You are told where too few know by/)).toBeVisible();
-  await page.getByRole('button', { name: 'It is urgent no more' }).press('Enter');
-  await expect(page.getByText(/^You are told where too few know by/)).toHaveCount(0);
+  await page.getByRole('button', { name: /^Urgent: alert me/ }).press('Enter');
+  await expect(page.getByText(/^You get an alert if too few know by/)).toBeVisible();
+  await page.getByRole('button', { name: 'No longer urgent' }).press('Enter');
+  await expect(page.getByText(/^You get an alert if too few know by/)).toHaveCount(0);
 });

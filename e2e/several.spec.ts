@@ -31,16 +31,16 @@ test('several entries are selected and changed in one step, with its effect in s
   await showOnly(page, 'Rigging');
   await page.getByText('List', { exact: true }).click();
   // On a Sunday the next days are in another week.
-  await page.getByLabel('Span').selectOption('4');
+  await page.getByLabel('Days shown').selectOption('4');
   await page.getByLabel('Find', { exact: true }).first().fill('Mast');
   const rows = page.getByRole('table', { name: 'Entries in order of time' }).getByRole('row');
   await expect(rows).toHaveCount(3);
   await page.getByLabel('Select all').check();
   const bar = page.getByRole('group', { name: 'Selected entries' });
   await expect(bar).toContainText('2 selected');
-  await bar.getByRole('button', { name: 'Change them …' }).click();
+  await bar.getByRole('button', { name: 'Change selected …' }).click();
   const sheet = page.getByRole('dialog', { name: 'Change 2 entries' });
-  await sheet.getByLabel('What to do').selectOption({ label: 'Add a label' });
+  await sheet.getByLabel('Action').selectOption({ label: 'Add a label' });
   await expect(sheet.getByRole('button', { name: 'Add a label' })).toBeDisabled();
   await sheet.getByLabel('Label', { exact: true }).fill('crane');
   await sheet.getByRole('button', { name: 'What changes outside' }).click();
@@ -51,10 +51,10 @@ test('several entries are selected and changed in one step, with its effect in s
   await expect(bar).toBeHidden();
 
   await page.getByLabel('Select all').check();
-  await bar.getByRole('button', { name: 'Change them …' }).click();
-  await sheet.getByLabel('What to do').selectOption({ label: 'Delete' });
+  await bar.getByRole('button', { name: 'Change selected …' }).click();
+  await sheet.getByLabel('Action').selectOption({ label: 'Delete' });
   await sheet.getByRole('button', { name: 'Delete' }).click();
-  await expect(page.getByText('No entries in these days.')).toBeVisible();
+  await expect(page.getByText('No entries on these days.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo: Deleted 2 entries' }).click();
   await expect(rows).toHaveCount(3);
   await rows.nth(1).getByRole('button').click();
@@ -66,6 +66,6 @@ test('several entries are selected and changed in one step, with its effect in s
   await expect(page.getByRole('dialog', { name: 'New entry' })).toBeVisible();
   await expect(title).toHaveValue('Mast out');
   await title.fill('Mast out again');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(rows).toHaveCount(4);
 });

@@ -10,7 +10,7 @@ test('addresses are handed on together, checked first, at an address that is kep
   await page.goto('/windows');
   await page.getByRole('link', { name: 'link sheet' }).click();
   await expect(page.getByRole('link', { name: 'Harbour calendars for shipping agents' })).toBeVisible();
-  await page.getByRole('button', { name: 'Write a link sheet' }).click();
+  await page.getByRole('button', { name: 'Create a link sheet' }).click();
   await page.getByLabel('Find a window or a key').fill('visitor');
   await page.getByRole('checkbox', { name: 'Visitor desk' }).setChecked(true, { force: true });
   await page.getByLabel('Find a window or a key').fill('');
@@ -25,14 +25,14 @@ test('addresses are handed on together, checked first, at an address that is kep
   await expect(sheet.getByRole('listitem').first()).toContainText('Bridge times');
   await page.getByLabel('Name').fill('For new colleagues');
   await page.getByLabel('Note to readers').fill('Start with the bridge.');
-  await page.getByRole('button', { name: 'Make the sheet and its address' }).click();
+  await page.getByRole('button', { name: 'Create the sheet and its address' }).click();
   await expect(page.getByRole('heading', { name: 'For new colleagues' })).toBeVisible();
   await page.getByLabel('Mail in').selectOption('German');
-  await page.getByRole('button', { name: 'Write the mail' }).click();
+  await page.getByRole('button', { name: 'Write mail' }).click();
   await expect(page.getByLabel('Text of the mail')).toHaveValue(/Zeigt nur, wann etwas belegt ist\./);
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
 
-  const href = (await page.getByRole('link', { name: 'Look at it' }).getAttribute('href'))!;
+  const href = (await page.getByRole('link', { name: 'View' }).getAttribute('href'))!;
   for (const [width, javaScriptEnabled] of [
     [240, false],
     [390, true],
@@ -61,24 +61,24 @@ test('addresses are handed on together, checked first, at an address that is kep
     await outside.close();
   }
 
-  await page.getByRole('button', { name: 'Take Lighthouse slots, Visitor desk off the sheet' }).click();
-  await expect(page.getByText('Its readers still find it as it was.')).toBeVisible();
-  await page.getByRole('button', { name: 'Save, and show it so' }).click();
-  await expect(page.getByText('Its readers find it as it stands here.')).toBeVisible();
-  await page.getByRole('button', { name: 'Give it a new address' }).click();
-  await expect(page.getByRole('link', { name: 'Look at it' })).not.toHaveAttribute('href', href);
+  await page.getByRole('button', { name: 'Remove Lighthouse slots, Visitor desk from the sheet' }).click();
+  await expect(page.getByText('Its readers still see the former version.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save and publish' }).click();
+  await expect(page.getByText('Its readers see this version.')).toBeVisible();
+  await page.getByRole('button', { name: 'Replace address' }).click();
+  await expect(page.getByRole('link', { name: 'View' })).not.toHaveAttribute('href', href);
   expect((await page.request.get(href)).status()).toBe(404);
   await page.getByLabel('Note to readers').fill('');
-  await page.getByRole('button', { name: 'Save, and show it so' }).click();
-  await expect(page.getByText('Its readers find it as it stands here.')).toBeVisible();
-  const now = (await page.getByRole('link', { name: 'Look at it' }).getAttribute('href'))!;
+  await page.getByRole('button', { name: 'Save and publish' }).click();
+  await expect(page.getByText('Its readers see this version.')).toBeVisible();
+  const now = (await page.getByRole('link', { name: 'View' }).getAttribute('href'))!;
   expect(await (await page.request.get(`${now}.txt`)).text()).not.toMatch(/Lighthouse|Start with/);
 
   await page.getByRole('link', { name: 'Back to the link sheets' }).click();
   await page.getByRole('button', { name: 'Withdraw the link sheet “For new colleagues”' }).click();
-  await expect(page.getByText(/its address leads nowhere, and can be brought back/)).toBeVisible();
+  await expect(page.getByText(/its address no longer works/)).toBeVisible();
   expect((await page.request.get(now)).status()).toBe(410);
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page.getByRole('button', { name: 'Copy sheet address' })).toHaveCount(2);
   expect((await page.request.get(now)).status()).toBe(200);
 });

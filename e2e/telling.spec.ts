@@ -64,12 +64,12 @@ test('a reader leaves a mail address, confirms it, hears of a change in their ow
   await expect(box.locator('pre')).toContainText('Asia/Kolkata');
   await page.getByRole('link', { name: /^Reach/ }).click();
   await page.getByRole('link', { name: 'Works ahead', exact: true }).click();
-  await expect(page.getByText('1 hears of changes by mail')).toBeVisible();
+  await expect(page.getByText('1 gets changes by mail')).toBeVisible();
 
   await reader.goto((await box.locator('pre a').last().getAttribute('href'))!);
   await reader.getByRole('button', { name: 'Arrêter' }).click();
   await expect(reader.getByRole('heading', { name: 'C’est arrêté' })).toBeVisible();
-  await expect(page.getByText('1 hears of changes by mail')).toHaveCount(0);
+  await expect(page.getByText('1 gets changes by mail')).toHaveCount(0);
 });
 
 test('changes are pushed to a system of somebody else, which checks them, refuses them, and takes them again', async ({
@@ -80,11 +80,11 @@ test('changes are pushed to a system of somebody else, which checks them, refuse
   await page.getByRole('link', { name: 'Works ahead', exact: true }).click();
   await page.getByRole('button', { name: 'Push to a system of Ferry line’s operations desk' }).press('Enter');
   const sheet = page.getByRole('dialog');
-  await sheet.getByLabel('Address that is told').fill('https://10.0.0.1/in');
-  await sheet.getByRole('button', { name: 'Have changes pushed' }).press('Enter');
+  await sheet.getByLabel('Address to notify').fill('https://10.0.0.1/in');
+  await sheet.getByRole('button', { name: 'Push changes' }).press('Enter');
   await expect(sheet.getByText(/it leads into a private network/)).toBeVisible();
-  await sheet.getByLabel('Address that is told').fill(`${HOST_SITE}/told`);
-  await sheet.getByRole('button', { name: 'Have changes pushed' }).press('Enter');
+  await sheet.getByLabel('Address to notify').fill(`${HOST_SITE}/told`);
+  await sheet.getByRole('button', { name: 'Push changes' }).press('Enter');
   const secret = sheet.locator('code');
   await expect(secret).toContainText('whsec_');
   expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations).toEqual([]);
@@ -94,7 +94,7 @@ test('changes are pushed to a system of somebody else, which checks them, refuse
   await system.getByLabel(/Secret/).fill((await secret.textContent())!);
   await system.getByRole('button', { name: 'Keep' }).click();
   await sheet.getByRole('button', { name: 'Send a test' }).press('Enter');
-  const tries = sheet.getByRole('table', { name: 'The last tries' });
+  const tries = sheet.getByRole('table', { name: 'Latest attempts' });
   await expect(tries.getByRole('row')).toHaveCount(2);
   await write(page, 'Dredging and works', 'Crane on the mole');
   await expect(async () => {
@@ -109,8 +109,8 @@ test('changes are pushed to a system of somebody else, which checks them, refuse
   await expect(sheet.getByText('It is stopped.')).toBeVisible();
   await expect(tries).toContainText('It answered 410');
   await system.getByRole('button', { name: /takes it/ }).click();
-  await sheet.getByRole('button', { name: 'Let it go on' }).press('Enter');
+  await sheet.getByRole('button', { name: 'Resume' }).press('Enter');
   await expect(tries.getByRole('row').nth(1)).toContainText('told');
-  await sheet.getByRole('button', { name: 'Push no more' }).press('Enter');
+  await sheet.getByRole('button', { name: 'Remove push' }).press('Enter');
   await expect(tries).toHaveCount(0);
 });

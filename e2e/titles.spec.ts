@@ -15,7 +15,7 @@ const TITLES: Readonly<Record<string, string>> = {
   '/house/post': 'Mail of the house',
   '/house/journal': 'Journal of changes',
   '/account': 'Your account',
-  '/first-day': 'A first day',
+  '/first-day': 'Your first day',
   '/help': 'Help',
   '/help/words': 'Words',
 };
@@ -32,6 +32,6 @@ test('every screen has a heading and a title of its own', async ({ page }) => {
   await page.goto('/windows/new');
   await page.getByLabel('Name that readers see').fill('Winter berths');
   await expect(page).toHaveTitle('Winter berths · Zonal Window');
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
   await expect(page).toHaveTitle('New window · Zonal Window');
 });

@@ -82,7 +82,7 @@ test('Escape before the script of the editor is there opens nothing, and a scrip
     await (asked === 1 ? route.abort() : route.continue());
   });
   await signIn(page);
-  const write = page.getByRole('button', { name: 'Write an entry' });
+  const write = page.getByRole('button', { name: 'New entry' });
   await write.click();
   await expect(page.getByText('Opening')).toBeVisible();
   await page.keyboard.press('Escape');

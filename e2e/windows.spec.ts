@@ -8,7 +8,7 @@ import { BASE } from './startDemo';
 const said = (page: Page, text: string | RegExp) => expect(page.getByText(text).first()).toBeVisible();
 const preview = (page: Page) => page.frameLocator('iframe[title="What readers see"]');
 const glassOf = (page: Page, calendar: string): Locator =>
-  page.getByRole('radiogroup', { name: `Glass before ${calendar}` });
+  page.getByRole('radiogroup', { name: `Glass for ${calendar}` });
 
 async function studio(page: Page, name: string): Promise<void> {
   await page.getByRole('link', { name: /^Windows/ }).click();
@@ -36,26 +36,26 @@ test('the studio shows what is served, by filter, cut, pattern and reader', asyn
   await signIn(page);
   await openWindow(page, 'Works for all', 'Dredging and works', 'Cut');
   await page.getByText('list', { exact: true }).click();
-  const taken = page.getByText(/\d+ of \d+ entries are taken/);
+  const taken = page.getByText(/\d+ of \d+ entries match/);
   await expect(taken).toBeVisible();
   const count = async () => Number((await taken.textContent())!.match(/^\d+/)![0]);
   const all = await count();
 
   // A filter in words, with a count that follows.
-  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('button', { name: 'Add condition' }).click();
   await page.getByLabel('Label', { exact: true }).selectOption('milestone');
   await said(page, 'entries labelled “milestone”');
   await expect.poll(count).toBe(5);
   await page.getByText('not', { exact: true }).click();
   await said(page, 'entries not labelled “milestone”');
   await expect.poll(count).toBe(all - 5);
-  await page.getByRole('button', { name: 'Add a condition' }).click();
-  await page.getByRole('group', { name: 'Condition 2' }).getByLabel('Asks for').selectOption('kind');
+  await page.getByRole('button', { name: 'Add condition' }).click();
+  await page.getByRole('group', { name: 'Condition 2' }).getByLabel('Field').selectOption('kind');
   await page.getByRole('group', { name: 'Condition 2' }).getByLabel('Kind').selectOption('milestone');
-  await page.getByLabel('Join them by').selectOption('any');
+  await page.getByLabel('Combine with').selectOption('any');
   await said(page, 'entries not labelled “milestone” or milestones');
   await expect.poll(count).toBe(all);
-  await said(page, /The filter looks at labels, which readers do not get/);
+  await said(page, /The filter uses labels, which readers do not get/);
 
   // Field by field, and titles by a pattern with a fallback.
   await page.getByText('place', { exact: true }).click();
@@ -97,7 +97,7 @@ test('a draft is kept while it is typed, rehearsed, scheduled, discarded, and me
   const { feed } = await demoWindow('lighthouse-slots');
   const before = await poll(feed);
   await glassOf(page, 'Lighthouse visits').getByText('Tinted').click();
-  await said(page, 'A draft, kept by Ida Maren');
+  await said(page, 'A draft, saved by Ida Maren');
   await page.reload();
   await expect(glassOf(page, 'Lighthouse visits').getByRole('radio', { name: 'Tinted' })).toBeChecked();
   expect((await poll(feed, before.etag)).status).toBe(304);
@@ -117,23 +117,23 @@ test('a draft is kept while it is typed, rehearsed, scheduled, discarded, and me
     );
   }).toPass();
   await page.getByLabel('Word for frosted entries').fill('Booked');
-  await said(page, 'Somebody else works on a draft of this window too');
-  await page.getByRole('button', { name: 'Take theirs' }).click();
+  await said(page, 'Somebody else is working on a draft of this window too');
+  await page.getByRole('button', { name: 'Use their version' }).click();
   await expect(page.getByLabel('Description that readers see')).toHaveValue('Ask for a time.');
 
   // The rehearsal names what changes; where busy time gets clearer, nothing large vanishes.
   await page.getByRole('button', { name: 'Show this outside …' }).click();
-  await said(page, /Of \d+ times: \d+ appear, \d+ vanish, \d+ change/);
+  await said(page, /Of \d+ times: \d+ appear, \d+ disappear, \d+ change/);
   await expect(page.getByRole('list', { name: 'Entries that change' })).toContainText('Visit:');
   await expect(page.getByRole('button', { name: 'Show this outside now' })).toBeEnabled();
   const soon = new Date(Date.now() + 90_000_000);
   const local = new Date(soon.getTime() - soon.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-  await setWhen(page, 'Or at a time (on this device’s clock)', local);
+  await setWhen(page, 'Or at a time (in this device’s time zone)', local);
   await page.getByRole('button', { name: 'Show it then' }).click();
   await said(page, 'This draft is shown outside by itself at');
-  await page.getByRole('button', { name: 'Take the time back' }).click();
+  await page.getByRole('button', { name: 'Cancel this time' }).click();
   await expect(page.getByText('This draft is shown outside by itself at')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
   await said(page, 'is visible outside now');
   expect((await poll(feed, before.etag)).status).toBe(304);
 });
@@ -144,14 +144,14 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await signIn(page);
   await page.getByRole('button', { name: 'New calendar' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Salvors');
-  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await page.getByRole('button', { name: 'Create calendar' }).click();
   await showOnly(page, 'Salvors');
-  await page.getByRole('button', { name: 'Write an entry' }).click();
+  await page.getByRole('button', { name: 'New entry' }).click();
   await page.getByLabel('Calendar', { exact: true }).selectOption({ label: 'SAL Salvors' });
   await page.getByLabel('Title').fill('Dive, ask bo@salvors.example');
   await page.getByRole('radio', { name: 'Keep in' }).focus();
   await page.keyboard.press('Space');
-  await page.getByRole('button', { name: 'Write the entry' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await openWindow(page, 'Divers', 'Salvors', 'Tinted');
   await publish(page);
@@ -175,9 +175,11 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   const save = page.getByRole('button', { name: 'Save', exact: true });
   await save.click();
   const asked = page.getByRole('group', { name: 'Large effects to confirm' });
-  await expect(asked).toContainText('Sensitive matter goes to the Street that was not there before.');
+  await expect(asked).toContainText(
+    'Sensitive details become visible on the Street that were not there before.',
+  );
   await expect(save).toBeDisabled();
-  await asked.getByText('I have looked at it and want it.').click();
+  await asked.getByText('I have reviewed this and want it.').click();
   await save.click();
   await expect(page.getByRole('dialog')).toBeHidden();
 
@@ -186,11 +188,11 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await line.fill('tomorrow Ask ann@salvors.example');
   await line.press('Enter');
   await expect(asked).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Write it' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Add' })).toBeDisabled();
   await line.fill('tomorrow Ask Ann');
   await expect(asked).toBeHidden();
   await line.press('Enter');
-  await said(page, /Written into Salvors/);
+  await said(page, /Added to Salvors/);
 
   // A file, rehearsed before it is brought in.
   await page.getByRole('button', { name: 'Import a file' }).click();
@@ -214,7 +216,7 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await expect(change).toContainText('Salvage of a barge');
   await expect(change).toContainText('sensitive word salvage');
   await expect(page.getByRole('button', { name: 'Import 1 entry' })).toBeDisabled();
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
 
   // Without having looked, the step itself shows what is large and waits.
   await page.getByRole('button', { name: 'Import a file' }).click();
@@ -223,7 +225,7 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await page.getByRole('button', { name: 'Choose a file' }).click();
   await (await again).setFiles({ name: 'salvage.ics', mimeType: 'text/calendar', buffer });
   await page.getByRole('button', { name: 'Import 1 entry' }).click();
-  await asked.getByText('I have looked at it and want it.').click();
+  await asked.getByText('I have reviewed this and want it.').click();
   await page.getByRole('button', { name: 'Import 1 entry' }).click();
   await said(page, '1 entry was imported into Salvors.');
   await page.getByRole('button', { name: 'Done' }).click();
@@ -233,15 +235,15 @@ test('sensitive matter is named before it goes to the Street, also by a hold and
   await page.getByText('List the window on the notice board').click();
   await page.getByRole('button', { name: 'Show this outside …' }).press('Enter');
   const now = page.getByRole('button', { name: 'Show this outside now' });
-  await said(page, /^The window is listed: it stands on the notice board/);
+  await said(page, /^The window becomes listed: it appears on the notice board/);
   await expect(now).toBeDisabled();
-  await page.getByText('I have looked at it and want it.').click();
+  await page.getByText('I have reviewed this and want it.').click();
   await now.click();
   await said(page, 'is visible outside now');
 
   // An address that is public anyway is answered once.
   await page.getByRole('link', { name: /^Sightlines/ }).click();
-  await page.getByRole('button', { name: /^Salvors for Street: .*sensitive matter/ }).click();
+  await page.getByRole('button', { name: /^Salvors for Street: .*sensitive details/ }).click();
   const ways = page.getByRole('region', { name: 'Ways to Salvors for street' });
   await expect(ways).toContainText('bo@salvors.example');
   await page.getByRole('button', { name: 'Mark bo@salvors.example as public' }).click();
@@ -257,7 +259,7 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
   await studio(page, 'Bridge times');
   await page.getByRole('button', { name: 'Add Pilots’ duty roster' }).click();
   await glassOf(page, 'Pilots’ duty roster').getByText('Tinted').click();
-  await said(page, /For Street the ceiling of this calendar is Frosted, set by Ida Maren on/);
+  await said(page, /For Street, the ceiling of this calendar is Frosted, set by Ida Maren on/);
   // As the Street the watches are busy time; as the Crew, who have no key yet, they would be read.
   await page.getByText('list', { exact: true }).click();
   await expect(preview(page).getByText('Closed', { exact: true }).first()).toBeVisible();
@@ -268,11 +270,11 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
       .getByText(/Pilot on duty/)
       .first(),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Ask for it to be raised' }).click();
-  await page.getByLabel('Why it should be raised').fill('The town wants to see watches');
+  await page.getByRole('button', { name: 'Ask for a higher ceiling' }).click();
+  await page.getByLabel('Reason for raising it').fill('The town wants to see watches');
   await page.getByRole('button', { name: 'Ask for Tinted' }).click();
   await said(page, 'The stewards have your request.');
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
 
   await page.getByRole('link', { name: /^House/ }).click();
   await page.getByRole('link', { name: /higher ceiling/ }).click();
@@ -280,7 +282,7 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
   await page.getByRole('button', { name: /^Review .* “Pilots’ duty roster” for Street to Tinted/ }).click();
   await expect(page.getByRole('dialog')).toContainText('“The town wants to see watches”');
   await said(page, 'Nobody outside would notice anything.');
-  await page.getByRole('button', { name: 'Set the ceiling now' }).click();
+  await page.getByRole('button', { name: 'Set ceiling now' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByRole('link', { name: /^House/ }).click();
   const ceiling = page.getByLabel('Ceiling of Pilots’ duty roster for Street');
@@ -289,15 +291,15 @@ test('a ceiling is shown where it cuts, asked about, raised, and set with its ef
   const { feed } = await demoWindow('bridge-times');
   expect((await poll(feed)).text).toContain('SUMMARY:Bridge opens');
   await page.getByLabel('Ceiling of the house for Street').selectOption('frosted');
-  await expect(page.getByRole('region', { name: 'What changes in Bridge times' })).toContainText('vanish');
-  const set = page.getByRole('button', { name: 'Set the ceiling now' });
+  await expect(page.getByRole('region', { name: 'What changes in Bridge times' })).toContainText('disappear');
+  const set = page.getByRole('button', { name: 'Set ceiling now' });
   await expect(set).toBeDisabled();
-  await page.getByLabel(/Type the house’s name to confirm/).fill('Ostrel Harbour Trust');
+  await page.getByLabel(/Type the organisation’s name to confirm/).fill('Ostrel Harbour Trust');
   await set.click();
   await expect(page.getByRole('dialog')).toBeHidden();
   expect((await poll(feed)).text).not.toContain('SUMMARY:Bridge opens');
   await page.getByLabel('Ceiling of the house for Street').selectOption('');
-  await page.getByText('I have looked at it and want it.').click();
+  await page.getByText('I have reviewed this and want it.').click();
   await set.click();
   await expect(page.getByRole('dialog')).toBeHidden();
   expect((await poll(feed)).text).toContain('SUMMARY:Bridge opens');
@@ -317,7 +319,7 @@ test('sightlines tell who sees what and why, of a calendar and of one entry, and
     'Works ahead, key “Shipping agents”: Tinted. glass of the window: tinted (decides)',
   );
   const street = page.getByRole('button', {
-    name: /^Events on the quay for Street: Clear, .*sensitive matter/,
+    name: /^Events on the quay for Street: Clear, .*sensitive details/,
   });
   await street.click();
   await expect(page.getByRole('region', { name: /Ways to Events/ })).toContainText('quay@ostrel.example');
@@ -347,11 +349,11 @@ test('sightlines tell who sees what and why, of a calendar and of one entry, and
   const { feed } = await demoWindow('works-ahead');
   expect((await poll(feed)).text).toContain('SUMMARY:Works:');
   await page.getByRole('button', { name: 'Lock Dredging and works down' }).click();
-  await expect(page.getByRole('region', { name: 'What changes in Works ahead' })).toContainText('vanishes');
-  await page.getByRole('button', { name: 'Lock it down now' }).click();
+  await expect(page.getByRole('region', { name: 'What changes in Works ahead' })).toContainText('disappears');
+  await page.getByRole('button', { name: 'Lock down now' }).click();
   await said(page, 'Locked down since');
   expect((await poll(feed)).text).not.toContain('SUMMARY:Works:');
-  await page.getByRole('button', { name: 'Take the lock-down back' }).click();
+  await page.getByRole('button', { name: 'Undo the lock-down' }).click();
   await expect(page.getByText('Locked down since')).toHaveCount(0);
   expect((await poll(feed)).text).toContain('SUMMARY:Works:');
 });
@@ -360,11 +362,11 @@ test('the ledger shows any revision again, compares two, and takes old rules up'
   await signIn(page);
   await page.getByRole('button', { name: 'New calendar' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Logbook');
-  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await page.getByRole('button', { name: 'Create calendar' }).click();
   await showOnly(page, 'Logbook');
   await page.getByLabel(/Quick line/).fill('tomorrow Net drying');
   await page.getByLabel(/Quick line/).press('Enter');
-  await said(page, /Written into/);
+  await said(page, /^Added to /);
   await openWindow(page, 'Nets', 'Logbook', 'Tinted');
   await publish(page);
   await glassOf(page, 'Logbook').getByText('Frosted').click();
@@ -374,20 +376,20 @@ test('the ledger shows any revision again, compares two, and takes old rules up'
   await said(page, 'is visible outside now');
 
   await page.getByRole('link', { name: 'Ledger' }).click();
-  await said(page, /2 revisions in \d+ kB: only differences are kept\./);
+  await said(page, /2 revisions in \d+ kB; only differences are stored\./);
   const past = page.frameLocator('iframe[title="As outsiders saw it"]');
   await expect(page.getByRole('heading', { name: 'Revision 2, compared with revision 1' })).toBeVisible();
-  await expect(page.getByRole('list', { name: 'Entries that change' })).toContainText('vanishes');
+  await expect(page.getByRole('list', { name: 'Entries that change' })).toContainText('disappears');
   await page.getByText('list', { exact: true }).click();
   await expect(past.getByText('Net drying')).toHaveCount(0);
   const first = page.getByRole('listitem').filter({ hasText: 'Revision 1' });
   await expect(first).toContainText('By a change of Ida Maren');
-  await first.getByRole('button', { name: 'Look at it' }).click();
+  await first.getByRole('button', { name: 'Show' }).click();
   await expect(past.getByText('Net drying').first()).toBeVisible();
-  await first.getByRole('button', { name: 'Take these rules up again' }).click();
-  await said(page, 'A draft, kept by Ida Maren');
+  await first.getByRole('button', { name: 'Restore these rules' }).click();
+  await said(page, 'A draft, saved by Ida Maren');
   await expect(glassOf(page, 'Logbook').getByRole('radio', { name: 'Tinted' })).toBeChecked();
-  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await page.getByRole('button', { name: 'Discard draft' }).click();
 });
 
 test('a filter that lost a label shows less and says so, and a window that shows nothing says so too', async ({
@@ -396,17 +398,17 @@ test('a filter that lost a label shows less and says so, and a window that shows
   await signIn(page);
   await page.getByRole('button', { name: 'New calendar' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Moorings');
-  await page.getByRole('button', { name: 'Make the calendar' }).click();
+  await page.getByRole('button', { name: 'Create calendar' }).click();
   await showOnly(page, 'Moorings');
   const quick = async (line: string) => {
     await page.getByLabel(/Quick line/).fill(line);
     await page.getByLabel(/Quick line/).press('Enter');
-    await said(page, /Written into/);
+    await said(page, /^Added to /);
   };
   await quick('tomorrow Ring check #shorthand');
   await quick('tomorrow Chain check');
   await openWindow(page, 'Rings', 'Moorings', 'Tinted');
-  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByRole('button', { name: 'Add condition' }).click();
   await page.getByLabel('Label', { exact: true }).selectOption('shorthand');
   await page.getByText('not', { exact: true }).click();
   await page.getByText('list', { exact: true }).click();
@@ -415,7 +417,7 @@ test('a filter that lost a label shows less and says so, and a window that shows
   await publish(page);
   await page.getByRole('link', { name: /^Calendars/ }).click();
   // On a Sunday tomorrow is next week.
-  await page.getByLabel('Span').selectOption('2');
+  await page.getByLabel('Days shown').selectOption('2');
   await page
     .getByRole('region')
     .getByRole('button', { name: /Ring check/ })
@@ -425,14 +427,14 @@ test('a filter that lost a label shows less and says so, and a window that shows
   await said(page, 'Deleted “Ring check”.');
   await page.getByRole('link', { name: /^House/ }).click();
   await said(page, 'on no entry, in the filter of Rings');
-  await page.getByRole('button', { name: 'Forget the label shorthand' }).click();
-  await expect(page.getByRole('button', { name: 'Forget the label shorthand' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Delete the label shorthand' }).click();
+  await expect(page.getByRole('button', { name: 'Delete the label shorthand' })).toHaveCount(0);
   await page.getByRole('link', { name: /^Windows/ }).click();
   await expect(page.getByRole('row', { name: /^Rings/ })).toContainText(
-    'Shows less: its filter names label “shorthand”, which is gone',
+    'Shows less: its filter names something that no longer exists: label “shorthand”',
   );
   await studio(page, 'Rings');
-  await said(page, 'The filter names what is gone: label “shorthand”');
+  await said(page, 'The filter names something that no longer exists: label “shorthand”');
   await said(page, 'Nothing at all is shown');
 });
 
@@ -450,21 +452,21 @@ test('a key ends with a day: it is marked where it is soon, told when it is over
     await work();
     await page.getByRole('button', { name: 'Save', exact: true }).click();
   };
-  await change(() => setWhen(page, 'Open to the end of', day(-3)));
+  await change(() => setWhen(page, 'Valid to the end of', day(-3)));
   await expect(page.getByRole('alert')).toContainText('A key cannot end in the past.');
   expect((await fetch(see)).status).toBe(200);
-  await setWhen(page, 'Open to the end of', day(9));
+  await setWhen(page, 'Valid to the end of', day(9));
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.reload();
-  await expect(key).toContainText(/open to the end of/);
+  await expect(key).toContainText(/valid to the end of/);
   await page.getByRole('link', { name: /^Sightlines/ }).click();
   const cell = page.getByRole('button', { name: /^Events on the quay for Street: Clear/ });
   await expect(cell).toHaveAccessibleName(/ends within 30 days/);
   await studio(page, 'On the quay');
-  await change(() => page.getByRole('button', { name: 'Take the end back' }).click());
+  await change(() => page.getByRole('button', { name: 'Remove the end' }).click());
   await expect(page.getByRole('dialog')).toBeHidden();
-  await expect(key).not.toContainText(/open to the end of/);
+  await expect(key).not.toContainText(/valid to the end of/);
   await page.getByRole('link', { name: /^Sightlines/ }).click();
   await expect(cell).not.toHaveAccessibleName(/ends within 30 days/);
 });
@@ -475,11 +477,11 @@ test('a key is made out to a place, capped, turned with a notice, withdrawn and 
   await signIn(page);
   await studio(page, 'On the quay');
   await page.getByRole('button', { name: 'New key' }).press('Enter');
-  await page.getByLabel('Made out to').fill('Parish newsletter');
+  await page.getByLabel('For (person or place)').fill('Parish newsletter');
   await page.getByRole('radiogroup', { name: 'Zone' }).getByText('Street', { exact: true }).click();
   await page.getByLabel('Shows at most').selectOption('frosted');
   await page.getByRole('dialog').getByLabel('Contact').fill('editor@parish.example');
-  await page.getByRole('button', { name: 'Make the key' }).click();
+  await page.getByRole('button', { name: 'Create key' }).click();
   const key = page.getByRole('group', { name: 'Parish newsletter' });
   await expect(key).toContainText('Street, at most Frosted, not used yet');
   const address = async () => {
@@ -493,9 +495,9 @@ test('a key is made out to a place, capped, turned with a notice, withdrawn and 
 
   // Turned: the address before leads on, and says where it went.
   await key.getByRole('button', { name: /^New address for/ }).press('Enter');
-  await page.getByLabel('Days for which the old address leads on').fill('5');
-  await page.getByRole('button', { name: 'Give it a new address' }).click();
-  await expect(key).toContainText(/the address before leads here until/);
+  await page.getByLabel('Days for which the old address keeps working').fill('5');
+  await page.getByRole('button', { name: 'Replace address' }).click();
+  await expect(key).toContainText(/the former address works until/);
   await expect.poll(address).not.toBe(first);
   const second = await address();
   expect(await text(first)).toContain(second);
@@ -514,10 +516,10 @@ test('a key is made out to a place, capped, turned with a notice, withdrawn and 
   await expect(withdraw).toBeFocused();
   for (const see of [first, second]) expect((await fetch(see)).status).toBe(200);
   await withdraw.press('Enter');
-  await question.getByRole('button', { name: 'Withdraw the key' }).press('Enter');
+  await question.getByRole('button', { name: 'Withdraw key' }).press('Enter');
   await expect(key).toContainText(/withdrawn on/);
   for (const see of [first, second]) expect((await fetch(see)).status).toBe(410);
-  await key.getByRole('button', { name: 'Bring it back' }).click();
+  await key.getByRole('button', { name: 'Restore' }).click();
   await expect(key).not.toContainText(/withdrawn on/);
   for (const see of [first, second]) expect((await fetch(see)).status).toBe(200);
 
@@ -551,18 +553,18 @@ test('a window closes at the end of a day that is set, tells its readers before,
   await signIn(page);
   await studio(page, 'Lighthouse slots');
   const { see } = await demoWindow('lighthouse-slots');
-  await page.getByRole('button', { name: 'Close the window' }).press('Enter');
+  await page.getByRole('button', { name: 'Close window' }).press('Enter');
   await page.getByRole('group', { name: 'Or at the end of' }).getByRole('spinbutton').first().click();
   await page.keyboard.type('31122098');
-  await page.getByRole('button', { name: 'Close it then' }).press('Enter');
+  await page.getByRole('button', { name: 'Close then' }).press('Enter');
   await expect(
-    page.getByText(/closes by itself at the end of Wed 31 Dec 2098\. Its readers are told\./),
+    page.getByText(/closes automatically at the end of Wed 31 Dec 2098\. Its readers are told\./),
   ).toBeVisible();
   const outside = await page.context().newPage();
   await outside.goto(see);
   await expect(outside.getByText('“Lighthouse slots” ends on Wed, 31 Dec 2098')).toBeVisible();
-  await page.getByRole('button', { name: 'Leave it open' }).press('Enter');
-  await expect(page.getByText(/closes by itself/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Leave open' }).press('Enter');
+  await expect(page.getByText(/closes automatically/)).toHaveCount(0);
   await outside.reload();
   await expect(outside.getByRole('heading', { name: 'Lighthouse slots' })).toBeVisible();
   await expect(outside.getByText(/ends on/)).toHaveCount(0);
@@ -602,7 +604,7 @@ test('unlisting counts who loses the public address, which goes on for a while w
   expect(await outside('/see/bridge-times?lang=en')).toContain('This address of “Bridge times” ends on');
   expect(await outside('/board')).not.toContain('/see/bridge-times');
   await page.reload();
-  await publish(/The window is listed/);
+  await publish(/The window becomes listed/);
   await expect(address).toContainText('open to search engines');
   expect(await outside('/board')).toContain('/see/bridge-times');
 });

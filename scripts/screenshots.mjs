@@ -44,7 +44,7 @@ await main(async () => {
 
   await page.goto(BASE);
   const { email, password } = demo.accounts[0];
-  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Email address').fill(email);
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('region', { name: /Lanes/ }).waitFor();
@@ -67,13 +67,13 @@ await main(async () => {
   const desk = async (view, span) => {
     await page.goto(`${BASE}/calendars`);
     await page.getByText(view, { exact: true }).click();
-    if (span) await page.getByLabel('Span').selectOption(span);
+    if (span) await page.getByLabel('Days shown').selectOption(span);
     await page.getByRole('region').waitFor();
   };
   await shot('people', async () => {
     await desk('Lanes', '1');
     await page.getByRole('button', { name: 'House diary', exact: true }).last().click();
-    await page.getByRole('button', { name: 'Its people …' }).click();
+    await page.getByRole('button', { name: 'People …' }).click();
     await page.getByRole('list', { name: 'People' }).waitFor();
   });
   await shot('windows', () => page.goto(`${BASE}/windows`));
@@ -106,7 +106,7 @@ await main(async () => {
   });
   await shot('rehearsal', async () => {
     await studio('Works ahead');
-    const glass = page.getByRole('radiogroup', { name: 'Glass before Dredging and works' });
+    const glass = page.getByRole('radiogroup', { name: 'Glass for Dredging and works' });
     await glass.getByText('Clear').click();
     await page.getByRole('button', { name: 'Show this outside …' }).click();
     await page
@@ -116,7 +116,7 @@ await main(async () => {
   });
   if (!WANTED.length || WANTED.includes('rehearsal')) {
     await page.getByRole('button', { name: 'Close', exact: true }).click();
-    await page.getByRole('button', { name: 'Discard the draft' }).click();
+    await page.getByRole('button', { name: 'Discard draft' }).click();
     await page.getByText('is visible outside now').waitFor();
   }
   await shot('sightlines', async () => {
@@ -213,7 +213,7 @@ await main(async () => {
   await shot('embed-builder', async () => {
     await studio('On the quay');
     await page.getByRole('link', { name: 'On another site …' }).first().press('Enter');
-    await page.getByText('Tried on another site').waitFor();
+    await page.getByText('Try it on another site').waitFor();
     await page.getByText('week', { exact: true }).click();
     const held = page.frameLocator('iframe[title="Article of another site"]').frameLocator('iframe');
     await held.locator('.week').waitFor();
