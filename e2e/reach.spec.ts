@@ -82,7 +82,7 @@ test('an urgent change is followed from before it is saved until all programs ou
   expect(await showing()).toBe(8);
   await page.getByLabel('Show', { exact: true }).selectOption('silent');
   await expect(page.getByText('No subscriber matches.')).toBeVisible();
-  await page.getByLabel('Show').selectOption('all');
+  await page.getByLabel('Show', { exact: true }).selectOption('all');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Subscribers as CSV' }).click(),
