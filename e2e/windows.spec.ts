@@ -130,9 +130,9 @@ test('a draft is kept while it is typed, rehearsed, scheduled, discarded, and me
   const local = new Date(soon.getTime() - soon.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
   await setWhen(page, 'Or at a time (in this device’s time zone)', local);
   await page.getByRole('button', { name: 'Show it then' }).click();
-  await said(page, 'This draft is shown outside by itself at');
+  await said(page, 'This draft is shown outside automatically at');
   await page.getByRole('button', { name: 'Cancel this time' }).click();
-  await expect(page.getByText('This draft is shown outside by itself at')).toHaveCount(0);
+  await expect(page.getByText('This draft is shown outside automatically at')).toHaveCount(0);
   await page.getByRole('button', { name: 'Discard draft' }).click();
   await said(page, 'is visible outside now');
   expect((await poll(feed, before.etag)).status).toBe(304);
