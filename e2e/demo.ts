@@ -8,6 +8,21 @@ export interface DemoWindow {
   readonly feed: string;
 }
 
+/** The addresses of the screens that show something to everybody who is signed in. */
+export const SECTIONS = [
+  '/calendars',
+  '/calendars/directory',
+  '/windows',
+  '/windows/new',
+  '/sightlines',
+  '/reach',
+  '/sheets',
+  '/requests',
+  '/house',
+  '/house/people',
+  '/account',
+];
+
 /** Returns a window of the demo by its slug, as /api/demo tells it. */
 export async function demoWindow(slug: string): Promise<DemoWindow> {
   const { windows } = (await (await fetch(`${BASE}/api/demo`)).json()) as { windows: DemoWindow[] };

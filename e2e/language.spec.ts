@@ -10,25 +10,9 @@ import { en as glassEn } from '../web/src/texts/en/glass';
 import { en as houseEn } from '../web/src/texts/en/house';
 import { en as outsideEn } from '../web/src/texts/en/outside';
 import { en as shellEn } from '../web/src/texts/en/shell';
-import { changeHeaders, signIn } from './demo';
+import { SECTIONS, changeHeaders, signIn } from './demo';
 
-const SCREENS = [
-  '/calendars',
-  '/calendars/directory',
-  '/windows',
-  '/windows/new',
-  '/sightlines',
-  '/reach',
-  '/sheets',
-  '/requests',
-  '/house',
-  '/house/people',
-  '/house/post',
-  '/house/journal',
-  '/account',
-  '/help',
-  '/help/words',
-];
+const SCREENS = [...SECTIONS, '/house/post', '/house/journal', '/help', '/help/words'];
 
 const german: Readonly<Record<string, string>> = {
   ...insideDe,

@@ -1,23 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
-import { signIn } from './demo';
+import { SECTIONS, signIn } from './demo';
 
 /** Most that the page to sign in, and each section besides, may load as scripts and styles: bytes as they are sent. */
 const MAX_SIGN_IN_BYTES = 120_000;
 const MAX_SECTION_BYTES = 250_000;
-
-const SECTIONS = [
-  '/calendars',
-  '/calendars/directory',
-  '/windows',
-  '/windows/new',
-  '/sightlines',
-  '/reach',
-  '/sheets',
-  '/requests',
-  '/house',
-  '/house/people',
-  '/account',
-];
 
 /**
  * Returns the bytes of each script and style that a page has loaded, as they were sent. What only workers load is left out: they

@@ -1,11 +1,8 @@
-import type { InsideLanguage } from '../texts/languages';
+import { LOCALES, type InsideLanguage } from '../texts/languages';
+import { weekdayNames } from '../texts/weekdays';
 import { insideTexts } from '../words/texts';
-import { LOCALES } from '../texts/languages';
 import { dayOfWall, dayToText } from '../zones';
 import { ruleFromText, type WeekdayPart } from './rule';
-
-/** A Monday, in milliseconds since 1970. */
-const MONDAY = Date.UTC(2026, 5, 1);
 
 /**
  * Returns a rule in words, such as `every 2 weeks on Monday and Friday, 10 times`. It names every part of the rule (RFC 5545
@@ -14,13 +11,9 @@ const MONDAY = Date.UTC(2026, 5, 1);
 export function ruleWords(text: string, language: InsideLanguage = 'en'): string {
   const rule = ruleFromText(text);
   const t = insideTexts(language);
-  const dates = (options: Intl.DateTimeFormatOptions) => {
-    const format = new Intl.DateTimeFormat(LOCALES[language], { ...options, timeZone: 'UTC' });
-    return (at: number) => format.format(at);
-  };
-  const monthName = dates({ month: 'long' });
-  const weekdayName = dates({ weekday: 'long' });
-  const weekday = (n: number) => weekdayName(MONDAY + n * 86_400_000);
+  const months = new Intl.DateTimeFormat(LOCALES[language], { month: 'long', timeZone: 'UTC' });
+  const monthName = (month: number) => months.format(Date.UTC(2026, month - 1));
+  const weekdays = weekdayNames(language, 'long');
   const join = (words: readonly string[]): string =>
     words.length < 2
       ? words.join('')
@@ -31,11 +24,10 @@ export function ruleWords(text: string, language: InsideLanguage = 'en'): string
     return n < 0 ? t('nthLast', { number: -n }) : t('nth', { number: n });
   };
   const weekdayWords = ({ weekday: day, nth }: WeekdayPart) =>
-    nth === 0 ? weekday(day) : t('nthWeekday', { nth: ordinal(nth), weekday: weekday(day) });
+    nth === 0 ? weekdays[day]! : t('nthWeekday', { nth: ordinal(nth), weekday: weekdays[day]! });
 
   const words = [t(`every${rule.freq}`, { interval: rule.interval })];
-  if (rule.byMonth.length)
-    words.push(t('inMonths', { months: join(rule.byMonth.map((m) => monthName(Date.UTC(2026, m - 1)))) }));
+  if (rule.byMonth.length) words.push(t('inMonths', { months: join(rule.byMonth.map(monthName)) }));
   if (rule.byWeekNo.length) words.push(t('inWeeks', { weeks: join(rule.byWeekNo.map(counted)) }));
   if (rule.byYearDay.length) words.push(t('onYearDays', { days: join(rule.byYearDay.map(counted)) }));
   if (rule.byMonthDay.length) words.push(t('onMonthDays', { days: join(rule.byMonthDay.map(counted)) }));
@@ -45,7 +37,7 @@ export function ruleWords(text: string, language: InsideLanguage = 'en'): string
   if (rule.bySecond.length) words.push(t('atSeconds', { seconds: join(rule.bySecond.map(String)) }));
   if (rule.bySetPos.length)
     words.push(t(`only${rule.freq}`, { positions: join(rule.bySetPos.map(ordinal)) }));
-  if (rule.weekStart !== 0) words.push(t('weeksStart', { weekday: weekday(rule.weekStart) }));
+  if (rule.weekStart !== 0) words.push(t('weeksStart', { weekday: weekdays[rule.weekStart]! }));
   const count = rule.count === null ? '' : t('timesInAll', { count: rule.count });
   const until = rule.until === null ? '' : t('until', { day: dayToText(dayOfWall(rule.until)) });
   return words.join(' ') + count + until;

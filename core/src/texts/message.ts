@@ -27,11 +27,10 @@ type ArgumentsIn<Text extends string, Open extends readonly ('text' | 'options')
 
 type AfterComma<Text extends string> = Text extends `${string},${infer Rest}` ? Rest : never;
 
+/** The first brace of a text with what follows it, or null. */
 type FirstBrace<Text extends string> = Text extends `${infer Before}{${infer Rest}`
-  ? Before extends `${infer BeforeClosing}}${infer Between}`
-    ? BeforeClosing extends `${string}{${string}`
-      ? never
-      : ['}', `${Between}{${Rest}`]
+  ? Before extends `${string}}${infer Between}`
+    ? ['}', `${Between}{${Rest}`]
     : ['{', Rest]
   : Text extends `${string}}${infer Rest}`
     ? ['}', Rest]

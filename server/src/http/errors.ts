@@ -1,4 +1,6 @@
-import { Problem, sentence } from '@zonal/core/problems';
+import { Problem, sentence, type ProblemDetails } from '@zonal/core/problems';
+import { DEEDS, deedWords, whoMay, type Deed } from '@zonal/core/rights';
+import type { InsideLanguage } from '@zonal/core/texts';
 import { randomUUID } from 'node:crypto';
 import type { NextFunction, Request, Response } from 'express';
 import { isStorageAway } from '../db/storageAway';
@@ -40,11 +42,18 @@ export function problemFrom(error: unknown): Problem {
   return new Problem('unexpected', { id });
 }
 
+/** Returns what somebody may not do, and who may, in a language; nothing where no right is missing. */
+function rightWords(right: unknown, language: InsideLanguage): ProblemDetails {
+  if (typeof right !== 'string' || !Object.hasOwn(DEEDS, right)) return {};
+  return { deed: deedWords(right as Deed, language), who: whoMay(right as Deed, language) };
+}
+
 /** Express's last handler: answers with the code and the sentence of the problem. */
 export function answerProblem(error: unknown, req: Request, res: Response, next: NextFunction): void {
   if (res.headersSent) return next(error);
   const { code, details, status } = problemFrom(error);
-  const message = sentence(code, details, requestLanguage(req));
+  const language = requestLanguage(req);
+  const message = sentence(code, { ...details, ...rightWords(details['right'], language) }, language);
   const body: ErrorBody = { code, message, details };
   res.status(status).vary('Accept-Language').json(body);
 }

@@ -334,6 +334,11 @@ describe('every call of the API', () => {
     expect(answer.body.message).toBe(
       'To write entries in this calendar you need to be an editor of the calendar, a publisher of the calendar or a steward of the house. Ask one of them to do it or to give you the right.',
     );
+    const german = { 'accept-language': 'de-AT, en;q=0.5' };
+    const path = `/calendars/${calendar.id}/entries`;
+    const refused = await clients.reader.call('POST', path, input(), 'application/json', german);
+    expect(refused.body.message).toContain('Einträge in diesem Kalender schreiben');
+    expect(refused.body.message).toContain('die Verwaltung des Hauses');
   });
 
   it('lets nobody in who is not signed in', async () => {

@@ -17,7 +17,7 @@ import {
   type SettingProps,
   type WindowSetting,
 } from './windowSettings';
-import { LOCALE } from '../texts/language';
+import { LANGUAGE, LOCALE } from '../texts/language';
 import { t } from '../texts/glass';
 
 const Group = styled.section`
@@ -95,12 +95,13 @@ function SettingsOfGroup({ group, settings, isSearching, props }: SettingsOfGrou
       {forms(first)}
       {rest.length > 0 && (
         <details open={isOpen} onToggle={({ currentTarget }) => setIsOpen(currentTarget.open)}>
-          <summary>
-            {t('moreSettings', { names: rest.map((s) => s.name.toLocaleLowerCase(LOCALE)).join('; ') })}
-          </summary>
+          <summary>{t('moreSettings', { names: rest.map((s) => inSentence(s.name)).join('; ') })}</summary>
           {isOpen && <Stack>{forms(rest)}</Stack>}
         </details>
       )}
     </Group>
   );
 }
+
+/** Returns a name as it is written within a sentence: German nouns keep their capitals. */
+const inSentence = (name: string) => (LANGUAGE === 'de' ? name : name.toLocaleLowerCase(LOCALE));

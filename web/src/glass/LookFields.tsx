@@ -1,3 +1,4 @@
+import { weekdayNames } from '@zonal/core/texts';
 import type { OutwardWindow } from '@zonal/core/api';
 import {
   CLOCKS,
@@ -10,7 +11,6 @@ import {
   type LookName,
   type Part,
 } from '@zonal/core/forms';
-import { capital } from '@zonal/core/entries';
 import { COLOURS, SHOWINGS } from '@zonal/core/glass';
 import styled from 'styled-components';
 import { ChoiceStrip, SelectOne } from '../ui/Choice';
@@ -18,7 +18,7 @@ import { labelLook } from '../ui/Field';
 import { Pair, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
 import { ZoneSelect } from '../ui/ZoneSelect';
-import { LOCALE } from '../texts/language';
+import { LANGUAGE, LOCALE } from '../texts/language';
 import { t } from '../texts/glass';
 import { SHOWING_WORDS } from './showingWords';
 import { colourName } from '../texts/glassWords';
@@ -49,6 +49,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   foot: t('partFoot'),
 };
 
+const WEEKDAYS = weekdayNames(LANGUAGE, 'long');
 const THEME_WORDS = { auto: t('asDevice'), light: t('light'), dark: t('dark') };
 
 const languageName = new Intl.DisplayNames(LOCALE, { type: 'language' });
@@ -127,7 +128,7 @@ export function LookFields({ look, window, onChange }: LookFieldsProps) {
           value={chosen('week')}
           options={[
             { value: '', text: t('readersOwn') },
-            ...Object.keys(FIRST_DAYS).map((d) => ({ value: d, text: capital(d) })),
+            ...Object.entries(FIRST_DAYS).map(([name, day]) => ({ value: name, text: WEEKDAYS[day]! })),
           ]}
           onChange={choose('week')}
         />

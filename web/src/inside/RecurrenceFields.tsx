@@ -1,3 +1,4 @@
+import { weekdayNames } from '@zonal/core/texts';
 import { isInLastWeek, type Entry } from '@zonal/core/entries';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
@@ -8,7 +9,7 @@ import { Faded, Pair, Stack } from '../ui/layout';
 import { recurrenceWords, spanOf, type EntryForm } from './entryForm';
 import type { FieldErrors } from './fieldErrors';
 import { t } from '../texts/inside';
-import { LOCALE } from '../texts/language';
+import { LANGUAGE } from '../texts/language';
 
 const Days = styled(ToggleButtonGroup)`
   display: flex;
@@ -27,10 +28,7 @@ const Days = styled(ToggleButtonGroup)`
   }
 `;
 
-/** Short names of the weekdays from Monday on. */
-const WEEKDAYS = [...Array(7).keys()].map((day) =>
-  new Date(Date.UTC(2026, 5, 1 + day)).toLocaleDateString(LOCALE, { weekday: 'short', timeZone: 'UTC' }),
-);
+const WEEKDAYS = weekdayNames(LANGUAGE, 'short');
 const UNITS = {
   daily: t('unitDays'),
   weekly: t('unitWeeks'),

@@ -9,7 +9,7 @@ import { Sheet } from '../ui/Sheet';
 import { SightPreview } from './SightPreview';
 import { StandingChoice } from './StandingChoice';
 import { t } from '../texts/inside';
-import { standingWords, wishWords } from '../texts/rightsWords';
+import { STANDING_NAMES, standingWords, wishWords } from '../texts/rightsWords';
 
 interface WishSheetProps {
   wish: Wish;
@@ -60,7 +60,7 @@ export function WishSheet({ wish, calendar, onClose }: WishSheetProps) {
               only={userId}
             />
           ) : (
-            <Faded>{t('seesAsRole', { role: given.standing })}</Faded>
+            <Faded>{t('seesAsRole', { role: STANDING_NAMES[given.standing] })}</Faded>
           ))}
         <Row>
           <MainButton isDisabled={answering.isLoading} onPress={() => void reply(true)}>

@@ -5,7 +5,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { ExposureList } from './ExposureList';
 import type { FieldLine, ItemLine, RehearsalLines, ViewLines } from '../workers/questions';
 import { t } from '../texts/rehearsal';
-import { AUDIENCE_WORDS } from '../texts/glassWords';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../texts/glassWords';
 
 const Card = styled.section`
   border: 1px solid var(--line);
@@ -99,7 +99,7 @@ export function View({ view, plain = false }: { view: ViewLines; plain?: boolean
           <strong>{AUDIENCE_WORDS[view.audience].word}</strong>
           <Faded>
             {view.keys.map((k) => k.madeOutTo).join(', ')}
-            {view.cap ? t('viewAtMost', { cap: view.cap }) : ''}
+            {view.cap ? t('viewAtMost', { cap: GLASS_WORDS[view.cap].word.toLowerCase() }) : ''}
           </Faded>
         </Row>
       )}

@@ -22,6 +22,7 @@ import { Field } from '../ui/Field';
 import { Faded, NotedList, Pair, Row, SideBySide, Stack } from '../ui/layout';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { t } from '../texts/shell';
+import { GLASS_WORDS } from '../texts/glassWords';
 
 const Devices = styled(NotedList)`
   > li {
@@ -215,7 +216,11 @@ function FeedsList({ account }: { account: OwnAccount }) {
             <span>
               <a href={see}>{window}</a>
               <small>
-                {cap === 'shut' ? t('feedShowsNothing') : cap ? t('feedAtMost', { cap }) : t('feedShowsAll')}
+                {cap === 'shut'
+                  ? t('feedShowsNothing')
+                  : cap
+                    ? t('feedAtMost', { cap: GLASS_WORDS[cap].word.toLowerCase() })
+                    : t('feedShowsAll')}
               </small>
             </span>
             <CopyButton what={t('feedAddressOf', { window })} text={feed} />

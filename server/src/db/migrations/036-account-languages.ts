@@ -1,6 +1,6 @@
 import type { Sequelize, Transaction } from 'sequelize';
 
-/** The language in which somebody uses the application and gets mails; null for the language of their browser. */
+/** The language in which somebody uses the application; null for the language of their browser. */
 export const name = '036-account-languages';
 
 export async function up(sequelize: Sequelize, transaction: Transaction): Promise<void> {

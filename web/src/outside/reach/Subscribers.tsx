@@ -16,7 +16,7 @@ import { byWords, readersWords } from '../../ui/timeWords';
 import { FORM_WORDS, STATE_ORDER, STATE_WORDS, agoWords, heldWords, rhythmWords } from './reachWords';
 import { LOCALE } from '../../texts/language';
 import { t } from '../../texts/outside';
-import { AUDIENCE_WORDS } from '../../texts/glassWords';
+import { AUDIENCE_WORDS, GLASS_WORDS } from '../../texts/glassWords';
 import { PUSH_STATES } from '../../texts/subscriberWords';
 
 const Table = styled(PlainTable)`
@@ -186,7 +186,7 @@ function KeyRow({ of, onPush }: { of: ReachKey; onPush: (() => void) | null }) {
         <strong>{of.madeOutTo}</strong>
         <Faded>
           {AUDIENCE_WORDS[of.audience].word}
-          {of.cap ? t('atMostCap', { cap: of.cap }) : ''};{' '}
+          {of.cap ? t('atMostCap', { cap: GLASS_WORDS[of.cap].word.toLowerCase() }) : ''};{' '}
           {readers ? readersWords(readers) : t('nobodyFollowsKey')}
           {of.meantFor !== null && t('expectedReaders', { count: of.meantFor })}
           {of.byMail > 0 && t('mailReaders', { count: of.byMail })}
