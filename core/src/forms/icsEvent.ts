@@ -11,7 +11,7 @@ import {
   type OutwardTime,
 } from '../glass';
 import { isTold, type Gone, type Stamp } from '../reach';
-import type { Instant, ZoneName } from '../zones';
+import { SECOND, type Instant, type ZoneName } from '../zones';
 import { compactText, utcText, escapeText, quoteParameter } from './icsText';
 import { asWritten } from './dueForm';
 import { onText } from './onText';
@@ -274,9 +274,23 @@ function eventSpan({ start, end, from, to }: OutwardTime): string[] {
 
 /** RFC 5545 section 3.6.1. */
 const EVENT: Shape = {
+/**
+ * Returns the times of a series. If clocks show its end twice or skip it, programs disagree about its length, which all
+ * its dates have: then it is written as a DURATION (RFC 5545 section 3.3.6).
+ */
+function eventSeriesSpan(time: OutwardTime): string[] {
+  const { start, from, to } = time;
+  if (to <= from || !hasOddEnd(time)) return eventSpan(time);
+  return [`DTSTART${whenText(start)}`, `DURATION:PT${Math.round((to - from) / SECOND)}S`];
+}
+
+function hasOddEnd({ end }: OutwardTime): boolean {
+  return isOdd({ start: end, end });
+}
+
   lines: (...parts) => component('VEVENT', ...parts),
   span: eventSpan,
-  seriesSpan: eventSpan,
+  seriesSpan: eventSeriesSpan,
   content: contentLines,
   after: alarmLines,
 };
@@ -370,7 +384,7 @@ export function listLine(name: string, whens: readonly When[]): string[] {
 /** Returns the zones whose names stand in the lines of an item. */
 export function zonesOf(original: OutwardItem, setting: EventSetting): string[] {
   const item = asWritten(original, setting);
-  const times = endsOf(item);
+  const times = item.kind === 'series' && hasOddEnd(item) ? [item.start] : endsOf(item);
   if (item.kind === 'series') {
     for (const o of item.overrides) times.push(o.slot, ...endsOf(withoutDoubt(o)));
   } else if (item.kind === 'single') return zoneNames(endsOf(withoutDoubt(item)));

@@ -83,6 +83,17 @@ describe('a feed read by ical.js', () => {
     expect(feed.match(/BEGIN:VEVENT/g)).toHaveLength(2);
   });
 
+  it('gives the length of a series if its first end is at a time that clocks show twice', () => {
+    const guard = entry({
+      start: zoned('2026-10-31T00:00'),
+      end: zoned('2026-11-01T01:00'),
+      recurrence: { rule: 'FREQ=DAILY;COUNT=4', dates: [], exceptDates: [] },
+    });
+    const view = outwardView([guard], rulesOf('tinted'), RANGE, STREET);
+    expect(feedOf(view)).toContain('DTSTART;TZID=America/Halifax:20261031T000000\r\nDURATION:PT90000S');
+    expect(readBack(feedOf(view))).toEqual(fromView(view));
+  });
+
   it('writes times that clocks skip or show twice without doubt', () => {
     const nightly = entry({
       start: zoned('2026-03-07T02:30'),
