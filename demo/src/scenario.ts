@@ -48,6 +48,14 @@ export interface DemoWindow {
   readonly sources: readonly (readonly [plate: string, glass: Glass, as: string])[];
 }
 
+/** The picture of the market, in `demo/images/market.webp`. */
+export const MARKET_IMAGE = {
+  name: '5a7d1e0c43b9f28660c1ab5e9d3f7042',
+  alt: 'Two stalls with fish and bread on the quay, and a sailing boat behind them',
+  width: 960,
+  height: 540,
+};
+
 const PAST = 62;
 const NEXT = 184;
 
@@ -122,6 +130,7 @@ function quay(today: Day): DemoCalendar {
     description: 'Fish, bread and flowers.\nStalls: https://ostrel.example/market',
     publicLink: 'https://ostrel.example/market',
     labels: ['market', 'family'],
+    image: MARKET_IMAGE,
     shows: 'free',
   });
   const soon = next(5, today + 3);

@@ -4,6 +4,7 @@ import { DAY, dayOfWall, instantOf, wallAt } from '@zonal/core/zones';
 import type { DemoAccount } from '@zonal/server/config';
 import { connect } from '@zonal/server/db/connect';
 import { weekOf } from '@zonal/server/db/readers';
+import { ImageRow } from '@zonal/server/db/imageModel';
 import { sayWhose } from '@zonal/server/db/journal';
 import { learnLabels } from '@zonal/server/db/labels';
 import { migrate } from '@zonal/server/db/migrate';
@@ -26,11 +27,13 @@ import { columnsOf } from '@zonal/server/inside/entryStore';
 import { tokenPrint } from '@zonal/server/outside/sheetStore';
 import { hashPassword } from '@zonal/server/people/passwords';
 import { randomBytes, randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { HOME } from './drafts';
 import { writeHistory } from './history';
 import {
   HOUSE_GLASS,
   KNOWN,
+  MARKET_IMAGE,
   SHEET,
   STANDINGS_OF,
   WINDOWS,
@@ -105,6 +108,9 @@ async function seed(accounts: readonly DemoAccount[]): Promise<void> {
     const looksAfter = await UserRow.findOne({ where: { role: 'steward' }, transaction });
     await sayWhose(sequelize, looksAfter?.id ?? null, transaction);
     await HouseRow.update(HOUSE, { where: { id: 1 }, transaction });
+    const { alt: _alt, ...image } = MARKET_IMAGE;
+    const bytes = readFileSync(new URL('../../demo/images/market.webp', import.meta.url));
+    await ImageRow.create({ ...image, bytes, userId: looksAfter?.id ?? null }, { transaction });
     const idOf = new Map<string, string>();
     for (const { entries, ...calendar } of calendarsAround(today)) {
       const houseGlass = HOUSE_GLASS[calendar.plate] ?? 'shut';

@@ -22,6 +22,7 @@ const SOURCES = [
   'core/package.json',
   'server/src',
   'demo/src',
+  'demo/images',
   'standins/src',
   'web',
   'package-lock.json',

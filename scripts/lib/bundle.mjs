@@ -27,7 +27,7 @@ const PACKAGES_OUTSIDE = {
  */
 const PACKAGES_INSIDE = {
   // One has a native part; nothing that is used needs the others.
-  external: ['@node-rs/argon2', 'pg-native', 'pg-hstore'],
+  external: ['@node-rs/argon2', 'sharp', 'pg-native', 'pg-hstore'],
   // The same module without its data: the database is only asked in UTC.
   alias: { 'moment-timezone': 'moment-timezone/moment-timezone.js' },
   banner: {

@@ -18,6 +18,7 @@ import { entryRoutes } from './inside/entryRoutes';
 import { InsideViews } from './inside/insideViews';
 import { NewsCutter } from './inside/newsCutter';
 import { editRoutes } from './inside/editRoutes';
+import { imageRoutes, readImage } from './inside/imageRoutes';
 import { houseRoutes } from './glass/houseRoutes';
 import { ownFeeds } from './glass/ownFeeds';
 import { answerProblem } from './http/errors';
@@ -188,6 +189,7 @@ function api(
     ...directoryRoutes(change, publicUrl, outbox),
     ...entryRoutes(sequelize, change, views),
     ...editRoutes(sequelize, change),
+    ...imageRoutes(sequelize, views),
     ...houseRoutes(change),
     changeRoute(
       stream,
@@ -215,6 +217,7 @@ function api(
   router.use(compression({ filter: mayCompress }));
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
+  router.post('/calendars/:id/images', readImage());
   router.post('/session', signInLimit());
   router.post('/forgotten', ...forgottenLimit());
   router.post('/keys/:id/push/test', pushTestLimit());

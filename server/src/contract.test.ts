@@ -44,8 +44,8 @@ afterAll(async () => {
 });
 
 /** Makes a call that succeeds, and checks that its answer is what core's types say; returns it. */
-async function told(name: CallName, path: string, body?: unknown): Promise<any> {
-  const answer = await client.call(name.split(' ')[0]!, path, body);
+async function told(name: CallName, path: string, body?: unknown, type?: string): Promise<any> {
+  const answer = await client.call(name.split(' ')[0]!, path, body, type);
   expect(answer.status, `${name}: ${JSON.stringify(answer.body)}`).toBeLessThan(300);
   const schema = answers.calls[name];
   expect(schema, name).not.toBe(undefined);
@@ -89,6 +89,16 @@ describe('the answers of the API', () => {
     await told('GET /entries/:id', `/entries/${entry.id}`);
     await told('GET /entries/:id/history', `/entries/${entry.id}/history`);
     await told('GET /calendars/:id/entries', `/calendars/${id}/entries`);
+    const dot = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==',
+      'base64',
+    );
+    const image = await told('POST /calendars/:id/images', `/calendars/${id}/images`, dot, 'image/png');
+    const shown = await fetch(`${server.base}/api/calendars/${id}/images/${image.name}`, {
+      headers: client.headers(),
+    });
+    expect(shown.headers.get('content-type')).toBe('image/webp');
+    seen.add('GET /calendars/:id/images/:name');
     await told('GET /find', '/find?text=market&in=text');
     const change = { version: 0, calendarId: id, entry: { ...written, recurrence: null, overrides: [] } };
     const staged = await told('POST /edits', '/edits', { label: 'Two', changes: [], staged: true });
@@ -307,6 +317,8 @@ describe('the answers of the API', () => {
       items: { $ref: '#/components/schemas/Answer.LedgerLine' },
     });
     expect(Object.keys(api.components.schemas['Answer.LedgerLine'].properties)).toContain('windowVersion');
+    const images = api.paths['/api/calendars/{id}/images'].post.requestBody.content;
+    expect(Object.keys(images)).toContain('image/png');
     const named = [...JSON.stringify(api).matchAll(/"#\/components\/schemas\/([\w.]+)"/g)].map((m) => m[1]!);
     expect(named.filter((name) => !(name in api.components.schemas))).toEqual([]);
   });

@@ -7,6 +7,7 @@ import { changeMaker, dropOldChanges, provideFollower, type LoggedChange } from 
 import { mayStillAct } from './people/deferred';
 import { capOwnKeys } from './people/ownKeys';
 import { dropOldEdits } from './inside/editStore';
+import { dropUnusedImages } from './inside/imageStore';
 import type { Unconfirmed } from './http/callNotes';
 import type { ChangeNews } from '@zonal/core/api';
 import { ChangeStream } from './http/changeStream';
@@ -138,6 +139,7 @@ export async function listeningDesk(
 async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
   const tidy = async () => {
     await dropOldEdits(sequelize);
+    await dropUnusedImages(sequelize);
     await dropOldChanges(sequelize);
     await forgetReaders(sequelize);
     await forgetNotices(sequelize);

@@ -1,3 +1,5 @@
+// The thread that uses it can only end cleanly if the main thread has loaded it first.
+import 'sharp';
 import { configFrom } from './config';
 import { log } from './log';
 import { firstAddress } from './people/firstAddress';

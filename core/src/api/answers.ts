@@ -1,4 +1,4 @@
-import type { Entry, Imported, PropertyDefinition, Rezone } from '../entries';
+import type { Entry, EntryImage, Imported, PropertyDefinition, Rezone } from '../entries';
 import type { EmbedLook } from '../forms';
 import type {
   Audience,
@@ -471,6 +471,9 @@ export interface EditInput extends Changes {
 }
 
 /** What an edit did; it can be taken back by its id. */
+/** An uploaded image, as entries name it. */
+export type StoredImage = Omit<EntryImage, 'alt'>;
+
 export interface EditAnswer {
   readonly id: string;
   readonly label: string;

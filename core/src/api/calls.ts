@@ -30,6 +30,7 @@ import type {
   OutwardWindow,
   Schedule,
   Session,
+  StoredImage,
   Sheet,
   SheetCheck,
   SheetInput,
@@ -96,6 +97,8 @@ export interface Calls {
 
   'GET /calendars/:id/entries': { query: { from?: string; to?: string }; answer: readonly Entry[] };
   'POST /calendars/:id/entries': { body: EntryInput; answer: Entry };
+  'POST /calendars/:id/images': { answer: StoredImage };
+  'GET /calendars/:id/images/:name': { answer: void };
   'GET /find': { query: { text: string; in: FindIn }; answer: { total: number; entries: readonly Entry[] } };
   'GET /entries/:id': { answer: Entry };
   'GET /entries/:id/history': { answer: EntryHistory };

@@ -78,13 +78,15 @@ function checkTimes(start: When, end: When, zone: ZoneName, recurs: boolean): vo
     });
 }
 
-function checkContent({ people, attachments, labels, properties, kept, description }: Content): void {
+function checkContent(content: Content): void {
+  const { people, attachments, labels, properties, kept, description, image } = content;
   most('people', people.length, ENTRY_LIMITS.people);
   most('attachments', attachments.length, ENTRY_LIMITS.attachments);
   most('labels', labels.length, ENTRY_LIMITS.labels);
   most('properties', properties.length, ENTRY_LIMITS.properties);
   most('properties kept from a file', kept.length, ENTRY_LIMITS.kept);
   most('letters in its description', description.length, ENTRY_LIMITS.letters);
+  if (image && !image.alt.trim()) throw new Problem('image-text-missing');
 }
 
 function most(what: string, count: number, limit: number): void {

@@ -1,4 +1,11 @@
-import { type Attachment, type Content, type KeptProperty, type Person, type PropertyValue } from './entry';
+import {
+  type Attachment,
+  type Content,
+  type EntryImage,
+  type KeptProperty,
+  type Person,
+  type PropertyValue,
+} from './entry';
 import { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, STATUS_WORDS } from './stateWords';
 import type { When } from './when';
 import type { InsideLanguage } from '../texts/languages';
@@ -15,6 +22,7 @@ export interface ShapeValues {
   readonly people: readonly Person[];
   readonly attachments: readonly Attachment[];
   readonly properties: readonly PropertyValue[];
+  readonly image: EntryImage | null;
   readonly moment: When | null;
   readonly kept: readonly KeptProperty[];
 }
@@ -167,6 +175,7 @@ export const ENTRY_FIELDS: { readonly [F in keyof Content]: Shaped<Content[F]> }
     column: null,
   },
   attachments: { word: 'attachments', german: 'Anhänge', shape: 'attachments', empty: [], column: null },
+  image: { word: 'image', german: 'Bild', shape: 'image', empty: null, column: null, later: true },
   properties: { word: 'properties', german: 'Eigenschaften', shape: 'properties', empty: [], column: null },
   kept: {
     word: 'more properties of its file',
@@ -186,7 +195,7 @@ export const EMPTY_CONTENT = Object.fromEntries(
 /** Returns content as it was stored, with what is empty where it says nothing: fields come after entries were written. */
 export function storedContent<T extends Content>(stored: T): T {
   const missing = CONTENT_FIELDS.filter(
-    (field) => (stored[field] ?? null) === null && ENTRY_FIELDS[field].empty !== null,
+    (field) => stored[field] === undefined || (stored[field] === null && ENTRY_FIELDS[field].empty !== null),
   );
   if (!missing.length) return stored;
   return { ...stored, ...Object.fromEntries(missing.map((field) => [field, ENTRY_FIELDS[field].empty])) };
@@ -206,6 +215,7 @@ const TEXTS: Told = {
   labels: (labels) => labels,
   people: (people) => people.flatMap((p) => [p.name, p.address]),
   attachments: (attachments) => attachments.flatMap((a) => [a.name, a.href]),
+  image: (image) => (image ? [image.alt] : []),
   properties: (properties) => properties.map((p) => p.value),
   moment: none,
   kept: none,

@@ -29,6 +29,17 @@ export interface Attachment {
   readonly href: string;
 }
 
+/** The picture of an entry, stored by the server. */
+export interface EntryImage {
+  /** The name by which the server stores it: 32 hexadecimal digits, which nobody guesses. */
+  readonly name: string;
+  /** What it shows, for readers who do not see it. Never empty. */
+  readonly alt: string;
+  /** In pixels. */
+  readonly width: number;
+  readonly height: number;
+}
+
 /** A value of one of the house's own properties, as text: a date is written `2026-05-31`. */
 export interface PropertyValue {
   readonly name: string;
@@ -52,6 +63,7 @@ export interface Content {
   readonly people: readonly Person[];
   readonly contact: string;
   readonly attachments: readonly Attachment[];
+  readonly image: EntryImage | null;
   readonly status: Status;
   readonly shows: Shows;
   readonly hold: Hold;
@@ -115,6 +127,7 @@ export function contentOf(from: Content): Content {
     people: from.people,
     contact: from.contact,
     attachments: from.attachments,
+    image: from.image,
     status: from.status,
     shows: from.shows,
     hold: from.hold,

@@ -11,6 +11,7 @@ export {
   type ShapeValues,
 } from './contentFields';
 export { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, STATUS_WORDS, statusWord } from './stateWords';
+export { isImage, isImageName } from './image';
 export {
   HOLDS,
   KINDS,
@@ -18,6 +19,7 @@ export {
   STATUSES,
   contentOf,
   type Attachment,
+  type EntryImage,
   type Content,
   type Entry,
   type Hold,

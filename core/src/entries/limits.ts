@@ -16,6 +16,10 @@ export const ENTRY_LIMITS = {
   attachments: 100,
   labels: 100,
   properties: 100,
+  /** Letters of the text that stands for an image. */
+  altLetters: 500,
+  /** Pixels of a stored image on its longer side. */
+  imageSide: 1600,
   kept: 500,
   /** Letters of a text that may be long. */
   letters: 50_000,

@@ -27,6 +27,7 @@ const TEXTS: {
   people: (v) => v.map((p) => withDetail(p.name, p.address)).join('; '),
   attachments: (v) => v.map((a) => withDetail(a.name, a.href)).join('; '),
   properties: (v) => v.map((p) => withDetail(p.name, p.value)).join('; '),
+  image: (v) => v?.alt ?? '',
   moment: (v, language) => (v ? momentText(v, language) : ''),
   kept: (v) => v.map((k) => JSON.stringify(k)).join('; '),
 };

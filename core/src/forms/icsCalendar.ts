@@ -100,11 +100,13 @@ export function pagesOf({ page, notice }: Pick<CalendarOptions, 'page' | 'notice
   return notice?.to?.see ?? page;
 }
 
-const PAGE_LINE = new RegExp(`URL:${BELOW}([^\\r\\n]*)\\r\\n`, 'g');
+const BELOW_LINE = new RegExp(`(URL|IMAGE;VALUE=URI):${BELOW}([^\\r\\n]*)\\r\\n`, 'g');
 
-/** Returns content lines with the address of each entry's page in place. */
+/** Returns content lines with the addresses of each entry's page and image in place. */
 export function withPages(block: string, pages: string): string {
-  return block.replace(PAGE_LINE, (_line, below: string) => foldLine(`URL:${pages}/${below}`));
+  return block.replace(BELOW_LINE, (_line, head: string, below: string) =>
+    foldLine(`${head}:${pages}/${below}`),
+  );
 }
 
 type Stretches = ReadonlyMap<ZoneName, Range>;

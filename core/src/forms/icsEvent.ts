@@ -15,7 +15,7 @@ import { SECOND, type Instant, type ZoneName } from '../zones';
 import { compactText, utcText, escapeText, quoteParameter } from './icsText';
 import { asWritten } from './dueForm';
 import { onText } from './onText';
-import { BELOW } from './parts';
+import { BELOW, imagePath } from './parts';
 import { kindText, type Speech } from './speech/speech';
 
 /** What all events of one document have in common. */
@@ -76,6 +76,8 @@ const WRITERS: {
   labels: (v) => `CATEGORIES:${v.map(escapeText).join(',')}`,
   calendar: (v) => `CATEGORIES:${escapeText(v)}`,
   attachments: (v) => v.flatMap((a) => uriLine(`ATTACH;FILENAME=${quoteParameter(a.name)}`, a.href)),
+  // Like an entry's page, its image is below the address of each key (RFC 7986 section 5.10).
+  image: (v) => `IMAGE;VALUE=URI:${BELOW}${imagePath(v)}`,
   joinLink: (v) => uriLine(`CONFERENCE;VALUE=URI;FEATURE=${featureOf(v)};LABEL="Join"`, v),
   contact: (v) => `CONTACT:${escapeText(v)}`,
 };
@@ -272,8 +274,6 @@ function eventSpan({ start, end, from, to }: OutwardTime): string[] {
   return lines;
 }
 
-/** RFC 5545 section 3.6.1. */
-const EVENT: Shape = {
 /**
  * Returns the times of a series. If clocks show its end twice or skip it, programs disagree about its length, which all
  * its dates have: then it is written as a DURATION (RFC 5545 section 3.3.6).
@@ -288,6 +288,8 @@ function hasOddEnd({ end }: OutwardTime): boolean {
   return isOdd({ start: end, end });
 }
 
+/** RFC 5545 section 3.6.1. */
+const EVENT: Shape = {
   lines: (...parts) => component('VEVENT', ...parts),
   span: eventSpan,
   seriesSpan: eventSeriesSpan,

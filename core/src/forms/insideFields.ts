@@ -1,4 +1,4 @@
-import { STATUSES, type Content, type Hold, type Person, type Status } from '../entries';
+import { STATUSES, isImage, type Content, type Hold, type Person, type Status } from '../entries';
 import { whenText } from './icsEvent';
 import { escapeText, quoteParameter, raw } from './icsText';
 import { parameter, type Property } from './read/components';
@@ -86,6 +86,13 @@ const INSIDE: { readonly [F in keyof Content]: InsideField<Content[F]> } = {
     write: (v) => v.map((a) => `ATTACH;FILENAME=${quoteParameter(a.name)}:${raw(a.href)}`),
     read: { attach: attachmentsOf },
   },
+  image: {
+    write: (v) =>
+      v
+        ? [`X-ZONAL-IMAGE;VALUE=TEXT;X-SIZE=${v.width}x${v.height};X-ALT=${quoteParameter(v.alt)}:${v.name}`]
+        : [],
+    read: { 'x-zonal-image': ([p]) => imageOf(p!) },
+  },
   status: {
     write: (v, task) => {
       const status = (task ? TASK_STATUS_TEXT : STATUS_TEXT)[v];
@@ -161,6 +168,18 @@ export function contentLines(content: Content, task: boolean): string[] {
 function personLine({ name, address, group }: Person): string {
   const head = `ATTENDEE;CN=${quoteParameter(name)}${group ? ';CUTYPE=GROUP' : ''}`;
   return `${head}:${address ? `mailto:${raw(address)}` : 'urn:x-zonal:no-address'}`;
+}
+
+/** Such a line names an image of the house that wrote the file; in another house it names nothing. */
+function imageOf(property: Property): Partial<Content> {
+  const [, width, height] = /^(\d{1,5})x(\d{1,5})$/.exec(parameter(property, 'x-size') ?? '') ?? [];
+  const image = {
+    name: text(property).trim(),
+    alt: parameter(property, 'x-alt') ?? '',
+    width: Number(width ?? 0),
+    height: Number(height ?? 0),
+  };
+  return isImage(image) && image.alt.trim() ? { image } : {};
 }
 
 function attachmentsOf(all: readonly Property[], notes: Set<string>): Pick<Content, 'attachments'> {

@@ -10,8 +10,7 @@ type Component = readonly [name: string, properties: readonly unknown[], compone
 const known = new WeakMap<object, string>();
 
 /** No text of an entry can look like it: a quotation mark in one is escaped. */
-const PAGE_HEAD = '["url",{},"uri","';
-const PAGE = PAGE_HEAD + inJson(BELOW);
+const ADDRESS_BELOW = new RegExp(`(\\["(?:url|image)",\\{\\},"uri",")\\\\${inJson(BELOW).slice(1)}`, 'g');
 
 function inJson(text: string): string {
   return JSON.stringify(text).slice(1, -1);
@@ -37,6 +36,7 @@ export function jCalParts(view: OutwardView, revision: Revision, options: Calend
   return {
     head: `["${name}",${JSON.stringify(properties)},[${first}`,
     blocks: [...all.map((text, i) => (i ? `,${text}` : text)), ']]\n'],
-    fill: (block) => block.replaceAll(PAGE, `${PAGE_HEAD}${inJson(`${pagesOf(options)}/`)}`),
+    fill: (block) =>
+      block.replace(ADDRESS_BELOW, (_match, head: string) => head + inJson(`${pagesOf(options)}/`)),
   };
 }

@@ -1,3 +1,4 @@
+import type { EntryImage } from '../entries';
 import type { OutwardItem } from '../glass';
 
 /**
@@ -22,6 +23,11 @@ export function wholeOf({ head, blocks, fill = (block) => block }: Parts): strin
 
 /** Stands in a block for the address below which the pages of its entries are; no outward text can hold it. */
 export const BELOW = '\u0001';
+
+/** Returns where the image of an entry is, below the address of the window's page. */
+export function imagePath({ name }: Pick<EntryImage, 'name'>): string {
+  return `image/${name}.webp`;
+}
 
 /** Items that follow each other. As long as they stay the same objects, so does their block. */
 export type Block = readonly OutwardItem[];

@@ -1,4 +1,14 @@
-import type { Attachment, Content, Kind, Person, PropertyValue, Shows, Status, When } from '../entries';
+import type {
+  Attachment,
+  Content,
+  EntryImage,
+  Kind,
+  Person,
+  PropertyValue,
+  Shows,
+  Status,
+  When,
+} from '../entries';
 import { atLeast, type Glass } from './glass';
 import { outwardText, safeUri } from './outwardText';
 
@@ -18,6 +28,8 @@ export interface OutwardContent {
   readonly publicLink?: string;
   readonly labels?: readonly string[];
   readonly attachments?: readonly Attachment[];
+  /** Its name goes out too: it is random, and names nothing but the picture. */
+  readonly image?: EntryImage;
   readonly properties?: readonly PropertyValue[];
   readonly joinLink?: string;
   readonly people?: readonly Person[];
@@ -69,6 +81,11 @@ const RULES: { readonly [F in keyof Content]: F extends EntryField ? FieldRule<F
         const uri = safeUri(href);
         return uri ? [{ name: outwardText(name), href: uri }] : [];
       }),
+  },
+  image: {
+    from: 'clear',
+    switched: false,
+    out: (v) => v && { ...v, alt: outwardText(v.alt) },
   },
   properties: {
     from: 'clear',

@@ -66,7 +66,7 @@ describe('the effective glass', () => {
 describe('fields', () => {
   it('go through as the table of disclosure says', () => {
     const tinted = ['title', 'place', 'status', 'shows', 'kind', 'planned'];
-    const clear = [...tinted, 'description', 'publicLink', 'labels', 'attachments', 'properties'];
+    const clear = [...tinted, 'description', 'publicLink', 'labels', 'attachments', 'image', 'properties'];
     expect(fieldsThrough('shut', NONE)).toEqual([]);
     expect(fieldsThrough('frosted', { ...NONE, joinLink: true, people: true, contact: true })).toEqual([]);
     expect(fieldsThrough('tinted', { ...NONE, joinLink: true, people: true, contact: true })).toEqual(tinted);

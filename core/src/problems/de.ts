@@ -97,6 +97,13 @@ export const PROBLEMS_DE: Readonly<Record<ProblemCode, string>> = {
   'year-out-of-reach': '„{text}“ liegt außerhalb der Jahre {first} bis {last}. Wählen Sie ein anderes Jahr.',
   'span-too-long':
     '{which} kann höchstens {days} Tage dauern. Lassen Sie früher enden, oder schreiben Sie mehrere Einträge.',
+  'image-unreadable':
+    'Diese Datei ist kein Bild, das sich zeigen lässt. Wählen Sie eine Datei in JPEG, PNG, WebP oder GIF.',
+  'image-text-missing':
+    'Beschreiben Sie, was das Bild zeigt. Wer es nicht sehen kann, bekommt stattdessen diesen Text.',
+  'image-unknown':
+    'Das Bild dieses Eintrags ist nicht mehr gespeichert. Wählen Sie die Datei noch einmal, oder entfernen Sie das Bild.',
+  'too-many-images': 'Sie haben an einem Tag {most} Bilder hochgeladen. Machen Sie morgen weiter.',
   'entry-too-large':
     'Ein Eintrag kann höchstens {limit} {what} haben; dieser hat {count}. Teilen Sie ihn in mehrere.',
   'entry-uncomputable':

@@ -203,6 +203,22 @@ export const PROBLEMS = {
     status: 422,
     say: '{which} can last at most {days} days. End it earlier, or write several entries.',
   },
+  'image-unreadable': {
+    status: 422,
+    say: 'This file is not an image that can be shown. Choose a JPEG, PNG, WebP or GIF file.',
+  },
+  'image-text-missing': {
+    status: 422,
+    say: 'Describe what the image shows. Readers who cannot see it get this text instead.',
+  },
+  'image-unknown': {
+    status: 422,
+    say: 'The image of this entry is no longer stored. Choose the file again, or remove the image.',
+  },
+  'too-many-images': {
+    status: 422,
+    say: 'You have uploaded {most} images within a day. Go on tomorrow.',
+  },
   'entry-too-large': {
     status: 422,
     say: 'An entry can have at most {limit} {what}; this one has {count}. Split it into several entries.',

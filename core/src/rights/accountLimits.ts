@@ -8,6 +8,8 @@ export const ACCOUNT_LIMITS = {
   /** Windows that somebody opened. */
   windows: 2_000,
   linkSheets: 100,
+  /** Images uploaded within a day. */
+  imagesPerDay: 300,
   /** Edits that are prepared and not applied; each ends after a day. */
   stagedEdits: 50,
   /** Requests for access that wait for an answer. */

@@ -53,6 +53,8 @@ export const CALL_RIGHTS: Readonly<Record<CallName, CallRight>> = {
 
   'GET /calendars/:id/entries': on('see', 'calendar'),
   'POST /calendars/:id/entries': on('write', 'calendar'),
+  'POST /calendars/:id/images': on('write', 'calendar'),
+  'GET /calendars/:id/images/:name': 'cut',
   'GET /find': 'cut',
   'GET /entries/:id': on('see-all', 'entry'),
   'GET /entries/:id/history': on('see-all', 'entry'),

@@ -56,6 +56,15 @@ export const content: fc.Arbitrary<Content> = fc.record({
   attachments: fc.array(fc.record({ name: words, href: fc.constant('https://ostrel.example/plan.pdf') }), {
     maxLength: 1,
   }),
+  image: fc.option(
+    fc.record({
+      name: fc.constantFrom('0'.repeat(32), 'c0ffee'.padEnd(32, '7')),
+      alt: text.map((alt) => alt || 'Quay'),
+      width: fc.constantFrom(640, 1200),
+      height: fc.constant(480),
+    }),
+    { freq: 2 },
+  ),
   status: fc.constantFrom(...STATUSES),
   shows: fc.constantFrom('busy', 'busy', 'free'),
   hold: fc.constantFrom('none', 'none', 'none', ...HOLDS),

@@ -23,6 +23,7 @@ const POLICY: Readonly<Record<keyof Content, { least: 2 | 3; ask?: keyof WindowR
     publicLink: { least: 3 },
     labels: { least: 3 },
     attachments: { least: 3 },
+    image: { least: 3 },
     properties: { least: 3 },
     joinLink: { least: 3, ask: 'joinLink' },
     people: { least: 3, ask: 'people' },

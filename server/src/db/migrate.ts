@@ -38,6 +38,8 @@ import * as passwordAddresses from './migrations/033-password-addresses';
 import * as publicContacts from './migrations/034-public-contacts';
 import * as deletedWindows from './migrations/035-deleted-windows';
 import * as accountLanguages from './migrations/036-account-languages';
+import * as images from './migrations/037-images';
+import * as alertFacts from './migrations/038-alert-facts';
 
 export const MIGRATIONS = [
   first,
@@ -76,6 +78,8 @@ export const MIGRATIONS = [
   publicContacts,
   deletedWindows,
   accountLanguages,
+  images,
+  alertFacts,
 ];
 
 /**

@@ -36,6 +36,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import { initTellingModels } from './tellingModels';
+import { initImageModel } from './imageModel';
 import type { InsideLanguage } from '@zonal/core/texts';
 
 export class UserRow extends Model<InferAttributes<UserRow>, InferCreationAttributes<UserRow>> {
@@ -520,6 +521,7 @@ export function initModels(sequelize: Sequelize): void {
     timestamps,
   });
   initTellingModels(at);
+  initImageModel(at);
   UserRow.init(
     {
       id: uuid(),

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { dayFromText, zoneNamed } from '@zonal/core/zones';
 import { Problem } from '@zonal/core/problems';
-import { ENTRY_LIMITS, checkedWhen, type When } from '@zonal/core/entries';
+import { ENTRY_LIMITS, checkedWhen, isImage, type When } from '@zonal/core/entries';
 import { Transform, Type, type ClassConstructor } from 'class-transformer';
 import {
   IsInt,
@@ -62,6 +62,17 @@ export function IsZone(options?: ValidationOptions): PropertyDecorator {
       options,
     ),
   );
+}
+
+/** An image that was uploaded, with a text that stands for it. */
+export function IsStoredImage(): PropertyDecorator {
+  return ValidateBy({
+    name: 'isStoredImage',
+    validator: {
+      validate: isImage,
+      defaultMessage: () => '$property must have the name and size of an uploaded image, and a text',
+    },
+  });
 }
 
 /** The number of a version, as it is stored. */

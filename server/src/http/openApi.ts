@@ -61,9 +61,10 @@ function operation(r: Route, answer: object | null | undefined): object {
       schema: { type: 'string' },
     })),
   ];
-  const content = r.body && {
-    'application/json': { schema: { $ref: `#/components/schemas/${r.body.name}` } },
-  };
+  const content = r.body
+    ? { 'application/json': { schema: { $ref: `#/components/schemas/${r.body.name}` } } }
+    : r.upload && Object.fromEntries(r.upload.map((type) => [type, {}]));
+  const answerContent = answer ? { 'application/json': { schema: answer } } : r.sends && { [r.sends]: {} };
   return {
     summary: r.summary,
     tags: [r.tag],
@@ -71,9 +72,9 @@ function operation(r: Route, answer: object | null | undefined): object {
     ...(content ? { requestBody: { required: true, content } } : {}),
     ...(r.open ? { security: [] } : { security: [{ session: [] }] }),
     responses: {
-      [answer === null ? 204 : (r.status ?? 200)]: {
+      [answer === null && !r.sends ? 204 : (r.status ?? 200)]: {
         description: 'Done',
-        ...(answer ? { content: { 'application/json': { schema: answer } } } : {}),
+        ...(answerContent ? { content: answerContent } : {}),
       },
       default: {
         description: 'Refused; the code says why',

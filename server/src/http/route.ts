@@ -30,6 +30,10 @@ interface Setting {
   readonly tag: string;
   /** Status of a good answer; 200 unless set. */
   readonly status?: number;
+  /** Types of the files that are sent as its body, which then is no JSON. */
+  readonly upload?: readonly string[];
+  /** The type of its answer where that is no JSON. */
+  readonly sends?: string;
   /** Whether it can be called without signing in. */
   readonly open?: boolean;
 }

@@ -9,6 +9,7 @@ import type { MakeChange, Touched } from '../db/changes';
 import { learnLabels } from '../db/labels';
 import { CalendarRow, EditEntryRow, EditRow, EntryRow, HouseRow, type EntryState } from '../db/models';
 import { columnsOf, entryOf, entryOfState } from './entryStore';
+import { withStoredImages } from './imageStore';
 
 const MOST_TOLD = 200;
 /** After this many entries other work gets its turn. */
@@ -36,7 +37,7 @@ export async function addChanges(edit: EditRow, changes: readonly EntryChange[])
   const zones = new Map((await CalendarRow.findAll()).map((c) => [c.id, c.zone]));
   const definitions = (await HouseRow.findByPk(1))?.properties ?? [];
   const rows = [];
-  for (const [i, change] of changes.entries()) {
+  for (const [i, change] of (await withStoredImages(changes)).entries()) {
     if (i % BREATH === BREATH - 1) await new Promise((resolve) => setImmediate(resolve));
     const entryId = change.id ?? randomUUID();
     const zone = zones.get(change.calendarId);

@@ -7,7 +7,7 @@ import {
   type When,
 } from '@zonal/core/entries';
 import { ArrayMaxSize, IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
-import { AreKept, IsVersion, IsWhen, Part, Parts, Records } from '../http/inputs';
+import { AreKept, IsStoredImage, IsVersion, IsWhen, Part, Parts, Records } from '../http/inputs';
 
 export class RecurrenceInput {
   /** An RRULE value (RFC 5545 section 3.3.10), or empty. */
@@ -52,6 +52,7 @@ const SHAPE_CHECKS: Readonly<Record<Shape, () => PropertyDecorator[]>> = {
       ENTRY_LIMITS.properties,
     ),
   ],
+  image: () => [IsOptional(), IsStoredImage()],
   moment: () => [IsOptional(), IsWhen()],
   kept: () => [AreKept(ENTRY_LIMITS.kept)],
 };

@@ -54,6 +54,8 @@ import {
   type Cause,
   type StoredView,
 } from './viewStore';
+import { imageDocument, imageNames } from './imageDocument';
+import { imageBytes } from '../db/imageModel';
 import { noticeOf, toldDocument } from './renderDocument';
 import { Renderer, type RenderRequest, type Rendering } from './renderer';
 import { memoOf, weightOf, type State } from './viewState';
@@ -388,6 +390,7 @@ export class Compiler implements Compiling {
 
   async write(order: Order): Promise<Written | null> {
     if (order.form === 'told') return this.writeTold(order);
+    if (order.form === 'image') return this.writeImage(order);
     const shown = await this.queue.add(() => this.toRender(order), { priority: ASKED });
     // Changes do not wait for it: the thread that sends the document checks that it is still to be shown.
     return shown ? this.rendering.render(shown.request, shown.state) : null;
@@ -400,6 +403,17 @@ export class Compiler implements Compiling {
     const { see } = addressesOf(this.publicUrl, order.token);
     const notice = noticeOf(order, this.publicUrl);
     return toldDocument(await writeTold(order, shown.state, { sequelize: this.sequelize, see, notice }));
+  }
+
+  /** Only an image of an entry that is shown is looked up. */
+  private async writeImage(order: Extract<Order, { form: 'image' }>): Promise<Written | null> {
+    const shown = await this.queue.add(() => this.toWrite(order), { priority: ASKED });
+    if (!shown) return null;
+    const isShown = imageNames(shown.state.view).has(order.name);
+    return imageDocument(order.name, isShown ? await imageBytes(order.name) : null, {
+      view: shown.state.view,
+      isListed: this.isListed(shown),
+    });
   }
 
   /** Returns what an order is about, or null where it is not the one to be shown any more. */
@@ -416,9 +430,7 @@ export class Compiler implements Compiling {
     const shown = await this.toWrite(order);
     if (!shown) return null;
     const { view, window, state } = shown;
-    // Partners' pages are nobody's to find, also where the window is on the board.
-    const { audience, cap } = view.reader;
-    const listed = window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
+    const listed = this.isListed(shown);
     const place = {
       publicUrl: this.publicUrl,
       asOf: dayStart(window.rules.hostZone, view.basis.day),
@@ -427,6 +439,12 @@ export class Compiler implements Compiling {
       mayMail: this.mayMail(),
     };
     return { request: { order, place }, state };
+  }
+
+  /** Partners' pages are nobody's to find, also if the window is on the notice board. */
+  private isListed({ view, window }: { view: LiveView; window: OpenWindow }): boolean {
+    const { audience, cap } = view.reader;
+    return window.listed && audience === EVERYBODY.audience && cap === EVERYBODY.cap;
   }
 
   /** Whether there is a mail server, as it was last known: nothing waits for the store to say so. */

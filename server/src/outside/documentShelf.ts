@@ -6,6 +6,7 @@ import type {
   DavOrder,
   DifferenceOrder,
   EntryOrder,
+  ImageOrder,
   KeyPlace,
   Order,
   PageOrder,
@@ -77,6 +78,13 @@ export class DocumentShelf {
     const name = JSON.stringify([address, entry, now]);
     const order = { ...orderOf(shown, address, now), form: 'entry' as const, ...entry };
     return this.once(shown, name, order, false, (body) => body!);
+  }
+
+  /** Returns the image of an entry; null as above. */
+  image(shown: ShownView, address: Address, image: ImageOrder, now: number): Promise<Document | null> {
+    const name = JSON.stringify(['image', address.token, image]);
+    const order = { ...orderOf(shown, address, now), form: 'image' as const, ...image };
+    return this.once(shown, name, order, true, (body) => body!);
   }
 
   /** Returns what changed after a revision, or that it is not known any more; null as above. */

@@ -124,13 +124,14 @@ export type Order = {
     }
   | PageOrder
   | ({ readonly form: 'entry' } & EntryOrder)
+  | ({ readonly form: 'image' } & ImageOrder)
   | ({ readonly form: 'difference' } & DifferenceOrder)
   | ({ readonly form: 'dav' } & DavOrder)
   | ({ readonly form: 'told' } & ToldOrder)
 );
 
 /** One whose document goes to readers as it is. */
-export type DocumentOrder = Exclude<Order, { readonly form: 'told' }>;
+export type DocumentOrder = Exclude<Order, { readonly form: 'told' | 'image' }>;
 
 /** Which page is asked for, and by whom as far as it is told: languages that are accepted, best first. */
 export interface PageOrder {
@@ -144,6 +145,11 @@ export interface PageOrder {
 export interface EntryOrder {
   readonly uid: string;
   readonly on: string;
+}
+
+/** The image of an entry is asked for, by its name. */
+export interface ImageOrder {
+  readonly name: string;
 }
 
 /** What changed after a revision is asked for. */

@@ -69,7 +69,13 @@ export function outwardRoutes(
     at('/follow', () => ({ kind: 'follow' }));
     at('/settings', () => ({ kind: 'settings' }));
     if (folder === 'see') at('/notices', () => ({ kind: 'notices' }));
-    if (folder === 'see') router.get('/see/:token/follow.svg', pageHeaders, codeOfFollow);
+    if (folder === 'see') {
+      router.get('/see/:token/follow.svg', pageHeaders, codeOfFollow);
+      router.get(
+        '/see/:token/image/:name.webp',
+        opened('entry', (token, req) => publisher.image(token, { name: String(req.params['name']) })),
+      );
+    }
     at('/:entry', (req) => ({
       kind: 'entry',
       uid: String(req.params['entry']),

@@ -29,8 +29,8 @@ import { DAV_CLASSES, ENHANCED_GET, FEED_VARY, viewPrint } from './syncToken';
 import { BodyWriter, noBody, writeHead } from './writing';
 
 /** Pages and feeds that are not listed tell search engines so. */
-const UNLISTED = { 'X-Robots-Tag': 'noindex, nofollow' };
-const ENCODED = 'Accept-Encoding';
+export const UNLISTED = { 'X-Robots-Tag': 'noindex, nofollow' };
+export const ENCODED = 'Accept-Encoding';
 
 /** What documents depend on besides the view and who asks. */
 export interface Place {
@@ -237,6 +237,6 @@ function writeEntryOrder(order: Order & EntryOrder, { view, revision }: Rendered
   };
 }
 
-function goneText({ wording }: RenderedView['view']): string {
+export function goneText({ wording }: RenderedView['view']): string {
   return speechFor(wording.language).say('gone');
 }

@@ -228,6 +228,7 @@ describe('the journal', () => {
         'moved_keys',
         'sign_in_tries',
         'calendar_labels',
+        'images',
       ],
     ];
     const left = tables

@@ -67,10 +67,8 @@ async function place(houseGlass = 'tinted') {
 }
 
 type Place = Awaited<ReturnType<typeof place>>;
-type Make = (
-  place: Place,
-  client: TestClient,
-) => readonly [path: string, body?: unknown] | Promise<readonly [string, unknown?]>;
+type Make = (place: Place, client: TestClient) => Made | Promise<Made>;
+type Made = readonly [path: string, body?: unknown, type?: string];
 
 const sheetOf = async ({ window }: Place, client: TestClient) => {
   const items = [{ windowId: window.id, keyId: window.keys[0].id }];
@@ -99,6 +97,11 @@ const havingPush = async ({ window }: Place) => {
   await steward.call('PUT', path, { address: 'https://system.invalid/in', version: 0 });
   return [path] as const;
 };
+/** One grey dot (PNG). */
+const PICTURE = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==',
+  'base64',
+);
 const plate = { plate: 'CB', colour: 'teal', zone: 'America/Halifax', description: '' };
 const mailServer = { host: 'mail.example', port: 25, secure: false, account: '', sender: 'a@house.example' };
 const keyInput = { madeOutTo: 'X', audience: 'street', cap: null, contact: '', notes: '', expiresAt: null };
@@ -125,6 +128,7 @@ const CALLS: Partial<Record<CallName, Make>> = {
   ],
   'GET /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`],
   'POST /calendars/:id/entries': ({ calendar }) => [`/calendars/${calendar.id}/entries`, input()],
+  'POST /calendars/:id/images': ({ calendar }) => [`/calendars/${calendar.id}/images`, PICTURE, 'image/png'],
   'GET /entries/:id': ({ entry }) => [`/entries/${entry.id}`],
   'GET /entries/:id/history': ({ entry }) => [`/entries/${entry.id}/history`],
   'PUT /entries/:id': ({ entry }) => [`/entries/${entry.id}`, { ...input({ title: 'Other' }), version: 1 }],
@@ -264,8 +268,8 @@ describe('every call of the API', () => {
     for (const [who, client] of all) {
       // Who may not changes nothing, so one will do for all of them.
       const at = may(deed, who) ? await place() : open;
-      const [path, body] = await CALLS[name]!(at, client);
-      const answer = await client.call(name.split(' ')[0]!, path, body);
+      const [path, body, type] = await CALLS[name]!(at, client);
+      const answer = await client.call(name.split(' ')[0]!, path, body, type);
       const told = `${who}: ${answer.status} ${JSON.stringify(answer.body).slice(0, 200)}`;
       if (may(deed, who)) expect(answer.status, told).toBeLessThan(300);
       else {
@@ -276,8 +280,8 @@ describe('every call of the API', () => {
       }
     }
     // Of a calendar that nobody lets them see, they learn not even that it is there.
-    const [path, body] = await CALLS[name]!(hidden, clients.stranger);
-    const answer = await clients.stranger.call(name.split(' ')[0]!, path, body);
+    const [path, body, type] = await CALLS[name]!(hidden, clients.stranger);
+    const answer = await clients.stranger.call(name.split(' ')[0]!, path, body, type);
     expect(
       ['not-found', 'link-unknown', 'source-missing'],
       `${answer.status} ${JSON.stringify(answer.body)}`,
@@ -292,7 +296,7 @@ describe('every call of the API', () => {
       [clients.reader, open, ['window']],
     ];
     for (const [client, at, parts] of unknown) {
-      const [path, body] = await CALLS[name]!(at, client);
+      const [path, body, type] = await CALLS[name]!(at, client);
       const ids = parts.flatMap((part) => [
         at[part].id,
         ...(part === 'window' ? [at.window.keys[0].id] : []),
@@ -300,9 +304,9 @@ describe('every call of the API', () => {
       const without = (text: string) => ids.reduce((t, id) => t.replaceAll(id, none), text);
       if (without(path) === path) continue;
       const method = name.split(' ')[0]!;
-      const there = await client.call(method, path, body);
-      const other = body === undefined ? undefined : JSON.parse(without(JSON.stringify(body)));
-      const missing = await client.call(method, without(path), other);
+      const there = await client.call(method, path, body, type);
+      const other = body === undefined || type ? body : JSON.parse(without(JSON.stringify(body)));
+      const missing = await client.call(method, without(path), other, type);
       expect([there.status, there.body]).toEqual([missing.status, missing.body]);
     }
   });

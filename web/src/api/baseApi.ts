@@ -91,7 +91,7 @@ export function endpointsOf(build: EndpointBuilder<typeof base, Tag, 'api'>) {
     });
   const mutation = <N extends CallName, A = void>(
     name: N | ((args: A) => N),
-    sentWith: (args: A) => Sent<N>,
+    sentWith: (args: A) => Sent<N> & Pick<Asking, 'file'>,
     invalidatesTags: Tags<A>,
   ) =>
     build.mutation<AnswerOf<N>, A>({

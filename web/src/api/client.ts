@@ -16,6 +16,8 @@ export interface Asking {
   readonly path?: Readonly<Record<string, string | number>>;
   readonly query?: object;
   readonly body?: object;
+  /** A file that is sent as the body. */
+  readonly file?: Blob;
 }
 
 /** Why a call was refused, with the HTTP status of the answer; 0 if there was no answer. */
@@ -66,7 +68,7 @@ function nextPageQuery(headers: Headers): Record<string, string> | null {
 }
 
 async function sendPage(
-  { name, path = {}, query = {}, body }: Asking,
+  { name, path = {}, query = {}, body, file }: Asking,
   { csrf = '', changeId }: SendSetting,
 ): Promise<Reply> {
   const [method, form] = name.split(' ') as [string, string];
@@ -81,6 +83,7 @@ async function sendPage(
   const headers: Record<string, string> = { 'x-csrf-token': csrf, 'accept-language': LANGUAGE };
   if (held) headers['if-none-match'] = held.tag;
   if (body) headers['content-type'] = 'application/json';
+  if (file) headers['content-type'] = file.type || 'application/octet-stream';
   if (changeId) headers['x-change-id'] = changeId;
   let response: Response;
   let text: string;
@@ -88,7 +91,7 @@ async function sendPage(
     response = await fetch(address, {
       method,
       headers,
-      ...(body ? { body: JSON.stringify(body) } : {}),
+      ...(body ? { body: JSON.stringify(body) } : file ? { body: file } : {}),
     });
     text = await response.text();
   } catch {
@@ -108,6 +111,13 @@ async function sendPage(
   const isProblem = typeof answer === 'object' && answer !== null && 'code' in answer;
   if (!isProblem) return unanswered(response.status, false);
   return { problem: { ...(answer as ApiProblem), status: response.status }, lost: false };
+}
+
+/** Returns the bytes at an address of the API. Throws an Error if they are not to be had. For workers. */
+export async function fetchBytes(path: string): Promise<Uint8Array> {
+  const response = await fetch(`/api${path}`);
+  if (!response.ok) throw new Error(AWAY);
+  return new Uint8Array(await response.arrayBuffer());
 }
 
 /** Returns the answer of a call. Throws an Error with the sentence of the problem. For workers. */

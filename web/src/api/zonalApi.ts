@@ -73,6 +73,11 @@ export const zonalApi = baseApi.injectEndpoints({
         ({ id, archived }: { id: string; archived: boolean }) => ({ path: { id }, body: { archived } }),
         ['Calendar'],
       ),
+      uploadImage: mutation(
+        'POST /calendars/:id/images',
+        ({ calendarId, file }: { calendarId: string; file: File }) => ({ path: { id: calendarId }, file }),
+        [],
+      ),
       rezoneCalendar: mutation(
         'POST /calendars/:id/zone',
         ({ id, ...body }: ZoneChange & { id: string }) => ({ path: { id }, body }),
@@ -368,6 +373,7 @@ export const {
   useDeleteCalendarMutation,
   useArchiveCalendarMutation,
   useRezoneCalendarMutation,
+  useUploadImageMutation,
   useCalendarImpactQuery,
   useAllEntriesQuery,
   useFindQuery,

@@ -177,7 +177,10 @@ export function EntryEditor(props: EntryEditorProps) {
   const zones = [...new Set([...readers, ...(windows ?? []).map((w) => w.hostZone)])];
 
   const errors = fieldErrors(problem, form);
-  const fields = { form, set, errors, properties: house?.properties ?? [], isNew: !before };
+  const fields = {
+    ...{ form, set, errors, properties: house?.properties ?? [], isNew: !before },
+    calendarId: before?.calendarId ?? calendarId,
+  };
   const isOvertaken = !!before && !!current && current.version > before.version && !conflict;
 
   const isChanged = isMoved || JSON.stringify(form) !== JSON.stringify(draft.blank);

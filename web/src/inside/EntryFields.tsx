@@ -16,6 +16,7 @@ import { capital } from '@zonal/core/entries';
 import type { EntryForm } from './entryForm';
 import type { FieldErrors } from './fieldErrors';
 import type { FormContent } from './formContent';
+import { ImageField } from './ImageField';
 import { AttachmentFields, PeopleFields, PropertyFields } from './PeopleFields';
 import { Term } from '../ui/Term';
 import { t } from '../texts/inside';
@@ -29,6 +30,8 @@ export interface EntryFieldProps {
   /** Properties of the house. */
   readonly properties: readonly PropertyDefinition[];
   readonly isNew: boolean;
+  /** The calendar that the entry is in. */
+  readonly calendarId: string;
 }
 
 type Entered<F> = (props: EntryFieldProps & { field: F; label: string }) => ReactNode;
@@ -62,6 +65,14 @@ const BY_SHAPE: Readonly<Record<Shape, Entered<keyof Content> | null>> = {
   people: ({ form, set }) => <PeopleFields value={form.people} onChange={(people) => set({ people })} />,
   attachments: ({ form, set }) => (
     <AttachmentFields value={form.attachments} onChange={(attachments) => set({ attachments })} />
+  ),
+  image: ({ form, set, errors, calendarId }) => (
+    <ImageField
+      value={form.image}
+      calendarId={calendarId}
+      error={errors.image}
+      onChange={(image) => set({ image })}
+    />
   ),
   properties: ({ form, set, properties }) => (
     <PropertyFields
@@ -135,6 +146,7 @@ const WHERE: Readonly<Record<keyof Content, Part | null>> = {
   shows: 'pair',
   properties: 'last',
   people: 'last',
+  image: 'last',
   attachments: 'last',
   hold: 'last',
   kept: null,

@@ -16,6 +16,7 @@ import { Faded, Row, Stack } from '../ui/layout';
 import { Sheet } from '../ui/Sheet';
 import { AskSheet } from './AskSheet';
 import type { DateOf } from './entryEdit';
+import { Picture } from './Picture';
 import { sightWords } from './sightWords';
 import { t } from '../texts/inside';
 import { fieldWord } from '../texts/entryWords';
@@ -50,12 +51,12 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
   const [asking, setAsking] = useState(false);
   const moved = entry.overrides.find((o) => date.slot && same(o.slot, date.slot));
   const content = moved?.content ?? entry;
-  const facts = CONTENT_FIELDS.filter((field) => field !== 'title' && !isUsual(content, field)).flatMap(
-    (field) => {
-      const text = fieldText(field, content[field]);
-      return text ? [[capital(fieldWord(field)), text] as const] : [];
-    },
-  );
+  const facts = CONTENT_FIELDS.filter(
+    (field) => !SHOWN_APART.includes(field) && !isUsual(content, field),
+  ).flatMap((field) => {
+    const text = fieldText(field, content[field]);
+    return text ? [[capital(fieldWord(field)), text] as const] : [];
+  });
   if (asking) return <AskSheet calendar={calendar} onClose={onClose} />;
   return (
     <Sheet title={content.title || t('untitledEntry')} onClose={onClose}>
@@ -74,6 +75,7 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
             </div>
           ))}
         </Facts>
+        {content.image && <Picture image={content.image} calendarId={calendar.id} />}
         <Faded>{t('sightAndAsk', { sight: sightWords(calendar), who: whoMay('write') })}</Faded>
         <Row>
           <Button onPress={() => setAsking(true)}>{t('askForMore')}</Button>
@@ -82,6 +84,9 @@ export function EntryGlance({ entry, date, calendar, onClose }: EntryGlanceProps
     </Sheet>
   );
 }
+
+/** Fields that are not shown as a line of text. */
+const SHOWN_APART: readonly (keyof Content)[] = ['title', 'image'];
 
 /** What is as in a new entry need not be said. */
 function isUsual(content: Content, field: keyof Content): boolean {

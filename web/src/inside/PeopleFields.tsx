@@ -5,6 +5,7 @@ import { Button, QuietButton } from '../ui/Button';
 import { SelectOne } from '../ui/Choice';
 import { DateField } from '../ui/DateFields';
 import { Field } from '../ui/Field';
+import { Group } from '../ui/Group';
 import { Faded, Pair, Stack } from '../ui/layout';
 import { Tick } from '../ui/Tick';
 import { t } from '../texts/inside';
@@ -17,18 +18,6 @@ const Line = styled.div`
   margin-bottom: 0.4rem;
   @media (max-width: 34rem) {
     grid-template-columns: 1fr auto;
-  }
-`;
-
-const Group = styled.fieldset`
-  border: 0;
-  padding: 0;
-  margin: 0;
-  legend {
-    padding: 0;
-    font-size: 0.85rem;
-    color: var(--faded);
-    margin-bottom: 0.3rem;
   }
 `;
 

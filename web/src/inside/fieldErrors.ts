@@ -13,6 +13,8 @@ const FIELD_OF: { readonly [C in ProblemCode]?: keyof EntryForm } = {
   'start-end-differ': 'endDate',
   'span-too-long': 'endDate',
   'rule-invalid': 'interval',
+  'image-text-missing': 'image',
+  'image-unknown': 'image',
 };
 
 /** Returns the fields of a form that a refusal is about; none if it is about the entry itself. */

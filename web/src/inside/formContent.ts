@@ -45,6 +45,7 @@ const HELD: { readonly [S in Shape]: Held<ShapeValues[S]> | null } = {
     said: (v: Content['people']) => v.filter((p) => p.name.trim() || p.address.trim()),
   },
   attachments: { form: same, said: (v: Content['attachments']) => v.filter((a) => a.href.trim()) },
+  image: { form: same, said: (v: Content['image']) => v && { ...v, alt: v.alt.trim() } },
   properties: { form: same, said: (v: Content['properties']) => v.filter((p) => p.value.trim()) },
   moment: null,
   kept: null,

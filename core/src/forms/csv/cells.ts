@@ -45,6 +45,7 @@ const CELLS: {
     read: (text, { moment }) => (text ? moment(text) : null),
   },
   attachments: null,
+  image: null,
   properties: null,
   kept: null,
 };

@@ -50,7 +50,16 @@ export function lineSetting(view: OutwardView, choice: Choice, options: PageOpti
   const { speech, today } = choice;
   const addressOf = ({ one }: PageEntry) => addressWith(options, { on: onText(one.start) }, `/${one.uid}`);
   const { busyWord, calendars = [] } = view.wording;
-  return { speech, today, hostZone: view.hostZone, busyWord, calendars, tellsFree: isMixed(view), addressOf };
+  return {
+    speech,
+    today,
+    hostZone: view.hostZone,
+    busyWord,
+    calendars,
+    tellsFree: isMixed(view),
+    addressOf,
+    see: new URL(options.addresses.see).pathname,
+  };
 }
 
 /** Whether some of a view's times are taken and others left free. */

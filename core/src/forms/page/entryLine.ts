@@ -1,6 +1,7 @@
 import { sameWhen } from '../../entries';
 import { safeUri, type OutwardContent, type OutwardField, type OutwardOccurrence } from '../../glass';
 import { DAY, dayToText, type Day, type ZoneName } from '../../zones';
+import { imagePath } from '../parts';
 import { kindText, type Speech } from '../speech/speech';
 import type { PageEntry } from './agenda';
 import { html, type Html } from './html';
@@ -17,6 +18,8 @@ export interface LineSetting {
   readonly tellsFree: boolean;
   /** Returns the address of an entry's own page. */
   readonly addressOf: (entry: PageEntry) => string;
+  /** The path of the window's page: images are below it. */
+  readonly see: string;
 }
 
 /** Returns what an entry says of itself, as classes of its element. */
@@ -72,7 +75,8 @@ type Told = Html | Html[] | '';
 
 /** How each field stands in the list, in the order in which it does; null where it is told with the title or the time. */
 const LINES: {
-  readonly [F in OutwardField]: ((value: NonNullable<OutwardContent[F]>, speech: Speech) => Told) | null;
+  readonly [F in OutwardField]:
+    ((value: NonNullable<OutwardContent[F]>, setting: LineSetting) => Told) | null;
 } = {
   title: null,
   status: null,
@@ -83,11 +87,14 @@ const LINES: {
   labels: (v) => html`<span class="labels" dir="auto">${v.join(' · ')}</span>`,
   description: (v) => html`<div class="description" dir="auto">${described(v)}</div>`,
   properties: (v) => v.map((p) => html`<span class="place" dir="auto">${p.name}: ${p.value}</span>`),
-  people: (v, speech) =>
+  people: (v, { speech }) =>
     html`<span class="people" dir="auto">${speech.say('with', { people: speech.list(v.map((p) => p.name || p.address)) })}</span>`,
-  contact: (v, speech) => html`<span class="people" dir="auto">${speech.say('ask', { contact: v })}</span>`,
-  publicLink: (v, speech) => link(v, speech.say('more')),
-  joinLink: (v, speech) => link(v, speech.say('join')),
+  contact: (v, { speech }) =>
+    html`<span class="people" dir="auto">${speech.say('ask', { contact: v })}</span>`,
+  publicLink: (v, { speech }) => link(v, speech.say('more')),
+  joinLink: (v, { speech }) => link(v, speech.say('join')),
+  image: ({ name, alt, width, height }, { see }) =>
+    html`<img class="picture" src="${see}/${imagePath({ name })}" alt="${alt}" width="${width}" height="${height}" loading="lazy" decoding="async">`,
   attachments: (v) => v.map((a) => link(a.href, a.name)).filter((a) => a !== ''),
   // Shown with the title.
   calendar: null,
@@ -105,11 +112,12 @@ export function longEntry(entry: PageEntry, setting: LineSetting): Html {
 }
 
 /** Returns all that is let out of an entry besides its title and its time. */
-export function details({ one: { content, start } }: PageEntry, { speech, hostZone }: LineSetting): Html {
+export function details({ one: { content, start } }: PageEntry, setting: LineSetting): Html {
+  const { speech, hostZone } = setting;
   const told = content ? kindText(speech, content, start, hostZone) : '';
   const lines = LINE_FIELDS.map((field) => {
     const value = content?.[field];
-    return value === undefined ? '' : (LINES[field] as (v: unknown, s: Speech) => Told)(value, speech);
+    return value === undefined ? '' : (LINES[field] as (v: unknown, s: LineSetting) => Told)(value, setting);
   });
   return html`
 ${told ? html`<span class="place">${told}</span>` : ''}${lines.map(

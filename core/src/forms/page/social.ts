@@ -3,6 +3,7 @@ import { hasSlipped, instantOfWhen, slipOf, type When } from '../../entries';
 import { dayFromText, dayToText, isoOffset, offsetAt, wallAt, wallToText } from '../../zones';
 import type { PageEntry } from './agenda';
 import type { Choice, PageOptions } from './choice';
+import { imagePath } from '../parts';
 import { Html, html } from './html';
 
 /** What search engines and social networks are told of a page: Open Graph tags, and one event of schema.org. */
@@ -23,13 +24,20 @@ export function socialPart(
 ): Html {
   if (!options.listed) return html``;
   const { title, description, address, entry } = told;
-  const data = entry?.one.content ? eventData(told, view) : null;
+  const image = entry?.one.content?.image;
+  const picture = image ? `${options.addresses.see}/${imagePath(image)}` : '';
+  const data = entry?.one.content ? eventData(told, picture, view) : null;
   return html`
 <link rel="canonical" href="${address}">
 <meta property="og:type" content="website">
 <meta property="og:site_name" content="${text.name}">
 <meta property="og:title" content="${title}">
 ${description && html`<meta property="og:description" content="${description}">`}
+${
+  image &&
+  html`<meta property="og:image" content="${picture}">
+<meta property="og:image:alt" content="${image.alt}">`
+}
 <meta property="og:url" content="${address}">
 <meta property="og:locale" content="${speech.locale.replace('-', '_')}">${data && jsonLd(data)}`;
 }
@@ -44,7 +52,7 @@ function jsonLd(data: object): Html {
 }
 
 /** Returns one date of an entry as an Event of schema.org; only what its content says. */
-function eventData({ title, address, entry }: Told, view: OutwardView): object {
+function eventData({ title, address, entry }: Told, image: string, view: OutwardView): object {
   const { one } = entry!;
   const content = one.content!;
   const { planned } = content;
@@ -62,6 +70,7 @@ function eventData({ title, address, entry }: Told, view: OutwardView): object {
     ...(moved ? { previousStartDate: isoText(planned!, view) } : {}),
     ...(content.place ? { location: { '@type': 'Place', name: content.place } } : {}),
     ...(content.description ? { description: content.description } : {}),
+    ...(image ? { image } : {}),
     url: address,
   };
 }

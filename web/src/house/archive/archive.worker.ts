@@ -1,8 +1,8 @@
 // Before anything that has texts.
 import '../../texts/de';
 import { zip, type AsyncZippable } from 'fflate';
-import { call } from '../../api/client';
-import { archiveFiles } from './archiveFiles';
+import { call, fetchBytes } from '../../api/client';
+import { archiveFiles, type Ask } from './archiveFiles';
 import { offer } from '../../workers/offer';
 
 /** Receives what comes next, and the share (0 to 1) that is done. */
@@ -13,8 +13,9 @@ const worker = {
   async make(now: number, tell: ArchiveProgress): Promise<Uint8Array<ArrayBuffer>> {
     const files: AsyncZippable = {};
     const encoder = new TextEncoder();
-    for await (const { name, text, next, share } of archiveFiles((asked, sent) => call(asked, sent), now)) {
-      files[name] = encoder.encode(text);
+    const ask: Ask = (asked, sent) => call(asked, sent);
+    for await (const { name, content, next, share } of archiveFiles(ask, fetchBytes, now)) {
+      files[name] = typeof content === 'string' ? encoder.encode(content) : content;
       tell(next, share);
     }
     return new Promise((resolve, reject) => {

@@ -3,10 +3,11 @@ import { EMPTY_CONTENT, type Entry } from '@zonal/core/entries';
 import { readCalendar } from '@zonal/core/forms';
 import { BLANK_WINDOW, rulesOfSaid } from '@zonal/core/glass';
 import { describe, expect, it } from 'vitest';
-import { archiveFiles, archivedWindow, type ArchiveFile, type Ask } from './archiveFiles';
+import { archiveFiles, archivedWindow, type ArchiveFile, type Ask, type AskBytes } from './archiveFiles';
 
 const NOW = Date.UTC(2026, 5, 1);
 const SECRET = 'do-not-keep';
+const IMAGE = 'a'.repeat(32);
 
 const entry = {
   ...EMPTY_CONTENT,
@@ -19,7 +20,7 @@ const entry = {
     hold: 'keep-in',
   },
   ...{ start: { kind: 'date', date: '2026-06-02' }, end: { kind: 'date', date: '2026-06-03' } },
-  ...{ recurrence: null, overrides: [] },
+  ...{ recurrence: null, overrides: [], image: { name: IMAGE, alt: 'The quay', width: 640, height: 480 } },
 } as Entry;
 
 const calendar = (id: string, name: string) => ({ id, name, zone: 'America/Halifax', entryCount: 1 });
@@ -85,9 +86,14 @@ const ANSWERS: Partial<Record<CallName, (sent: { query?: { before?: string } }) 
 };
 const ask = ((name: CallName, sent: object) => Promise.resolve(ANSWERS[name]!(sent))) as unknown as Ask;
 
+/** Returns the path itself, as bytes. */
+const askBytes: AskBytes = (path) => Promise.resolve(new TextEncoder().encode(path));
+const textOf = ({ content }: ArchiveFile) =>
+  typeof content === 'string' ? content : new TextDecoder().decode(content);
+
 async function filesOf(answers: Ask): Promise<ArchiveFile[]> {
   const files: ArchiveFile[] = [];
-  for await (const file of archiveFiles(answers, NOW)) files.push(file);
+  for await (const file of archiveFiles(answers, askBytes, NOW)) files.push(file);
   return files;
 }
 
@@ -95,13 +101,23 @@ describe('the archive', () => {
   it('has everything of the house, each file under a name of its own', async () => {
     const files = await filesOf(ask);
     expect(files.map((file) => file.name)).toEqual([
-      ...['README.txt', 'calendars.json', 'calendars/quay.ics', 'calendars/quay-2.ics', 'windows.json'],
-      ...['sheets.json', 'people.json', 'house.json', 'ledger.csv', 'journal.csv'],
+      ...['README.txt', 'calendars.json', 'calendars/quay.ics', `images/${IMAGE}.webp`],
+      ...[
+        'calendars/quay-2.ics',
+        'windows.json',
+        'sheets.json',
+        'people.json',
+        'house.json',
+        'ledger.csv',
+        'journal.csv',
+      ],
     ]);
-    const text = (name: string) => files.find((file) => file.name === name)!.text;
+    const text = (name: string) => textOf(files.find((file) => file.name === name)!);
     expect(
       readCalendar(new TextEncoder().encode(text('calendars/quay.ics')), ['UTC'], { now: NOW }).entries,
     ).toEqual([expect.objectContaining({ uid: 'e@harbour.example', title: 'Night watch', hold: 'keep-in' })]);
+    // The image of both calendars' entries is there once.
+    expect(text(`images/${IMAGE}.webp`)).toBe(`/calendars/a/images/${IMAGE}`);
     // The ledger of a view is there once, however many keys lead to it.
     expect(text('ledger.csv').trim().split('\r\n').slice(1)).toEqual([
       expect.stringMatching(/^Works ahead,street,1,/),
@@ -112,8 +128,8 @@ describe('the archive', () => {
   });
 
   it('has no secret, and nothing by which a window could be read', async () => {
-    for (const { name, text } of await filesOf(ask))
-      expect([name, text.includes(SECRET)]).toEqual([name, false]);
+    for (const file of await filesOf(ask))
+      expect([file.name, textOf(file).includes(SECRET)]).toEqual([file.name, false]);
     expect(archivedWindow(outwardWindow).keys[0]).toMatchObject({ issuedTo: 'Parish', expectedReaders: 4 });
   });
 

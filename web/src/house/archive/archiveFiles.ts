@@ -8,6 +8,7 @@ import type {
   Sheet,
   WindowKey,
 } from '@zonal/core/api';
+import type { Entry } from '@zonal/core/entries';
 import { journalTable, ledgerTable, plainName, writeEntries, type LedgerOfView } from '@zonal/core/forms';
 import { saidByRules } from '@zonal/core/glass';
 import type { Instant } from '@zonal/core/zones';
@@ -17,13 +18,16 @@ import { t } from '../../texts/house';
 /** A file of the archive, with how far the work has come: what comes next, and the share (0 to 1) that is done. */
 export interface ArchiveFile {
   readonly name: string;
-  readonly text: string;
+  readonly content: string | Uint8Array;
   readonly next: string;
   readonly share: number;
 }
 
 /** Makes a call of the API. Throws an error with a sentence if it is refused. */
 export type Ask = <N extends CallName>(name: N, sent: Sent<N>) => Promise<AnswerOf<N>>;
+
+/** Returns the bytes at a path of the API. Throws an error with a sentence if they are refused. */
+export type AskBytes = (path: string) => Promise<Uint8Array>;
 
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 
@@ -75,6 +79,7 @@ const README = (
 ) => `Archive of ${house || 'a house'}, made by Zonal Window at ${new Date(now).toISOString()}
 
 calendars/      each calendar with all its entries, as iCalendar (RFC 5545); each can be imported again
+images/         the images of entries, under the names that the entries have in X-ZONAL-IMAGE
 calendars.json  the calendars: name, zone, plate, place
 windows.json    the windows with their rules, and their keys without addresses and secrets
 sheets.json     the link sheets without their addresses
@@ -90,16 +95,16 @@ The files hold everything that is known inside, also what is held back from outs
  * Fetches everything of a house as the person who asks may see it, a file at a time; the reader can stop in between. `ask` throws
  * why a call was refused, and so does this.
  */
-export async function* archiveFiles(ask: Ask, now: Instant): AsyncGenerator<ArchiveFile> {
+export async function* archiveFiles(ask: Ask, askBytes: AskBytes, now: Instant): AsyncGenerator<ArchiveFile> {
   const calendars = await ask('GET /calendars', {});
   const windows = await ask('GET /windows', { query: {} });
   const house = await ask('GET /house', {});
   const views = windows.flatMap(viewsOf);
   const total = calendars.length + views.length + 7;
   let done = 0;
-  const file = (name: string, text: string, next: string): ArchiveFile => {
+  const file = (name: string, content: string | Uint8Array, next: string): ArchiveFile => {
     done++;
-    return { name, text, next, share: Math.min(1, done / total) };
+    return { name, content, next, share: Math.min(1, done / total) };
   };
 
   yield file('README.txt', README(house.name, now), t('calendars'));
@@ -112,6 +117,12 @@ export async function* archiveFiles(ask: Ask, now: Instant): AsyncGenerator<Arch
       writeEntries(entries, { name, zone, now }),
       t('calendarNamed', { name }),
     );
+    for (const image of imagesOf(entries)) {
+      if (names.has(image)) continue;
+      names.add(image);
+      const bytes = await askBytes(`/calendars/${id}/images/${image}`);
+      yield file(`images/${image}.webp`, bytes, t('calendarNamed', { name }));
+    }
   }
   yield file('windows.json', json(windows.map(archivedWindow)), t('linkSheets'));
   yield file('sheets.json', json((await ask('GET /sheets', {})).map(archivedSheet)), t('people'));
@@ -135,6 +146,13 @@ export async function* archiveFiles(ask: Ask, now: Instant): AsyncGenerator<Arch
   }
   yield file('ledger.csv', ledgerTable(ledgers), t('journal'));
   yield file('journal.csv', journalTable(await wholeJournal(ask)), t('packing'));
+}
+
+/** Returns the names of all images of entries and of their dates. */
+function imagesOf(entries: readonly Entry[]): string[] {
+  return entries
+    .flatMap(({ image, overrides }) => [image, ...overrides.map(({ content }) => content.image)])
+    .flatMap((image) => image?.name ?? []);
 }
 
 /** Returns the views of a window, each with a key by which its ledger is fetched. */
