@@ -14,6 +14,7 @@ import type {
   WindowSaid,
 } from '../glass';
 import type { ProblemCode } from '../problems';
+import type { AlertProblem } from '../reach';
 import type { HouseRole, Sight, Standing, Who } from '../rights';
 import type { RequestRecord } from './requests';
 import type { InsideLanguage } from '../texts';
@@ -277,7 +278,7 @@ export interface OutwardWindow extends WindowRules {
 
 /** What of a window cannot be worked out just now, and what readers get meanwhile. */
 export interface Trouble {
-  readonly reason: string;
+  readonly problem: AlertProblem;
   readonly shows: 'last' | 'nothing';
   readonly at: string;
 }
@@ -470,10 +471,10 @@ export interface EditInput extends Changes {
   readonly staged?: boolean;
 }
 
-/** What an edit did; it can be taken back by its id. */
 /** An uploaded image, as entries name it. */
 export type StoredImage = Omit<EntryImage, 'alt'>;
 
+/** What an edit did; it can be taken back by its id. */
 export interface EditAnswer {
   readonly id: string;
   readonly label: string;

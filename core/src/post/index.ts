@@ -16,6 +16,7 @@ export {
   testLetter,
   type LetterKind,
 } from './letters';
+export { letterTexts } from './letterTexts';
 export {
   MAIL_LIMITS,
   MAIL_LIMIT_PERIOD_MS,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { parse, type DefaultTreeAdapterTypes } from 'parse5';
 import { describe, expect, it } from 'vitest';
 import { headerText, letterHtml, letterText, type Letter } from './letter';
-import { invitationLetter, sightReplyLetter } from './letters';
+import { credentialsLetter, invitationLetter, sightReplyLetter } from './letters';
 
 type Node = DefaultTreeAdapterTypes.Node;
 const elementsOf = (node: Node): string[] => [
@@ -22,7 +22,7 @@ describe('a letter', () => {
   it('says the same as plain text and as HTML', () => {
     expect(letterText(letter)).toBe(`Ida invites you to the calendars of The Trust.
 
-What you will be there:
+Your rights there:
 
 - editor of Quay
 - reader of Works through tinted glass
@@ -30,7 +30,7 @@ What you will be there:
 Accept, and choose a name and a password:
 https://house.example/welcome#abc
 
-This address works once, and until 3 May 2031. If you do not know what this is about, leave it.
+This address works once, until 3 May 2031. If you do not know what this is about, ignore this mail.
 `);
     const html = letterHtml(letter);
     for (const line of ['editor of Quay', 'href="https://house.example/welcome#abc"', 'until 3 May 2031'])
@@ -67,10 +67,16 @@ This address works once, and until 3 May 2031. If you do not know what this is a
     };
     const given = 'see “Works” through tinted glass';
     expect(letterText(sightReplyLetter({ ...said, given }))).toContain(
-      'You may see “Works” through tinted glass now; Jon lets you.',
+      'Jon granted your request: you may now see “Works” through tinted glass.',
     );
     expect(letterText(sightReplyLetter({ ...said, given: null }))).toContain(
-      'Jon did not grant your wish to see “Works” through clear glass.',
+      'Jon declined your request to see “Works” through clear glass.',
     );
+  });
+
+  it('is written in the language of its recipient', () => {
+    const german = credentialsLetter({ house: '', language: 'de', name: 'Ida', what: 'password' });
+    expect(german.subject).toBe('Das Passwort Ihres Kontos bei Ihrer Organisation wurde geändert');
+    expect(letterHtml(german)).toContain('<html lang="de">');
   });
 });

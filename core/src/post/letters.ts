@@ -1,6 +1,8 @@
+import type { InsideLanguage } from '../texts/languages';
 import type { Letter, LetterPart } from './letter';
+import { letterTexts } from './letterTexts';
 
-/** What a mail is about: by this it is told under House. */
+/** What a mail is about, as people read it under House. */
 export const LETTER_KINDS = {
   invitation: 'invitation',
   password: 'new password',
@@ -22,228 +24,263 @@ export type LetterKind = keyof typeof LETTER_KINDS;
 const text = (said: string): LetterPart => ({ kind: 'text', text: said });
 const note = (said: string): LetterPart => ({ kind: 'note', text: said });
 const link = (label: string, href: string): LetterPart => ({ kind: 'link', label, href });
-const UNASKED =
-  'If you did not ask for this, nothing has to be done: nothing changes unless the address above is followed.';
 
-/** Where a letter comes from; `house` is the organisation's name, or empty. */
-interface From {
+/** Where a mail comes from, and the language of its recipient. */
+interface Origin {
+  /** The organisation's name, or empty. */
   readonly house: string;
+  /** Default: English. */
+  readonly language?: InsideLanguage;
 }
 
-const houseWords = ({ house }: From) => house || 'your organisation';
+/** Returns the texts in the language of a mail, and what the house is called in them. */
+function textsFor({ house, language = 'en' }: Origin) {
+  const t = letterTexts(language);
+  return { t, language, house: house || t('house') };
+}
 
-/** Returns the letter by which somebody is asked to come into the house. `ends` is a day in words. */
-export function invitationLetter(
-  from: From & {
-    readonly by: string;
-    /** What they will be to which calendars, a line each. */
-    readonly lines: readonly string[];
-    readonly href: string;
-    readonly ends: string;
-  },
-): Letter {
-  const calendars: LetterPart[] = from.lines.length
-    ? [text('What you will be there:'), { kind: 'list', items: from.lines }]
+/** Returns the mail that invites somebody into the house. `ends` is a day in words. */
+export function invitationLetter({
+  by,
+  lines,
+  href,
+  ends,
+  ...origin
+}: Origin & {
+  readonly by: string;
+  /** Their rights to calendars, a line each. */
+  readonly lines: readonly string[];
+  readonly href: string;
+  readonly ends: string;
+}): Letter {
+  const { t, language, house } = textsFor(origin);
+  const rights: LetterPart[] = lines.length
+    ? [text(t('invitationRights')), { kind: 'list', items: lines }]
     : [];
   return {
-    subject: `You are invited to the calendars of ${houseWords(from)}`,
+    subject: t('invitationSubject', { house }),
+    language,
     parts: [
-      text(`${from.by} invites you to the calendars of ${houseWords(from)}.`),
-      ...calendars,
-      link('Accept, and choose a name and a password', from.href),
-      note(
-        `This address works once, and until ${from.ends}. If you do not know what this is about, leave it.`,
-      ),
+      text(t('invitation', { by, house })),
+      ...rights,
+      link(t('invitationAccept'), href),
+      note(t('invitationEnds', { ends })),
     ],
   };
 }
 
-/** Returns the letter with which somebody sets a new password. `minutes` says how long its address works. */
-export function passwordLetter(from: From & { readonly href: string; readonly minutes: number }): Letter {
+/** Returns the mail with which somebody sets a new password. `minutes` says how long its address works. */
+export function passwordLetter({
+  href,
+  minutes,
+  ...origin
+}: Origin & { readonly href: string; readonly minutes: number }): Letter {
+  const { t, language, house } = textsFor(origin);
   return {
-    subject: `A new password for ${houseWords(from)}`,
+    subject: t('passwordSubject', { house }),
+    language,
     parts: [
-      text(`Somebody, probably you, asked for a new password to your account at ${houseWords(from)}.`),
-      link('Choose a new password', from.href),
-      note(`This address works once, and for ${from.minutes} minutes. ${UNASKED}`),
+      text(t('password', { house })),
+      link(t('passwordChoose'), href),
+      note(`${t('worksOnce', { minutes })} ${t('unasked')}`),
     ],
   };
 }
 
-/** Returns the letter by which somebody confirms that a mail address is theirs. */
-export function addressLetter(
-  from: From & { readonly name: string; readonly href: string; readonly minutes: number },
-): Letter {
+/** Returns the mail with which somebody confirms that a mail address is theirs. `minutes` is as in {@link passwordLetter}. */
+export function addressLetter({
+  name,
+  href,
+  minutes,
+  ...origin
+}: Origin & { readonly name: string; readonly href: string; readonly minutes: number }): Letter {
+  const { t, language, house } = textsFor(origin);
   return {
-    subject: `Confirm your address for ${houseWords(from)}`,
+    subject: t('addressSubject', { house }),
+    language,
     parts: [
-      text(
-        `${from.name} wants to sign in to the calendars of ${houseWords(from)} with this address from now on.`,
-      ),
-      link('Yes, this is my address', from.href),
-      note(`This address works once, and for ${from.minutes} minutes. ${UNASKED}`),
+      text(t('address', { name, house })),
+      link(t('addressConfirm'), href),
+      note(`${t('worksOnce', { minutes })} ${t('unasked')}`),
     ],
   };
 }
 
-/** Returns the letter to somebody whose address another account wanted to have. */
-export function addressKnownLetter(from: From): Letter {
+/** Returns the mail to somebody whose address another account wanted to have. */
+export function addressKnownLetter(origin: Origin): Letter {
+  const { t, language, house } = textsFor(origin);
   return {
-    subject: `Your address is known to ${houseWords(from)} already`,
+    subject: t('addressKnownSubject', { house }),
+    language,
+    parts: [text(t('addressKnown', { house })), note(t('addressKnownAdvice'))],
+  };
+}
+
+/** Returns the mail that reports changed credentials of an account to the address that it had until then. */
+export function credentialsLetter({
+  name,
+  what,
+  ...origin
+}: Origin & { readonly name: string; readonly what: 'password' | 'address' }): Letter {
+  const { t, language, house } = textsFor(origin);
+  return {
+    subject: t('credentialsSubject', { what, house }),
+    language,
+    parts: [text(t('credentials', { what, name, house })), note(t('credentialsAdvice'))],
+  };
+}
+
+/** Returns the mail to a publisher about alerts of a window, a line each. */
+export function alertLetter({
+  window,
+  lines,
+  href,
+  ...origin
+}: Origin & { readonly window: string; readonly lines: readonly string[]; readonly href: string }): Letter {
+  const { t, language } = textsFor(origin);
+  return {
+    subject: t('alertSubject', { window }),
+    language,
+    parts: [{ kind: 'list', items: lines }, link(t('alertOpen'), href), note(t('alertWhy', { window }))],
+  };
+}
+
+/**
+ * Returns the mail to the holder of a key: what it shows has changed, and their program may not fetch that in time. It says nothing
+ * of the change but what its writer does.
+ */
+export function reachLetter({
+  window,
+  words,
+  see,
+  feed,
+  ...origin
+}: Origin & {
+  readonly window: string;
+  /** What somebody wrote for it; may be empty. */
+  readonly words: string;
+  /** The address of the calendar's page. */
+  readonly see: string;
+  readonly feed: string;
+}): Letter {
+  const { t, language, house } = textsFor(origin);
+  return {
+    subject: t('changedSubject', { window }),
+    language,
     parts: [
-      text(
-        `Somebody with an account at ${houseWords(from)} wanted to sign in with this address. It belongs to your account, so nothing was changed.`,
-      ),
-      note('If that was you with a second account, ask a steward which of the two is to stay.'),
+      text(t('changed', { window, house })),
+      ...(words ? [text(words)] : []),
+      link(t('changedOpen'), see),
+      note(t('changedAdvice', { feed })),
     ],
   };
 }
 
-/** Returns the letter that reports changed credentials of an account to the address that it had until then. */
-export function credentialsLetter(
-  from: From & { readonly name: string; readonly what: 'password' | 'address' },
-): Letter {
-  const what = from.what === 'password' ? 'password' : 'mail address';
+/** Returns the mail to a publisher whom somebody asks for access. `wish` says to what, as wishWords does. It names no entry. */
+export function sightRequestLetter({
+  by,
+  wish,
+  reason,
+  href,
+  ...origin
+}: Origin & {
+  readonly by: string;
+  readonly wish: string;
+  readonly reason: string;
+  readonly href: string;
+}): Letter {
+  const { t, language } = textsFor(origin);
   return {
-    subject: `The ${what} of your account at ${houseWords(from)} was changed`,
+    subject: t('asksSubject', { by, request: wish }),
+    language,
     parts: [
-      text(`The ${what} of the account of ${from.name} at ${houseWords(from)} has just been changed.`),
-      note(
-        'If this was not you, ask a steward at once to suspend the account and to set it up again with you.',
-      ),
+      text(t('asks', { by, request: wish })),
+      ...(reason ? [text(t('reason', { reason }))] : []),
+      link(t('asksOpen'), href),
+      note(t('asksPublisher')),
     ],
   };
 }
 
-/** Returns the letter to a publisher about what came to pass with a window, a line each. */
-export function alertLetter(
-  from: From & { readonly window: string; readonly lines: readonly string[]; readonly href: string },
-): Letter {
+/** Returns the mail with the answer to a request for access. `given` is what was granted, or null if it was declined. */
+export function sightReplyLetter({
+  by,
+  wish,
+  given,
+  href,
+  ...origin
+}: Origin & {
+  readonly by: string;
+  readonly wish: string;
+  readonly given: string | null;
+  readonly href: string;
+}): Letter {
+  const { t, language } = textsFor(origin);
   return {
-    subject: `“${from.window}” needs a look`,
+    subject: given ? t('grantedSubject') : t('declinedSubject'),
+    language,
     parts: [
-      { kind: 'list', items: from.lines },
-      link('See it under Reach', from.href),
-      note('You get this because you publish a calendar that is shown there. Under Reach it can be muted.'),
+      text(given ? t('granted', { by, given }) : t('declined', { by, request: wish })),
+      link(t('openCalendars'), href),
     ],
   };
 }
 
 /**
- * Returns the letter to whom a key is made out, that what it shows has changed and a program may not know it in time. It says
- * nothing of the change but what its writer does.
+ * Returns the mail to a steward whom somebody asks for a higher ceiling. `request` says what is asked, as ceilingRequestWords does.
+ * It names no entry.
  */
-export function reachLetter(
-  from: From & {
-    readonly window: string;
-    /** What somebody wrote for it; may be empty. */
-    readonly words: string;
-    /** Where the calendar is to be seen as it is now. */
-    readonly see: string;
-    readonly feed: string;
-  },
-): Letter {
+export function ceilingRequestLetter({
+  by,
+  request,
+  reason,
+  href,
+  ...origin
+}: Origin & {
+  readonly by: string;
+  readonly request: string;
+  readonly reason: string;
+  readonly href: string;
+}): Letter {
+  const { t, language, house } = textsFor(origin);
   return {
-    subject: `“${from.window}” has changed`,
+    subject: t('asksStewardSubject', { by, request }),
+    language,
     parts: [
-      text(
-        `“${from.window}” of ${houseWords(from)} has changed. Your calendar program may not have looked since, and show what was before.`,
-      ),
-      ...(from.words ? [text(from.words)] : []),
-      link('See the calendar as it is now', from.see),
-      note(
-        `To have it in your program at once, have it look again (often called “refresh”). The address that it follows is ${from.feed}`,
-      ),
+      text(t('asksSteward', { by, request })),
+      ...(reason ? [text(t('reason', { reason }))] : []),
+      link(t('asksOpen'), href),
+      note(t('asksStewardWhy', { house })),
     ],
   };
 }
 
-/** Returns the letter to a publisher whom somebody asks for more of a calendar. `wish` says what, as wishWords does. It says no entry. */
-export function sightRequestLetter(
-  from: From & {
-    readonly by: string;
-    readonly wish: string;
-    readonly reason: string;
-    readonly href: string;
-  },
-): Letter {
+/** Returns the mail with the answer to a request for a higher ceiling. */
+export function ceilingReplyLetter({
+  by,
+  request,
+  isGranted,
+  href,
+  ...origin
+}: Origin & {
+  readonly by: string;
+  readonly request: string;
+  readonly isGranted: boolean;
+  readonly href: string;
+}): Letter {
+  const { t, language } = textsFor(origin);
   return {
-    subject: `${from.by} asks to ${from.wish}`,
+    subject: isGranted ? t('grantedSubject') : t('declinedSubject'),
+    language,
     parts: [
-      text(`${from.by} asks to ${from.wish}.`),
-      ...(from.reason ? [text(`They say: “${from.reason}”`)] : []),
-      link('See what it would show, and answer', from.href),
-      note('You get this because you publish this calendar.'),
+      text(t(isGranted ? 'ceilingGranted' : 'ceilingDeclined', { by, request })),
+      link(t('openRequests'), href),
     ],
   };
 }
 
-/** Returns the letter that tells what became of a wish; `given` is what was granted, or null where it was refused. */
-export function sightReplyLetter(
-  from: From & {
-    readonly by: string;
-    readonly wish: string;
-    readonly given: string | null;
-    readonly href: string;
-  },
-): Letter {
-  const became = from.given
-    ? `You may ${from.given} now; ${from.by} lets you.`
-    : `${from.by} did not grant your wish to ${from.wish}.`;
-  return {
-    subject: from.given ? 'Your wish was granted' : 'Your wish was not granted',
-    parts: [text(became), link('Open the calendars', from.href)],
-  };
-}
-
-/**
- * Returns the letter to a steward whom somebody asks for a higher ceiling. `request` says what is asked, as ceilingRequestWords
- * does. It names no entry.
- */
-export function ceilingRequestLetter(
-  from: From & {
-    readonly by: string;
-    readonly request: string;
-    readonly reason: string;
-    readonly href: string;
-  },
-): Letter {
-  return {
-    subject: `${from.by} asks you to ${from.request}`,
-    parts: [
-      text(`${from.by} asks you to ${from.request}.`),
-      ...(from.reason ? [text(`They say: “${from.reason}”`)] : []),
-      link('See what it would show, and answer', from.href),
-      note(`You get this because you are a steward of ${houseWords(from)}.`),
-    ],
-  };
-}
-
-/** Returns the letter with the answer to a request for a higher ceiling. */
-export function ceilingReplyLetter(
-  from: From & {
-    readonly by: string;
-    readonly request: string;
-    readonly isGranted: boolean;
-    readonly href: string;
-  },
-): Letter {
-  const { by, request, isGranted, href } = from;
-  return {
-    subject: isGranted ? 'Your request was granted' : 'Your request was declined',
-    parts: [
-      text(`You asked to ${request}. ${by} ${isGranted ? 'has done so' : 'declined'}.`),
-      link('Open your requests', href),
-    ],
-  };
-}
-
-/** Returns the letter by which a steward sees that mail arrives. */
-export function testLetter(from: From & { readonly by: string }): Letter {
-  return {
-    subject: `A test from ${houseWords(from)}`,
-    parts: [
-      text(`This is a test mail. ${from.by} sent it to see that mail arrives; nothing has to be done.`),
-    ],
-  };
+/** Returns the mail by which a steward sees that mail arrives. */
+export function testLetter({ by, ...origin }: Origin & { readonly by: string }): Letter {
+  const { t, language, house } = textsFor(origin);
+  return { subject: t('testSubject', { house }), language, parts: [text(t('test', { by }))] };
 }

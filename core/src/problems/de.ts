@@ -106,6 +106,8 @@ export const PROBLEMS_DE: Readonly<Record<ProblemCode, string>> = {
   'too-many-images': 'Sie haben an einem Tag {most} Bilder hochgeladen. Machen Sie morgen weiter.',
   'entry-too-large':
     'Ein Eintrag kann höchstens {limit} {what} haben; dieser hat {count}. Teilen Sie ihn in mehrere.',
+  'window-uncomputable':
+    'Etwas darin lässt sich nicht berechnen. Bitten Sie, wer den Server betreibt, im Protokoll nachzusehen.',
   'entry-uncomputable':
     'Der Eintrag „{title}“ lässt sich nicht berechnen: {reason} Öffnen und berichtigen Sie ihn, oder lassen Sie ihn drinnen.',
   'start-end-differ':

@@ -223,6 +223,10 @@ export const PROBLEMS = {
     status: 422,
     say: 'An entry can have at most {limit} {what}; this one has {count}. Split it into several entries.',
   },
+  'window-uncomputable': {
+    status: 500,
+    say: 'Something in it cannot be computed. Ask whoever runs the server to look at its log.',
+  },
   'entry-uncomputable': {
     status: 422,
     say: 'The entry “{title}” cannot be computed: {reason} Open it and correct it, or keep it in.',

@@ -34,7 +34,16 @@ export {
   type PollForm,
   type PollRecord,
 } from './pollRecord';
-export { ALERT_KINDS, alertsOf, type AlertKind, type Raised, type Watched } from './alerts';
+export {
+  ALERT_KINDS,
+  alertWords,
+  alertsOf,
+  type AlertFacts,
+  type AlertKind,
+  type AlertProblem,
+  type Raised,
+  type Watched,
+} from './alerts';
 export { COUNTED_FOR, knowsBy, spreadCurve, standingOf, type Spread, type Standing } from './standing';
 export { PUSH_STATES, type PushState } from './push';
 export {

@@ -24,7 +24,7 @@ export {
   type InsideSetting,
 } from './insideView';
 export { ACCOUNT_LIMITS } from './accountLimits';
-export { PASSWORD_LIMITS, passwordTrouble } from './passwords';
+export { PASSWORD_LIMITS, passwordTrouble, passwordWords, type PasswordTrouble } from './passwords';
 export {
   INVITATION_DAYS,
   INVITATION_LIMITS,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { addressesIn, invitationState, isOutside } from './invitations';
-import { passwordTrouble } from './passwords';
+import { passwordTrouble, passwordWords } from './passwords';
 
 describe('invitations', () => {
   it('are read out of what somebody pasted', () => {
@@ -40,8 +40,8 @@ describe('a password', () => {
     ['MARA QUIST!!', /little more than your name/],
     ['three plain words', null],
   ])('%s', (password, trouble) => {
-    const said = passwordTrouble(password, own);
-    if (trouble) expect(said).toMatch(trouble);
-    else expect(said).toBe(null);
+    const found = passwordTrouble(password, own);
+    if (trouble) expect(passwordWords(found!)).toMatch(trouble);
+    else expect(found).toBe(null);
   });
 });

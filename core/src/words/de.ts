@@ -50,6 +50,25 @@ export const de: Translation<typeof en> = {
   withProperty: 'deren {name} „{value}“ {test}',
   not: 'nicht {condition}',
 
+  alertFailing: 'Was von „{window}“ zu sehen sein soll, lässt sich nicht berechnen: {reason}',
+  alertPush:
+    'Pushes an das System von {key} („{window}“) wurden eingestellt: Mehrere Versuche sind gescheitert, oder das System will sie nicht mehr.',
+  alertSilent:
+    '{readers, plural, one {# Person mit dem Schlüssel {key} von „{window}“ meldet} other {# Personen mit dem Schlüssel {key} von „{window}“ melden}} sich nicht mehr.',
+  alertShared:
+    '{readers, plural, one {# Person hat} other {# Personen haben}} in dieser Woche den Schlüssel {key} von „{window}“ benutzt; erwartet waren {expected}. Die Adresse wurde wahrscheinlich weitergegeben.',
+  alertLate:
+    '{count} von {readers, plural, one {# Person} other {# Personen}} haben die dringende Änderung von „{window}“ noch nicht.',
+  alertSlow:
+    'Nur {count} von {readers, plural, one {# Person} other {# Personen}} dürften die dringende Änderung von „{window}“ rechtzeitig kennen.',
+
+  passwordShort: 'Ein Passwort hat mindestens {least} Zeichen. Drei oder vier Wörter ergeben ein gutes.',
+  passwordLong: 'Ein Passwort hat höchstens {most} Zeichen.',
+  passwordSimple:
+    'Dieses Passwort wiederholt dieselben wenigen Zeichen. Wählen Sie eines, das schwerer zu erraten ist.',
+  passwordPersonal:
+    'Dieses Passwort ist kaum mehr als Ihr Name oder Ihre Adresse. Wählen Sie eines, das schwerer zu erraten ist.',
+
   seeThrough: '„{calendar}“ zu sehen ({glass})',
   beEditor: '„{calendar}“ bearbeiten zu dürfen',
   bePublisher: '„{calendar}“ herausgeben zu dürfen',

@@ -48,6 +48,24 @@ export const en = {
   withProperty: 'whose {name} {test} “{value}”',
   not: 'not {condition}',
 
+  alertFailing: 'What readers should see of “{window}” cannot be computed: {reason}',
+  alertPush:
+    'Pushes to the system of {key} (“{window}”) have stopped: several attempts failed, or the system no longer wants them.',
+  alertSilent:
+    '{readers, plural, one {# reader with the {key} key of “{window}” has} other {# readers with the {key} key of “{window}” have}} gone silent.',
+  alertShared:
+    '{readers, plural, one {# reader} other {# readers}} used the {key} key of “{window}” this week; you expected {expected}. The address has probably been shared.',
+  alertLate:
+    '{count} of {readers, plural, one {# reader} other {# readers}} do not have the urgent change of “{window}” yet.',
+  alertSlow:
+    'Only {count} of {readers, plural, one {# reader} other {# readers}} should know the urgent change of “{window}” in time.',
+
+  passwordShort: 'A password has at least {least} letters. Three or four words make a good one.',
+  passwordLong: 'A password has at most {most} letters.',
+  passwordSimple: 'This password repeats the same few letters. Choose one that is harder to guess.',
+  passwordPersonal:
+    'This password is little more than your name or address. Choose one that is harder to guess.',
+
   seeThrough: 'see “{calendar}” through {glass} glass',
   beEditor: 'be an editor of “{calendar}”',
   bePublisher: 'be a publisher of “{calendar}”',

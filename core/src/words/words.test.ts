@@ -8,6 +8,7 @@ import { PROBLEMS, sentence, type ProblemCode } from '../problems';
 import { PROBLEMS_DE } from '../problems/de';
 import { ceilingRequestWords, standingWords, whoMay, wishWords } from '../rights';
 import { dayFromText } from '../zones';
+import { LETTER_TEXTS } from '../post/letterTexts';
 import { de } from './de';
 import { en } from './en';
 
@@ -21,10 +22,13 @@ function argumentsIn(elements: readonly MessageFormatElement[]): string[] {
 const names = (text: string) => [...new Set(argumentsIn(parse(text)))].sort();
 
 describe('what core composes', () => {
-  it('has the same messages with the same arguments in German', () => {
-    expect(Object.keys(de)).toEqual(Object.keys(en));
-    for (const key of Object.keys(en) as (keyof typeof en)[])
-      expect(names(de[key]), key).toEqual(names(en[key]));
+  it.each([
+    ['to the application', { en, de }],
+    ['in mails', LETTER_TEXTS],
+  ])('has the same messages with the same arguments in German %s', (_where, texts) => {
+    const [english, german]: Readonly<Record<string, string>>[] = [texts.en, texts.de];
+    expect(Object.keys(german!)).toEqual(Object.keys(english!));
+    for (const key of Object.keys(english!)) expect(names(german![key]!), key).toEqual(names(english![key]!));
   });
 
   it.each([

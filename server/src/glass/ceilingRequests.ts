@@ -5,6 +5,7 @@ import { Problem } from '@zonal/core/problems';
 import { ACCOUNT_LIMITS, ceilingRequestWords } from '@zonal/core/rights';
 import { IsIn, IsOptional, IsString, IsUUID, MaxLength, isUUID } from 'class-validator';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { languageOf } from '../db/accountLanguage';
 import { houseName } from '../db/houseName';
 import { sayWhose } from '../db/journal';
 import { CalendarRow, CeilingRequestRow, UserRow } from '../db/models';
@@ -99,18 +100,19 @@ export class CeilingRequests {
     asked: Pick<CeilingRequest, 'calendarId' | 'audience' | 'glass' | 'reason'>,
     transaction: Transaction,
   ): Promise<void> {
-    const letter = ceilingRequestLetter({
-      house: await houseName(transaction),
-      by: asker.name,
-      request: ceilingRequestWords(asked, await nameOfCalendar(asked.calendarId, transaction)),
-      reason: asked.reason,
-      href: this.href,
-    });
+    const house = await houseName(transaction);
+    const calendar = await nameOfCalendar(asked.calendarId, transaction);
     const stewards = await UserRow.findAll({
       where: { role: 'steward', restedAt: null, id: { [Op.ne]: asker.id } },
       transaction,
     });
-    for (const { id, email } of stewards) {
+    for (const steward of stewards) {
+      const { id, email } = steward;
+      const language = languageOf(steward);
+      const letter = ceilingRequestLetter({
+        ...{ house, language, by: asker.name, reason: asked.reason, href: this.href },
+        request: ceilingRequestWords(asked, calendar, language),
+      });
       await this.outbox.put(email, 'ceiling-request', letter, transaction, {
         authorId: asker.id,
         ifTooMany: 'skip',
@@ -141,10 +143,10 @@ export class CeilingRequests {
     if (!changed) throw new Problem('request-answered');
     const { calendarId, userId } = row;
     const asker = (await UserRow.findByPk(userId, { transaction }))!;
+    const language = languageOf(asker);
     const letter = ceilingReplyLetter({
-      house: await houseName(transaction),
-      by: user.name,
-      request: ceilingRequestWords(row, await nameOfCalendar(calendarId, transaction)),
+      ...{ house: await houseName(transaction), language, by: user.name },
+      request: ceilingRequestWords(row, await nameOfCalendar(calendarId, transaction), language),
       isGranted,
       href: this.href,
     });

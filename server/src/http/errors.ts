@@ -1,5 +1,5 @@
 import { Problem, sentence, type ProblemDetails } from '@zonal/core/problems';
-import { DEEDS, deedWords, whoMay, type Deed } from '@zonal/core/rights';
+import { DEEDS, deedWords, passwordWords, whoMay, type Deed, type PasswordTrouble } from '@zonal/core/rights';
 import type { InsideLanguage } from '@zonal/core/texts';
 import { randomUUID } from 'node:crypto';
 import type { NextFunction, Request, Response } from 'express';
@@ -48,12 +48,20 @@ function rightWords(right: unknown, language: InsideLanguage): ProblemDetails {
   return { deed: deedWords(right as Deed, language), who: whoMay(right as Deed, language) };
 }
 
+/** Returns what is wrong with a password, in a language; nothing if a request was refused for another reason. */
+function passwordReason({ code, details }: Problem, language: InsideLanguage): ProblemDetails {
+  if (code !== 'password-weak') return {};
+  return { reason: passwordWords(details['trouble'] as PasswordTrouble, language) };
+}
+
 /** Express's last handler: answers with the code and the sentence of the problem. */
 export function answerProblem(error: unknown, req: Request, res: Response, next: NextFunction): void {
   if (res.headersSent) return next(error);
-  const { code, details, status } = problemFrom(error);
+  const problem = problemFrom(error);
+  const { code, details, status } = problem;
   const language = requestLanguage(req);
-  const message = sentence(code, { ...details, ...rightWords(details['right'], language) }, language);
+  const words = { ...rightWords(details['right'], language), ...passwordReason(problem, language) };
+  const message = sentence(code, { ...details, ...words }, language);
   const body: ErrorBody = { code, message, details };
   res.status(status).vary('Accept-Language').json(body);
 }

@@ -92,7 +92,7 @@ describe('the directory of calendars', () => {
     const [own] = (await siri.client.call('GET', '/wishes')).body;
     expect(own).toMatchObject({ id: wish.id, state: 'granted', answeredBy: 'Jon' });
     expect((await lettersTo(siri.email)).at(-1)!.text).toContain(
-      `You may see “${name}” through frosted glass now; Jon lets you.`,
+      `Jon granted your request: you may now see “${name}” through frosted glass.`,
     );
     // Whoever had the people open meanwhile is not written over.
     const { version } = (await jon.client.call('GET', `/calendars/${id}/people`)).body;
@@ -105,7 +105,7 @@ describe('the directory of calendars', () => {
     const [wish] = (await jon.client.call('GET', '/wishes')).body.filter((w: any) => w.calendarId === id);
     await jon.client.call('POST', `/wishes/${wish.id}`, { grant: false, standing: 'editor', glass: null });
     expect((await lettersTo(siri.email)).at(-1)!.text).toContain(
-      `Jon did not grant your wish to be an editor of “${name}”.`,
+      `Jon declined your request to be an editor of “${name}”.`,
     );
     expect(await listed(siri.client, id)).toMatchObject({ who: 'house' });
     const [again] = (await ask(id)).body;

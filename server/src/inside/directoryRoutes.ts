@@ -5,6 +5,7 @@ import { Problem } from '@zonal/core/problems';
 import { ACCOUNT_LIMITS, STANDINGS, wishWords, type Standing } from '@zonal/core/rights';
 import { IsBoolean, IsIn, IsOptional, IsString, MaxLength, isUUID } from 'class-validator';
 import { Op } from 'sequelize';
+import { languageOf } from '../db/accountLanguage';
 import type { MakeChange } from '../db/changes';
 import { CalendarRow, OffDeskRow, StandingRow, UserRow, WishRow } from '../db/models';
 import { houseName } from '../db/houseName';
@@ -142,11 +143,14 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
           const row = { calendarId: calendar.id, userId: user.id, standing, glass, reason: reason.trim() };
           await WishRow.create({ ...row, state: 'open' }, { transaction });
           const house = await houseName(transaction);
-          const wish = wishWords({ standing, glass }, calendar.name);
-          const letter = sightRequestLetter({ house, by: user.name, wish, reason: row.reason, href });
           // Whoever changes a wish that waits already does not write once more.
           const to = again ? [] : ((await publishersOf([calendar.id])).get(calendar.id) ?? []);
-          for (const { id, email } of to) {
+          for (const publisher of to) {
+            const { id, email } = publisher;
+            const language = languageOf(publisher);
+            const wish = wishWords({ standing, glass }, calendar.name, language);
+            const words = { house, language, by: user.name, wish, reason: row.reason, href };
+            const letter = sightRequestLetter(words);
             const onlyIf = { effect: 'access-request', authorId: id, calendarIds: [calendar.id] } as const;
             const by = { authorId: user.id, ifTooMany: 'skip' } as const;
             await outbox.put(email, 'sight-request', letter, transaction, { ...by, onlyIf });
@@ -180,10 +184,11 @@ export const directoryRoutes = (change: MakeChange, publicUrl: string, outbox: O
             await calendar.increment('peopleVersion', { transaction });
           }
           const asker = (await UserRow.findByPk(userId, { transaction }))!;
+          const language = languageOf(asker);
           const letter = sightReplyLetter({
-            ...{ house: await houseName(transaction), by: user.name, href },
-            wish: wishWords(wish, calendar.name),
-            given: body.grant ? wishWords(given, calendar.name) : null,
+            ...{ house: await houseName(transaction), language, by: user.name, href },
+            wish: wishWords(wish, calendar.name, language),
+            given: body.grant ? wishWords(given, calendar.name, language) : null,
           });
           const by = { authorId: user.id, ifTooMany: 'skip' } as const;
           await outbox.put(asker.email, 'sight-reply', letter, transaction, by);

@@ -578,8 +578,14 @@ export class Compiler implements Compiling {
       // What stopped being served stays so until it is worked out, whatever comes after.
       const stopped = takesAway || !view.known || this.troubles.get(view.id)?.shows === 'nothing';
       const shows = stopped ? 'nothing' : 'last';
-      const reason = error instanceof Problem ? error.message : 'something in it is not as it should be.';
-      const trouble = { windowId: window.id, at: new Date(at).toISOString(), reason, shows } as const;
+      const problem = error instanceof Problem ? error : new Problem('window-uncomputable');
+      const { code, details, message: reason } = problem;
+      const trouble = {
+        windowId: window.id,
+        at: new Date(at).toISOString(),
+        problem: { code, details },
+        shows,
+      } as const;
       this.troubles.set(view.id, trouble);
       if (stopped) await this.outside.drop([view.id]);
       await this.tellTrouble(window.id);

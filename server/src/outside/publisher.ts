@@ -1,6 +1,6 @@
 import type { BoardWindow, FormName } from '@zonal/core/forms';
 import { keyState } from '@zonal/core/glass';
-import { Problem } from '@zonal/core/problems';
+import { Problem, sentence } from '@zonal/core/problems';
 import type { LoggedChange } from '../db/changes';
 import type { Trouble } from '../glass/trouble';
 import type { ChangeNews } from '@zonal/core/api';
@@ -13,6 +13,7 @@ import type {
   Compiling,
   DavOrder,
   EntryOrder,
+  ImageOrder,
   KeyPlace,
   Outside,
   PageOrder,
@@ -220,6 +221,11 @@ export class Publisher implements Outside {
     return this.served(token, ({ shown, place }, now) => this.shelf.entry(shown, place, entry, now));
   }
 
+  /** Returns the image of an entry that is shown behind a key, or null when nothing is. */
+  image(token: string, image: ImageOrder): Promise<Document | null> {
+    return this.served(token, ({ shown, place }, now) => this.shelf.image(shown, place, image, now));
+  }
+
   /**
    * Returns what changed behind a key after a revision of a view, or that it is not known: any more, or as the key shows
    * another view by now. Null when nothing is shown.
@@ -341,7 +347,9 @@ export class Publisher implements Outside {
     });
     if (!stopped.length) return;
     const windows = stopped.map((s) => `“${s.name}”`).join(', ');
-    throw new Problem('outside-stopped', { windows, reason: stopped[0]!.trouble.reason });
+    const { code, details } = stopped[0]!.trouble.problem;
+    const reason = sentence(code, details);
+    throw new Problem('outside-stopped', { windows, reason });
   }
 
   begin(): void {

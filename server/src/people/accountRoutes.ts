@@ -4,6 +4,7 @@ import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import type { Request } from 'express';
 import type { Sequelize } from 'sequelize';
+import { languageOf } from '../db/accountLanguage';
 import { PEOPLE_TOUCHED, type MakeChange } from '../db/changes';
 import { houseName } from '../db/houseName';
 import { UserRow } from '../db/models';
@@ -108,13 +109,16 @@ export const accountRoutes = (door: Doorkeeper, setting: AccountSetting) => {
             const house = await houseName(transaction);
             const taken = await UserRow.findOne({ where: { email: body.email }, transaction });
             if (taken) {
-              if (taken.id !== user.id)
-                await outbox.put(body.email, 'address-known', addressKnownLetter({ house }), transaction, by);
+              if (taken.id !== user.id) {
+                const letter = addressKnownLetter({ house, language: languageOf(taken) });
+                await outbox.put(body.email, 'address-known', letter, transaction, by);
+              }
               return { result: undefined, touched: [] };
             }
             const pass = { kind: 'address', userId: user.id, concerns: body.email } as const;
             const href = await makePass(publicUrl, { ...pass, endsAt: passEnds('address') }, transaction);
-            const letter = addressLetter({ house, name: user.name, href, minutes: PASS_MINUTES.address });
+            const words = { house, language: languageOf(user), name: user.name };
+            const letter = addressLetter({ ...words, href, minutes: PASS_MINUTES.address });
             await outbox.put(body.email, 'address', letter, transaction, by);
             return { result: undefined, touched: [] };
           }),

@@ -1,6 +1,6 @@
 import type { Account } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
-import { passwordTrouble } from '@zonal/core/rights';
+import { passwordTrouble, passwordWords } from '@zonal/core/rights';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { CalendarRow, StandingRow, UserRow } from '../db/models';
 
@@ -23,8 +23,8 @@ export function checkPassword(
   password: string,
   own: { readonly name: string; readonly email: string },
 ): void {
-  const reason = passwordTrouble(password, own);
-  if (reason) throw new Problem('password-weak', { reason });
+  const trouble = passwordTrouble(password, own);
+  if (trouble) throw new Problem('password-weak', { trouble, reason: passwordWords(trouble) });
 }
 
 /** Throws `steward-missing` where a house has no steward left who is not at rest: to be asked after a change, within it. */

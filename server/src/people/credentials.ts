@@ -1,5 +1,6 @@
 import { credentialsLetter } from '@zonal/core/post';
 import type { Transaction } from 'sequelize';
+import { languageOf } from '../db/accountLanguage';
 import { houseName } from '../db/houseName';
 import { PassRow, type UserRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
@@ -9,12 +10,13 @@ import type { Outbox } from '../db/outbox';
  * a mail reports it to the address that the account had until then. Whoever calls it ends the sessions.
  */
 export async function credentialsChanged(
-  { id, name, email }: Pick<UserRow, 'id' | 'name' | 'email'>,
+  { id, name, email, language }: Pick<UserRow, 'id' | 'name' | 'email' | 'language'>,
   what: 'password' | 'address',
   outbox: Outbox,
   transaction: Transaction,
 ): Promise<void> {
   await PassRow.destroy({ where: { userId: id, usedAt: null }, transaction });
-  const letter = credentialsLetter({ house: await houseName(transaction), name, what });
+  const house = await houseName(transaction);
+  const letter = credentialsLetter({ house, language: languageOf({ language }), name, what });
   await outbox.put(email, 'credentials', letter, transaction);
 }

@@ -1,3 +1,4 @@
+import { Problem } from '@zonal/core/problems';
 import { DEFERRED_EFFECTS, type DeferredEffect } from '@zonal/core/rights';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { publishDue } from '../glass/publishWindow';
@@ -131,11 +132,9 @@ const EFFECTS: Record<
   },
   alert: async ({ email, window }) => {
     const outbox = new Outbox(null);
+    const problem = new Problem('rule-invalid', { reason: 'it is odd' });
     const troubles = new Map([
-      [
-        window.id,
-        { windowId: window.id, at: new Date().toISOString(), reason: 'Odd.', shows: 'nothing' as const },
-      ],
+      [window.id, { windowId: window.id, at: new Date().toISOString(), problem, shows: 'nothing' as const }],
     ]);
     const watching = { sequelize: UserRow.sequelize!, outbox, publicUrl: 'http://window.example' };
     await watch({ ...watching, troubles: () => Promise.resolve(troubles) });

@@ -1,7 +1,9 @@
 import type { Invitation, ToCalendar } from '@zonal/core/api';
-import { invitationLetter } from '@zonal/core/post';
+import { invitationLetter, letterTexts } from '@zonal/core/post';
 import { INVITATION_DAYS, invitationState, isOutside, standingWords } from '@zonal/core/rights';
+import { LOCALES, type InsideLanguage } from '@zonal/core/texts';
 import { Op, type Transaction } from 'sequelize';
+import { languageOf } from '../db/accountLanguage';
 import { CalendarRow, HouseRow, InvitationRow, MailRow, UserRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { makePass } from './passes';
@@ -18,13 +20,14 @@ export function invitationEnds(now = Date.now()): Date {
 /** Returns what somebody will be to which calendars, a line each; calendars that are gone are left out. */
 export async function standingLines(
   standings: readonly ToCalendar[],
+  language: InsideLanguage,
   transaction?: Transaction,
 ): Promise<string[]> {
   const ids = standings.map((s) => s.calendarId);
   const rows = await CalendarRow.findAll({ where: { id: ids }, transaction: transaction ?? null });
   return standings.flatMap((s) => {
     const calendar = rows.find((r) => r.id === s.calendarId);
-    return calendar ? [standingWords(s, calendar.name)] : [];
+    return calendar ? [standingWords(s, calendar.name, language)] : [];
   });
 }
 
@@ -38,16 +41,22 @@ export async function mailInvitation(
     publicUrl,
     outbox,
     by,
-  }: { readonly publicUrl: string; readonly outbox: Outbox; readonly by: Pick<UserRow, 'id' | 'name'> },
+  }: {
+    readonly publicUrl: string;
+    readonly outbox: Outbox;
+    readonly by: Pick<UserRow, 'id' | 'name' | 'language'>;
+  },
   transaction: Transaction,
 ): Promise<string> {
   const pass = { kind: 'invitation', userId: null, concerns: row.id, endsAt: row.endsAt } as const;
   const href = await makePass(publicUrl, pass, transaction);
   const house = (await HouseRow.findByPk(1, { transaction }))!;
-  const own = await standingLines(row.standings, transaction);
-  const lines = row.role === 'steward' ? ['steward of the house', ...own] : own;
-  const ends = row.endsAt.toLocaleDateString('en-GB', { dateStyle: 'long', timeZone: house.zone });
-  const letter = invitationLetter({ house: house.name, by: by.name, lines, href, ends });
+  // Whoever is invited has no account with a language yet.
+  const language = languageOf(by);
+  const own = await standingLines(row.standings, language, transaction);
+  const lines = row.role === 'steward' ? [letterTexts(language)('steward'), ...own] : own;
+  const ends = row.endsAt.toLocaleDateString(LOCALES[language], { dateStyle: 'long', timeZone: house.zone });
+  const letter = invitationLetter({ house: house.name, language, by: by.name, lines, href, ends });
   await outbox.put(row.email, 'invitation', letter, transaction, { authorId: by.id });
   return href;
 }

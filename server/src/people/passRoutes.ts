@@ -2,6 +2,9 @@ import type { PassTold } from '@zonal/core/api';
 import { passwordLetter } from '@zonal/core/post';
 import { Problem } from '@zonal/core/problems';
 import type { Transaction } from 'sequelize';
+import { requestLanguage } from '../http/requestLanguage';
+import type { InsideLanguage } from '@zonal/core/texts';
+import { languageOf } from '../db/accountLanguage';
 import { PEOPLE_TOUCHED } from '../db/changes';
 import { houseName } from '../db/houseName';
 import { CalendarRow, HouseRow, InvitationRow, StandingRow, UserRow } from '../db/models';
@@ -28,13 +31,13 @@ async function invitationOf({ concerns }: Pass, transaction?: Transaction): Prom
   return row;
 }
 
-async function told(pass: Pass): Promise<PassTold> {
+async function told(pass: Pass, language: InsideLanguage): Promise<PassTold> {
   const house = await houseName();
   const plain = { kind: pass.kind, house, email: '', by: '', lines: [], endsAt: pass.endsAt.toISOString() };
   if (pass.kind === 'invitation') {
     const row = await invitationOf(pass);
     const by = row.byId ? ((await UserRow.findByPk(row.byId))?.name ?? '') : '';
-    return { ...plain, email: row.email, by, lines: await standingLines(row.standings) };
+    return { ...plain, email: row.email, by, lines: await standingLines(row.standings, language) };
   }
   if (pass.kind === 'address') return { ...plain, email: pass.concerns };
   const user = pass.userId ? await UserRow.findByPk(pass.userId) : null;
@@ -50,7 +53,7 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
       summary: 'What an address that works once is for; 404, or 410 where it was used or has ended',
       body: PassInput,
       open: true,
-      handle: async ({ body }) => told(await passFor(body.token)),
+      handle: async ({ req, body }) => told(await passFor(body.token), requestLanguage(req)),
     }),
     route('POST /passes/invitation', {
       tag: 'Signing in',
@@ -166,7 +169,8 @@ export const passRoutes = (door: Doorkeeper, session: SessionSetting, setting: A
               const house = await houseName(transaction);
               const pass = { kind: 'password', userId: user.id, concerns: '' } as const;
               const href = await makePass(publicUrl, { ...pass, endsAt: passEnds('password') }, transaction);
-              const letter = passwordLetter({ house, href, minutes: PASS_MINUTES.password });
+              const words = { house, language: languageOf(user), href };
+              const letter = passwordLetter({ ...words, minutes: PASS_MINUTES.password });
               await outbox.put(user.email, 'password', letter, transaction);
             }
             return { result: undefined, touched: [] };

@@ -13,6 +13,7 @@ import {
   Min,
   isUUID,
 } from 'class-validator';
+import { languageOf } from '../db/accountLanguage';
 import type { MakeChange } from '../db/changes';
 import { houseName } from '../db/houseName';
 import { MailRow, MailSettingsRow } from '../db/models';
@@ -122,9 +123,15 @@ export const postRoutes = (change: MakeChange, outbox: Outbox, usual: MailServer
         if (!(await mailServerNow(usual))) throw new Problem('mail-server-missing');
         await change(user.id, async (transaction) => {
           const house = await houseName(transaction);
-          await outbox.put(user.email, 'test', testLetter({ house, by: user.name }), transaction, {
-            authorId: user.id,
-          });
+          await outbox.put(
+            user.email,
+            'test',
+            testLetter({ house, language: languageOf(user), by: user.name }),
+            transaction,
+            {
+              authorId: user.id,
+            },
+          );
           return { result: undefined, touched: [] };
         });
         return answer();

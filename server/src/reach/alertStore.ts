@@ -1,5 +1,6 @@
 import type { Alert, MuteInput as MuteSaid } from '@zonal/core/api';
-import { ALERT_KINDS, type AlertKind } from '@zonal/core/reach';
+import { ALERT_KINDS, alertWords, type AlertKind, type Raised } from '@zonal/core/reach';
+import type { InsideLanguage } from '@zonal/core/texts';
 import { Problem } from '@zonal/core/problems';
 import { IsBoolean, IsIn, IsOptional, IsUUID } from 'class-validator';
 import { QueryTypes, type Sequelize } from 'sequelize';
@@ -20,15 +21,23 @@ export class UrgentInput {
 /** So many of the newest are told. */
 const TOLD = 200;
 
+interface StoredAlert {
+  readonly since: Date;
+  /** Null for an alert that was stored as a sentence. */
+  readonly facts: Raised['facts'] | null;
+  readonly say: string | null;
+}
+
 /** Returns the open alerts of windows, or of all if no ids are given, with those marked that somebody muted for themselves. */
 export async function alerts(
   sequelize: Sequelize,
   userId: string,
   windowIds: readonly string[] | undefined,
+  language: InsideLanguage,
 ): Promise<Alert[]> {
   if (windowIds && !windowIds.length) return [];
-  const rows = await sequelize.query<Omit<Alert, 'since'> & { since: Date }>(
-    `SELECT a.id, a.kind, a.window_id AS "windowId", a.key_id AS "keyId", a.say, a.since,
+  const rows = await sequelize.query<Omit<Alert, 'since' | 'say'> & StoredAlert>(
+    `SELECT a.id, a.kind, a.window_id AS "windowId", a.key_id AS "keyId", a.facts, a.say, a.since,
        EXISTS (SELECT 1 FROM alert_mutes m WHERE m.kind = a.kind AND m.window_id = a.window_id
          AND m.key_id IS NOT DISTINCT FROM a.key_id AND coalesce(m.user_id, :userId) = :userId) AS muted
      FROM alerts a
@@ -36,7 +45,11 @@ export async function alerts(
      ORDER BY a.since DESC, a.id LIMIT ${TOLD}`,
     { replacements: { userId, windowIds }, type: QueryTypes.SELECT },
   );
-  return rows.map((r) => ({ ...r, since: r.since.toISOString() }));
+  return rows.map(({ facts, say, ...alert }) => ({
+    ...alert,
+    say: facts ? alertWords({ kind: alert.kind, facts }, language) : (say ?? ''),
+    since: alert.since.toISOString(),
+  }));
 }
 
 /** Mutes alerts of a kind about a window or one of its keys for one person, or ends that. Throws `not-found`. */

@@ -1,3 +1,4 @@
+import { Problem } from '@zonal/core/problems';
 import { habitAfter } from '@zonal/core/reach';
 import { DAY, HOUR } from '@zonal/core/zones';
 import { type Sequelize } from 'sequelize';
@@ -72,12 +73,14 @@ afterAll(async () => {
   await server.close();
 });
 
+const problemOf = (reason: string) => new Problem('rule-invalid', { reason });
+
 describe('alerts', () => {
   it('are raised once, told by mail once, and end when what they are about is over', async () => {
     await look();
     expect(await open()).toEqual([]);
     const at = new Date(NOW).toISOString();
-    troubles.set(window.id, { windowId: window.id, at, reason: 'a rule is too long.', shows: 'last' });
+    troubles.set(window.id, { windowId: window.id, at, problem: problemOf('it is too long'), shows: 'last' });
     await look();
     await look();
     expect(await open()).toMatchObject([
@@ -85,13 +88,13 @@ describe('alerts', () => {
     ]);
     const [letter, ...more] = await letters();
     expect(more).toEqual([]);
-    expect(letter!.text).toContain('a rule is too long.');
+    expect(letter!.text).toContain('The recurrence rule cannot be read: it is too long.');
     expect(letter!.text).toContain(`http://window.example/reach/${window.id}`);
     troubles.clear();
     await look();
     expect(await open()).toEqual([]);
     // It is told anew when it comes back.
-    troubles.set(window.id, { windowId: window.id, at, reason: 'again.', shows: 'last' });
+    troubles.set(window.id, { windowId: window.id, at, problem: problemOf('it is odd'), shows: 'last' });
     await look();
     expect(await letters()).toHaveLength(2);
     troubles.clear();
@@ -171,7 +174,7 @@ describe('alerts', () => {
     troubles.set(window.id, {
       windowId: window.id,
       at: new Date(NOW).toISOString(),
-      reason: 'secret.',
+      problem: problemOf('secret'),
       shows: 'last',
     });
     await look();

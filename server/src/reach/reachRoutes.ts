@@ -1,5 +1,6 @@
 import type { ReachMail as MailSaid } from '@zonal/core/api';
 import { reachLetter } from '@zonal/core/post';
+import { firstInsideLanguage } from '@zonal/core/texts';
 import { Problem } from '@zonal/core/problems';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsString, IsUUID, MaxLength, isISO8601 } from 'class-validator';
 import type { Sequelize } from 'sequelize';
@@ -9,6 +10,7 @@ import { KeyRow, WindowRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { unsealed } from '../db/sealed';
 import { addressesOf } from '../glass/addresses';
+import { requestLanguage } from '../http/requestLanguage';
 import { route } from '../http/route';
 import { windowIdsSeen } from '../people/windowsSeen';
 import { MuteInput, UrgentInput, alerts, mute, setUrgent } from './alertStore';
@@ -75,15 +77,16 @@ export const reachRoutes = (
     route('GET /alerts', {
       tag: 'Reach',
       summary: 'What organisers should hear of the windows that the asker may see, the newest first',
-      handle: async ({ rights, user }) => alerts(sequelize, user.id, await windowIdsSeen(rights)),
+      handle: async ({ req, rights, user }) =>
+        alerts(sequelize, user.id, await windowIdsSeen(rights), requestLanguage(req)),
     }),
     route('PUT /windows/:id/alerts', {
       tag: 'Reach',
       summary: 'Mute alerts of a kind about a window or one of its keys for oneself, or hear them again',
       body: MuteInput,
-      handle: async ({ body, param, rights, user }) => {
+      handle: async ({ req, body, param, rights, user }) => {
         await mute(sequelize, user.id, param('id'), body);
-        return alerts(sequelize, user.id, await windowIdsSeen(rights));
+        return alerts(sequelize, user.id, await windowIdsSeen(rights), requestLanguage(req));
       },
     }),
     route('PUT /windows/:id/urgent', {
@@ -113,10 +116,14 @@ export const reachRoutes = (
         if (reached.length && !(await mayMail())) throw new Problem('mail-server-missing');
         return change(user.id, async (transaction) => {
           const house = await houseName(transaction);
+          // Readers outside have no account: they get the language of the window, if the mail exists in it.
+          const language = firstInsideLanguage([window.settings.language]) ?? 'en';
           const onlyIf = { effect: 'announcement', authorId: user.id, windowIds: [window.id] } as const;
           for (const { key, to } of reached) {
             const { see, feed } = addressesOf(publicUrl, unsealed(key.token));
-            const letter = reachLetter({ house, window: window.name, words: body.words.trim(), see, feed });
+            const letter = reachLetter({
+              ...{ house, language, window: window.name, words: body.words.trim(), see, feed },
+            });
             await outbox.put(to, 'reach-note', letter, transaction, { authorId: user.id, onlyIf });
           }
           const without = keys.filter((k) => mailOf(k.contact) === null).map((k) => k.madeOutTo);

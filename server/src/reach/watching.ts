@@ -1,10 +1,11 @@
 import { alertLetter } from '@zonal/core/post';
-import { alertsOf, isPassedOn, stateOf, type Raised, type Watched } from '@zonal/core/reach';
+import { alertWords, alertsOf, isPassedOn, stateOf, type Raised, type Watched } from '@zonal/core/reach';
 import { DAY } from '@zonal/core/zones';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { languageOf } from '../db/accountLanguage';
 import { groupedBy } from '../db/grouped';
 import { houseName } from '../db/houseName';
-import { WindowRow, type KeyRow } from '../db/models';
+import { WindowRow, type KeyRow, type UserRow } from '../db/models';
 import type { Outbox } from '../db/outbox';
 import { PushRow } from '../db/tellingModels';
 import { readersOf } from '../db/readers';
@@ -54,7 +55,7 @@ export async function watch(watching: Watching, now: number = Date.now()): Promi
     const by = urgent.find((u) => u.id === window.id)?.by.getTime();
     const watched = async (): Promise<Watched> => ({
       name: window.name,
-      trouble: troubles.get(window.id)?.reason ?? null,
+      trouble: troubles.get(window.id)?.problem ?? null,
       keys: (keysOf.get(window.id) ?? []).map(({ id, madeOutTo, meantFor }) => {
         const readers = came.get(id) ?? 0;
         const passedOn = isPassedOn(readers, meantFor) ? { readers, meantFor: meantFor! } : null;
@@ -135,10 +136,10 @@ async function note(
     for (const r of raised) {
       // Of two processes one makes it, and so writes of it.
       const [made] = await ask<{ fresh: boolean }>(
-        `INSERT INTO alerts (kind, window_id, key_id, say, since) VALUES (:kind, :windowId, :keyId, :say, :at)
-         ON CONFLICT (kind, window_id, key_id) DO UPDATE SET say = excluded.say
+        `INSERT INTO alerts (kind, window_id, key_id, facts, since) VALUES (:kind, :windowId, :keyId, :facts, :at)
+         ON CONFLICT (kind, window_id, key_id) DO UPDATE SET facts = excluded.facts
          RETURNING xmax = 0 AS fresh`,
-        { ...r, at: new Date(now) },
+        { kind: r.kind, keyId: r.keyId, facts: JSON.stringify(r.facts), at: new Date(now) },
       );
       if (made!.fresh) fresh.push(r);
     }
@@ -148,33 +149,37 @@ async function note(
     const mutes = await ask<{ kind: string; key: string | null; user: string | null }>(
       'SELECT kind, key_id AS key, user_id AS user FROM alert_mutes WHERE window_id = :windowId',
     );
-    for (const { id, email } of await publishersOf(sequelize, window.id, transaction)) {
+    for (const publisher of await publishersOf(sequelize, window.id, transaction)) {
+      const { id, email } = publisher;
+      const language = languageOf(publisher);
       const isMuted = (r: Raised) =>
         mutes.some((m) => m.kind === r.kind && m.key === r.keyId && (m.user ?? id) === id);
-      const lines = fresh.filter((r) => !isMuted(r)).map((r) => r.say);
+      const lines = fresh.filter((r) => !isMuted(r)).map((r) => alertWords(r, language));
       if (!lines.length) continue;
-      const letter = alertLetter({ house, window: window.name, lines, href });
+      const letter = alertLetter({ house, language, window: window.name, lines, href });
       const onlyIf = { effect: 'alert', authorId: id, windowIds: [window.id] } as const;
       await outbox.put(email, 'alert', letter, transaction, { onlyIf });
     }
   });
 }
 
+type Publisher = Pick<UserRow, 'id' | 'email' | 'language'>;
+
 /** Returns who publishes a calendar of a window, else the stewards. */
 async function publishersOf(
   sequelize: Sequelize,
   windowId: string,
   transaction: Transaction,
-): Promise<{ id: string; email: string }[]> {
-  const rows = await sequelize.query<{ id: string; email: string }>(
-    `SELECT DISTINCT u.id, u.email FROM window_sources s JOIN standings t ON t.calendar_id = s.calendar_id
+): Promise<Publisher[]> {
+  const rows = await sequelize.query<Publisher>(
+    `SELECT DISTINCT u.id, u.email, u.language FROM window_sources s JOIN standings t ON t.calendar_id = s.calendar_id
      JOIN users u ON u.id = t.user_id
      WHERE s.window_id = :windowId AND t.standing = 'publisher' AND u.rested_at IS NULL ORDER BY u.email`,
     { replacements: { windowId }, type: QueryTypes.SELECT, transaction },
   );
   if (rows.length) return rows;
-  return sequelize.query<{ id: string; email: string }>(
-    `SELECT id, email FROM users WHERE role = 'steward' AND rested_at IS NULL ORDER BY email`,
+  return sequelize.query<Publisher>(
+    `SELECT id, email, language FROM users WHERE role = 'steward' AND rested_at IS NULL ORDER BY email`,
     { type: QueryTypes.SELECT, transaction },
   );
 }

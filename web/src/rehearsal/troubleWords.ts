@@ -1,7 +1,11 @@
 import type { OutwardWindow } from '@zonal/core/api';
+import { sentence } from '@zonal/core/problems';
+import { LANGUAGE } from '../texts/language';
 import { t } from '../texts/rehearsal';
 
 /** Says what readers get of a window that cannot be worked out, and why. */
-export function troubleWords({ reason, shows }: NonNullable<OutwardWindow['trouble']>): string {
-  return t(shows === 'nothing' ? 'readersGetNothing' : 'readersGetLast', { reason });
+export function troubleWords({ problem, shows }: NonNullable<OutwardWindow['trouble']>): string {
+  return t(shows === 'nothing' ? 'readersGetNothing' : 'readersGetLast', {
+    reason: sentence(problem.code, problem.details, LANGUAGE),
+  });
 }
