@@ -323,6 +323,7 @@ test('two people change different fields of an entry, and both changes are kept'
   await entry(colleague, 'Crane test, mine').click();
   await entry(page, 'Crane test, mine').focus();
   await page.keyboard.press('Alt+ArrowRight');
+  await said(page, 'Moved “Crane test, mine”.');
   const remove = colleague.getByRole('button', { name: 'Delete', exact: true });
   await remove.click();
   await expect(colleague.getByRole('alert').last()).toBeInViewport();
