@@ -86,7 +86,12 @@ export function Keys({ window }: { window: OutwardWindow }) {
               {window.publicUntil ? (
                 <small>{t('unlistedUntil', { time: momentWords(window.publicUntil, now) })}</small>
               ) : (
-                <small>{t.rich('listedOnBoard', { a: (text) => <a href="/board">{text}</a> })}</small>
+                <small>
+                  {t.rich('listedOnBoard', {
+                    term: (text) => <Term word="noticeBoard">{text}</Term>,
+                    a: (text) => <a href="/board">{text}</a>,
+                  })}
+                </small>
               )}
             </span>
           </Who>

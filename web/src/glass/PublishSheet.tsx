@@ -19,6 +19,7 @@ import type { RehearsalQuestion } from '../workers/questions';
 import { Button, OutsideButton } from '../ui/Button';
 import { LazyDateField } from '../ui/LazyDateField';
 import { Faded, Row, Stack } from '../ui/layout';
+import { Term } from '../ui/Term';
 import { Loading, Notice } from '../ui/Notice';
 import { Refusal } from '../ui/Refusal';
 import { Sheet } from '../ui/Sheet';
@@ -129,6 +130,7 @@ export function PublishSheet({
   return (
     <Sheet title={t('rehearsalTitle')} onClose={onClose} wide>
       <Stack>
+        <p>{t.rich('rehearsalHint', { term: (text) => <Term word="rehearsal">{text}</Term> })}</p>
         {(busy || !told) && !failed && <Loading what={t('computingDifference')} />}
         {failed && <Notice>{failed}</Notice>}
         {told && <RehearsalView rehearsals={[{ ...told, quiet: false }]} />}

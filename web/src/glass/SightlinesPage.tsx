@@ -180,7 +180,8 @@ export function SightlinesPage() {
         </OffPaper>
       </Row>
       <p>
-        {t('sightlinesHint')} <Faded role="status">{busy ? t('computingAgain') : ''}</Faded>
+        {t.rich('sightlinesHint', { term: (text) => <Term word="zone">{text}</Term> })}{' '}
+        <Faded role="status">{busy ? t('computingAgain') : ''}</Faded>
       </p>
       {problem && <Notice>{problem}</Notice>}
       <OnPaper>{t('asOf', { time: new Date(now).toLocaleString(LOCALE) })}</OnPaper>

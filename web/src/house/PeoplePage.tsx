@@ -20,6 +20,7 @@ import { Button, MainButton } from '../ui/Button';
 import { dayOf } from '../ui/dayOf';
 import { ActionList } from '../ui/ActionList';
 import { Faded, Row } from '../ui/layout';
+import { Term } from '../ui/Term';
 import { Empty } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Sheet } from '../ui/Sheet';
@@ -158,7 +159,7 @@ function Accounts() {
   };
   return (
     <>
-      <Faded>{t('accountsHint')}</Faded>
+      <Faded>{t.rich('accountsHint', { term: (text) => <Term word="steward">{text}</Term> })}</Faded>
       {problem && <ProblemNotice problem={problem} />}
       <Lines aria-label={t('accounts')}>
         {accounts.map((account) => (

@@ -17,6 +17,7 @@ import { SelectOne } from '../ui/Choice';
 import { dayOf } from '../ui/dayOf';
 import { glassText } from '../ui/glassText';
 import { Faded, NotedList, Row, Stack } from '../ui/layout';
+import { Term } from '../ui/Term';
 import { Loading, Notice } from '../ui/Notice';
 import { ProblemNotice } from '../ui/ProblemNotice';
 import { Overtaken } from '../ui/Overtaken';
@@ -95,7 +96,13 @@ function Writing({
   };
   return (
     <Stack>
-      <p>{t('peopleHint')}</p>
+      <p>
+        {t.rich('peopleHint', {
+          publisher: (text) => <Term word="publisher">{text}</Term>,
+          editor: (text) => <Term word="editor">{text}</Term>,
+          reader: (text) => <Term word="reader">{text}</Term>,
+        })}
+      </p>
       <List aria-label={t('people')}>
         {draft.people.map(({ userId, standing, glass }) => {
           const name = nameOf(userId);

@@ -145,7 +145,7 @@ export const de: Translation<typeof en> = {
   outsideDomains: '; außerhalb Ihrer Mail-Domains',
   fetchingAccounts: 'Konten werden geladen',
   accountsHint:
-    'Die Verwaltung darf alles und setzt die Obergrenzen. Mit einem gesperrten Konto kann sich niemand anmelden; was damit getan wurde, behält seinen Namen.',
+    'Die <term>Verwaltung</term> darf alles und setzt die Obergrenzen. Mit einem gesperrten Konto kann sich niemand anmelden; was damit getan wurde, behält seinen Namen.',
   newPasswordFor: 'Neues Passwort für {name}',
   newPassword: 'Neues Passwort …',
   removeStewardName: '{name} aus der Verwaltung nehmen',

@@ -269,7 +269,7 @@ export const de: Translation<typeof en> = {
   peopleOf: 'Personen von {name}',
   fetchingPeople: 'Personen werden geladen',
   peopleHint:
-    'Änderungen gelten sofort, auch auf offenen Seiten. Die Verwaltung darf alles und braucht hier nicht zu stehen. Wer herausgibt, öffnet Fenster darüber und entscheidet, wer ihn sieht; wer bearbeitet, schreibt Einträge; wer liest, sieht ihn durch ein Glas.',
+    'Änderungen gelten sofort, auch auf offenen Seiten. Die Verwaltung darf alles und braucht hier nicht zu stehen. Wer <publisher>herausgibt</publisher>, öffnet Fenster darüber und entscheidet, wer ihn sieht; wer <editor>bearbeitet</editor>, schreibt Einträge; wer <reader>liest</reader>, sieht ihn durch ein Glas.',
   people: 'Personen',
   notSavedYet: 'noch nicht gespeichert',
   roleOf: 'Rolle von {name}',

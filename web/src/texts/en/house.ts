@@ -140,7 +140,7 @@ export const en = {
   outsideDomains: '; outside your mail domains',
   fetchingAccounts: 'Fetching accounts',
   accountsHint:
-    'Stewards may do everything, and set the ceilings. Nobody can sign in with a suspended account; what it did keeps its name.',
+    '<term>Stewards</term> may do everything, and set the ceilings. Nobody can sign in with a suspended account; what it did keeps its name.',
   newPasswordFor: 'New password for {name}',
   newPassword: 'New password …',
   removeStewardName: 'Remove {name} as steward',

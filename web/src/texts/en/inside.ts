@@ -259,7 +259,7 @@ export const en = {
   peopleOf: 'People of {name}',
   fetchingPeople: 'Fetching its people',
   peopleHint:
-    'Changes take effect at once, on open pages too. Stewards may do everything and need not be listed. Publishers open windows over it and decide who sees it; editors write entries; readers see it through a glass.',
+    'Changes take effect at once, on open pages too. Stewards may do everything and need not be listed. <publisher>Publishers</publisher> open windows over it and decide who sees it; <editor>editors</editor> write entries; <reader>readers</reader> see it through a glass.',
   people: 'People',
   notSavedYet: 'not saved yet',
   roleOf: 'Role of {name}',
