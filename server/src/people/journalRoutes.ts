@@ -10,6 +10,7 @@ import {
 import { Problem } from '@zonal/core/problems';
 import { isUUID } from 'class-validator';
 import { QueryTypes, type Sequelize } from 'sequelize';
+import { requestLanguage } from '../http/requestLanguage';
 import { route } from '../http/route';
 
 /** Lines of one page. */
@@ -118,7 +119,9 @@ export const journalRoutes = (sequelize: Sequelize) => [
         },
       );
       const told = rows.slice(0, PAGE);
-      const changes = new Map(told.map((row) => [row.id, journalChanges(row.before, row.after)]));
+      const changes = new Map(
+        told.map((row) => [row.id, journalChanges(row.before, row.after, requestLanguage(req))]),
+      );
       const named = JSON.stringify([...changes.values()]).match(ID) ?? [];
       const ids = told.flatMap((row) =>
         NAMING.flatMap((c) => (typeof row.item[c] === 'string' ? row.item[c] : [])),
