@@ -58,7 +58,8 @@ export function lineSetting(view: OutwardView, choice: Choice, options: PageOpti
     calendars,
     tellsFree: isMixed(view),
     addressOf,
-    see: new URL(options.addresses.see).pathname,
+    // Previews have addresses that are no URLs.
+    see: options.addresses.see.replace(/^https?:\/\/[^/]+/, ''),
   };
 }
 

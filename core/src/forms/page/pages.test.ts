@@ -226,6 +226,18 @@ describe('the first view', () => {
   });
 });
 
+it('shows the image of an entry below the address of the page, with its text, through clear glass only', () => {
+  const image = { name: 'ab'.repeat(16), alt: 'Stalls & "boats"', width: 640, height: 480 };
+  const entries = [{ ...LECTURE, image }];
+  const list = { query: { show: 'list' } } as const;
+  const shown = `src="/see/k/image/${image.name}.webp" alt="Stalls &amp; &quot;boats&quot;" width="640" height="480"`;
+  expect(page(entries, list)).toContain(shown);
+  expect(page(entries, list, 'tinted')).not.toContain('<img');
+  // The addresses of a preview are no URLs.
+  const preview = { ...list, addresses: { ...ADDRESSES, see: 'The address follows' } };
+  expect(page(entries, preview)).toContain(`src="The address follows/image/${image.name}.webp"`);
+});
+
 it('says that time stays free only where other time is taken', () => {
   const free = { ...LECTURE, id: 'free', shows: 'free' as const };
   const list = (entries: Entries) => page(entries, { query: { show: 'list' } });
