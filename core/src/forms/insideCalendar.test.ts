@@ -22,6 +22,7 @@ const tidy = (c: Content): Content => ({
   place: oneLine(c.place),
   description: typed(c.description),
   contact: oneLine(c.contact),
+  image: c.image && { ...c.image, alt: oneLine(c.image.alt) || 'Quay' },
   labels: [...new Set(c.labels)],
 });
 const saying = ({

@@ -2,9 +2,10 @@ import { STATUSES, isImage, type Content, type Hold, type Person, type Status } 
 import { whenText } from './icsEvent';
 import { escapeText, quoteParameter, raw } from './icsText';
 import { parameter, type Property } from './read/components';
+import type { FileNotes } from './read/fileNotes';
 
 /** Reads all properties of one name into fields; notes say what was changed or left out. */
-type Reader = (properties: readonly Property[], notes: Set<string>) => Partial<Content>;
+type Reader = (properties: readonly Property[], notes: FileNotes) => Partial<Content>;
 
 /** How a field stands in a file of the organisers' own, and how it is read from anybody's. */
 interface InsideField<T> {
@@ -39,9 +40,9 @@ const STATUS: Record<string, Status> = {
 const CLASS = { none: '', frost: 'PRIVATE', 'keep-in': 'CONFIDENTIAL' };
 
 /** Entries that the file marks as not public are held, so that they do not go out by being brought in. */
-const HOLD_OF_CLASS: Record<string, { hold: Hold; note: string }> = {
-  PRIVATE: { hold: 'frost', note: 'It is marked PRIVATE in the file, so it is held to busy time only.' },
-  CONFIDENTIAL: { hold: 'keep-in', note: 'It is marked CONFIDENTIAL in the file, so it is kept in.' },
+const HOLD_OF_CLASS: Record<string, { hold: Hold; note: 'markedPrivate' | 'markedConfidential' }> = {
+  PRIVATE: { hold: 'frost', note: 'markedPrivate' },
+  CONFIDENTIAL: { hold: 'keep-in', note: 'markedConfidential' },
 };
 
 const line = (name: string, value: string) => (value ? [`${name}:${escapeText(value)}`] : []);
@@ -89,7 +90,7 @@ const INSIDE: { readonly [F in keyof Content]: InsideField<Content[F]> } = {
   image: {
     write: (v) =>
       v
-        ? [`X-ZONAL-IMAGE;VALUE=TEXT;X-SIZE=${v.width}x${v.height};X-ALT=${quoteParameter(v.alt)}:${v.name}`]
+        ? [`X-ZONAL-IMAGE;VALUE=TEXT;X-NAME=${v.name};X-SIZE=${v.width}x${v.height}:${escapeText(v.alt)}`]
         : [],
     read: { 'x-zonal-image': ([p]) => imageOf(p!) },
   },
@@ -104,7 +105,7 @@ const INSIDE: { readonly [F in keyof Content]: InsideField<Content[F]> } = {
     read: {
       status: ([p], notes) => {
         const status = STATUS[p!.text.trim().toUpperCase()];
-        if (!status) notes.add(`Status “${p!.text}” is not one of an entry; it was read as confirmed.`);
+        if (!status) notes.add('statusUnknown', { text: p!.text });
         return { status: status ?? 'confirmed' };
       },
       'x-zonal-status': ([p]) => ({
@@ -174,17 +175,17 @@ function personLine({ name, address, group }: Person): string {
 function imageOf(property: Property): Partial<Content> {
   const [, width, height] = /^(\d{1,5})x(\d{1,5})$/.exec(parameter(property, 'x-size') ?? '') ?? [];
   const image = {
-    name: text(property).trim(),
-    alt: parameter(property, 'x-alt') ?? '',
+    name: parameter(property, 'x-name') ?? '',
+    alt: text(property),
     width: Number(width ?? 0),
     height: Number(height ?? 0),
   };
   return isImage(image) && image.alt.trim() ? { image } : {};
 }
 
-function attachmentsOf(all: readonly Property[], notes: Set<string>): Pick<Content, 'attachments'> {
+function attachmentsOf(all: readonly Property[], notes: FileNotes): Pick<Content, 'attachments'> {
   const links = all.filter((p) => p.type !== 'binary' && parameter(p, 'value')?.toUpperCase() !== 'BINARY');
-  if (links.length < all.length) notes.add('A file inside the entry was left out; only links are kept.');
+  if (links.length < all.length) notes.add('fileInside');
   return {
     attachments: links.map((p) => ({
       name: parameter(p, 'filename') ?? parameter(p, 'x-filename') ?? p.text.split('/').at(-1)!,

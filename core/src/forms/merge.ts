@@ -14,7 +14,9 @@ import {
   type When,
 } from '../entries';
 import { DAY, instantOf, type ZoneName } from '../zones';
+import type { InsideLanguage } from '../texts/languages';
 import { slotOn } from './read/assemble';
+import { fileTexts } from './read/fileTexts';
 import type { Cancelled, DraftEntry, ReadResult } from './read/report';
 
 export const MERGE_KINDS = ['new', 'changed', 'conflict', 'same', 'left-out'] as const;
@@ -48,14 +50,16 @@ export function mergePlan(
   home: ZoneName,
   /** Is told now and then which share (0 to 1) is compared. */
   tell: (share: number) => void = () => undefined,
+  language: InsideLanguage = 'en',
 ): MergeItem[] {
+  const t = fileTexts(language);
   const known = new Map(existing.map((e) => [e.uid, e]));
   const notes = new Map(
     file.items.filter((i) => i.outcome !== 'left-out').map((i) => [`${i.uid}`, i.notes.join(' ')]),
   );
   const items = file.entries.map((draft, i) => {
     if (i % 500 === 0) tell(i / file.entries.length);
-    const item = itemOf(draft, known, home);
+    const item = itemOf(draft, known, home, t);
     const note = notes.get(draft.uid);
     return note ? { ...item, reason: `${item.reason} ${note}`.trim() } : item;
   });
@@ -64,11 +68,11 @@ export function mergePlan(
     .map((i): MergeItem => ({
       ...NOTHING,
       kind: 'left-out',
-      title: i.title || i.uid || `Line ${i.line}`,
+      title: i.title || i.uid || t('line', { line: i.line }),
       start: null,
-      reason: `Line ${i.line}: ${i.notes.join(' ')}`,
+      reason: t('lineSays', { line: i.line, reason: i.notes.join(' ') }),
     }));
-  return [...items, ...file.cancelled.map((c) => takenBack(c, known, home)), ...left];
+  return [...items, ...file.cancelled.map((c) => takenBack(c, known, home, t)), ...left];
 }
 
 /** What a file takes back stays, marked as cancelled. */
@@ -76,17 +80,13 @@ function takenBack(
   { uid, slot, title, start, line }: Cancelled,
   known: ReadonlyMap<string, Entry>,
   home: ZoneName,
+  t: FileText,
 ): MergeItem {
   const mine = known.get(uid);
   const base = { ...NOTHING, title: mine?.title ?? (title || uid), start };
   const wall = mine && slot && wallOf(slotOn(mine.start, slot, home));
   if (!mine || (slot && (!mine.recurrence || !hasSlot(mine, whenLike(mine.start, wall!), home)))) {
-    const what = mine ? 'The entry here has no such date.' : 'There is no such entry here.';
-    return {
-      ...base,
-      kind: 'left-out',
-      reason: `Line ${line}: it takes something back (METHOD:CANCEL). ${what}`,
-    };
+    return { ...base, kind: 'left-out', reason: t(mine ? 'noDateToCancel' : 'nothingToCancel', { line }) };
   }
   const after = slot
     ? cancelledAt(mine, whenLike(mine.start, wall!))
@@ -96,9 +96,7 @@ function takenBack(
   return {
     ...base,
     kind: same ? 'same' : 'changed',
-    reason: slot
-      ? 'The file takes this date back.'
-      : 'The file takes this entry back; it stays, as cancelled.',
+    reason: t(slot ? 'dateCancelled' : 'entryCancelled'),
     fields: same ? [] : [slot ? 'overrides' : 'status'],
     existing: mine,
     draft: same ? null : draft,
@@ -111,12 +109,19 @@ function cancelledAt(entry: Entry, slot: When): Entry {
   return changeDate(entry, slot, { ...at, content: { ...contentOf(at.content), status: 'cancelled' } });
 }
 
+type FileText = ReturnType<typeof fileTexts>;
+
 const NOTHING = { fields: [], existing: null, draft: null, imported: null } as const;
 
-function itemOf(draft: DraftEntry, known: ReadonlyMap<string, Entry>, home: ZoneName): MergeItem {
+function itemOf(
+  draft: DraftEntry,
+  known: ReadonlyMap<string, Entry>,
+  home: ZoneName,
+  t: FileText,
+): MergeItem {
   const series = draft.detachedFrom && known.get(draft.detachedFrom.uid);
   if (series?.recurrence && hasSlot(series, draft.detachedFrom!.slot, home)) {
-    return dateOf(draft, series, draft.detachedFrom!.slot);
+    return dateOf(draft, series, draft.detachedFrom!.slot, t);
   }
   const imported = { print: printOfEntry(draft), sequence: sequenceOf(draft) };
   const mine = known.get(draft.uid) ?? null;
@@ -131,7 +136,7 @@ function itemOf(draft: DraftEntry, known: ReadonlyMap<string, Entry>, home: Zone
       ...base,
       kind: 'left-out',
       draft: null,
-      reason: `The file has version ${imported.sequence}; version ${last.sequence} is here already.`,
+      reason: t('olderVersion', { sent: imported.sequence, stored: last.sequence }),
     };
   }
   if (last?.print === imported.print) {
@@ -140,7 +145,7 @@ function itemOf(draft: DraftEntry, known: ReadonlyMap<string, Entry>, home: Zone
       kind: 'same',
       draft: null,
       fields,
-      reason: 'The file says what it said last time; it was changed here since.',
+      reason: t('changedHere'),
     };
   }
   if (last?.print === ours) return { ...base, kind: 'changed', fields, reason: '' };
@@ -148,14 +153,12 @@ function itemOf(draft: DraftEntry, known: ReadonlyMap<string, Entry>, home: Zone
     ...base,
     kind: 'conflict',
     fields,
-    reason: last
-      ? 'It was changed here and in the file since it was last brought in.'
-      : 'It was written or changed here, and the file says something else.',
+    reason: t(last ? 'changedBoth' : 'writtenHere'),
   };
 }
 
 /** One changed date of a series that stands in the calendar. */
-function dateOf(draft: DraftEntry, series: Entry, slot: When): MergeItem {
+function dateOf(draft: DraftEntry, series: Entry, slot: When, t: FileText): MergeItem {
   const own = series.overrides.find((o) => wallOf(o.slot) === wallOf(slot));
   const content = { ...contentOf(draft), kind: series.kind, planned: null };
   const after = changeDate(series, own?.slot ?? slot, { start: draft.start, end: draft.end, content });
@@ -165,7 +168,7 @@ function dateOf(draft: DraftEntry, series: Entry, slot: When): MergeItem {
     kind: same ? 'same' : 'changed',
     title: draft.title,
     start: draft.start,
-    reason: same ? '' : 'One date of a series that is here.',
+    reason: same ? '' : t('dateOfSeries'),
     fields: same ? [] : ['overrides'],
     existing: series,
     draft: same ? null : rest,

@@ -1,13 +1,14 @@
 import { parse, TYPE, type MessageFormatElement } from '@formatjs/icu-messageformat-parser';
 import { describe, expect, it } from 'vitest';
 import { fieldWord, ruleWords } from '../entries';
-import { dayText, reasonWords, spanWords } from '../forms';
+import { dayText, readCalendar, reasonWords, spanWords } from '../forms';
 import { filterWords } from '../glass';
 import { journalField, journalValue } from '../journal';
 import { PROBLEMS, sentence, type ProblemCode } from '../problems';
 import { PROBLEMS_DE } from '../problems/de';
 import { ceilingRequestWords, standingWords, whoMay, wishWords } from '../rights';
 import { dayFromText } from '../zones';
+import { FILE_TEXTS } from '../forms/read/fileTexts';
 import { LETTER_TEXTS } from '../post/letterTexts';
 import { de } from './de';
 import { en } from './en';
@@ -25,6 +26,7 @@ describe('what core composes', () => {
   it.each([
     ['to the application', { en, de }],
     ['in mails', LETTER_TEXTS],
+    ['of imported files', FILE_TEXTS],
   ])('has the same messages with the same arguments in German %s', (_where, texts) => {
     const [english, german]: Readonly<Record<string, string>>[] = [texts.en, texts.de];
     expect(Object.keys(german!)).toEqual(Object.keys(english!));
@@ -36,6 +38,24 @@ describe('what core composes', () => {
     ['FREQ=MONTHLY;BYDAY=-1FR', 'jeden Monat am letzten Freitag'],
     ['FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=1', 'jedes Jahr im März am Tag 1 des Monats'],
   ])('says the rule %s in German', (rule, words) => expect(ruleWords(rule, 'de')).toBe(words));
+
+  it('reports in German how a file was read', () => {
+    const event = [
+      'BEGIN:VEVENT',
+      'UID:a',
+      'DTSTART;TZID=Nirgendwo:20260601T100000',
+      'SUMMARY:Markt',
+      'END:VEVENT',
+    ];
+    const text = ['BEGIN:VCALENDAR', ...event, 'BEGIN:VJOURNAL', 'END:VJOURNAL', 'END:VCALENDAR'].join(
+      '\r\n',
+    );
+    const { items } = readCalendar(new TextEncoder().encode(text), 'UTC', { now: 0, language: 'de' });
+    expect(items.map(({ notes }) => notes)).toEqual([
+      ['Zeitzone „Nirgendwo“ ist weder bekannt noch definiert; ihre Zeiten bleiben ohne Zone.'],
+      ['Das ist eine Notiz; Kalender enthalten hier Einträge mit einer Zeit.'],
+    ]);
+  });
 
   it('says days, fields, filters, rights and reasons in German', () => {
     const day = dayFromText('2026-11-23');

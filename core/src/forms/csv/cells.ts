@@ -7,18 +7,20 @@ import {
   type ShapeValues,
   type When,
 } from '../../entries';
+import type { FileNotes } from '../read/fileNotes';
 
 /** What a cell is read by besides its text. */
 export interface CellReading {
   /** Returns the moment that a text says. Throws `date-invalid` or `time-invalid`. */
   readonly moment: (text: string) => When;
-  /** Is told what was read as something else. */
-  readonly note: (sentence: string) => void;
+  /** Receives what was read as something else. */
+  readonly notes: FileNotes;
 }
 
 /** What a choice is made from. */
 interface Choosing {
   readonly word: string;
+  readonly german: string;
   readonly empty: unknown;
   readonly of?: Readonly<Record<string, string>>;
   readonly column: { readonly means?: Readonly<Record<string, string>> } | null;
@@ -88,11 +90,16 @@ function personOf(text: string): Person {
   return { name: text, address: /^\S+@\S+$/.test(text) ? text : '' };
 }
 
-function choiceOf(text: string, { note }: CellReading, { word, empty, of, column }: Choosing): string {
+function choiceOf(
+  text: string,
+  { notes }: CellReading,
+  { word, german, empty, of, column }: Choosing,
+): string {
   const other = empty as string;
   if (!text) return other;
   const said = text.toLowerCase();
   const found = Object.keys(of!).find((one) => one === said) ?? column?.means?.[said];
-  if (!found && !column?.means) note(`${capital(word)} “${text}” is not known; it was read as ${other}.`);
+  if (!found && !column?.means)
+    notes.add('choiceUnknown', { field: capital(notes.language === 'de' ? german : word), text, other });
   return found ?? other;
 }

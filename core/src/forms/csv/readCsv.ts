@@ -2,7 +2,9 @@ import Papa from 'papaparse';
 import { EMPTY_CONTENT, checkedEntry, whenLike, wallOf, type Content, type When } from '../../entries';
 import { Problem } from '../../problems';
 import { DAY, HOUR, MINUTE, dayFromText, dayToText, wallToText, zoneNamed, type ZoneName } from '../../zones';
+import type { InsideLanguage } from '../../texts/languages';
 import { decodeFile } from '../read/decode';
+import { FileNotes } from '../read/fileNotes';
 import type { DraftEntry, ReadItem, ReadResult } from '../read/report';
 import { valueOfCell, type CellReading } from './cells';
 import { COLUMN_FIELDS, CSV_FIELDS, type CsvFieldName, type CsvMapping } from './csvFields';
@@ -20,14 +22,14 @@ export interface CsvTable {
 }
 
 /** Returns the table of a .csv file, in any of the usual delimiters. Throws `file-empty` or `table-unreadable`. */
-export function csvTable(bytes: Uint8Array): CsvTable {
-  const { text, notes } = decodeFile(bytes);
+export function csvTable(bytes: Uint8Array, language: InsideLanguage = 'en'): CsvTable {
+  const { text, notes } = decodeFile(bytes, language);
   const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
   const quotes = errors.find((e) => e.type === 'Quotes');
   if (quotes) throw new Problem('table-unreadable', { line: (quotes.row ?? 0) + 1, reason: quotes.message });
   const [headings, ...rows] = data;
   if (!headings || !rows.length) throw new Problem('file-empty');
-  return { headings, rows, notes };
+  return { headings, rows, notes: [...notes] };
 }
 
 /** Returns the order that the dates of a column are written in, where one of them leaves no doubt; else `dmy`. */
@@ -46,6 +48,8 @@ export interface CsvSetting {
   readonly mapping: CsvMapping;
   readonly dateOrder: DateOrder;
   readonly zone: ZoneName;
+  /** Of the report (default: English). */
+  readonly language?: InsideLanguage;
 }
 
 /** Returns the entries of a table and a report with one line per row, as {@link readCalendar} does for its format. */
@@ -59,13 +63,13 @@ export function readCsv(table: CsvTable, setting: CsvSetting): ReadResult {
   table.rows.forEach((row, i) => {
     const line = i + 2;
     const cell = (field: CsvFieldName) => unguarded((row[setting.mapping[field] ?? -1] ?? '').trim());
-    const notes: string[] = [];
+    const notes = new FileNotes(setting.language ?? 'en');
     const item = (outcome: ReadItem['outcome'], uid = '') => ({
       line,
       uid,
       title: cell('title'),
       outcome,
-      notes,
+      notes: [...notes],
     });
     try {
       const draft = draftOf(
@@ -78,10 +82,10 @@ export function readCsv(table: CsvTable, setting: CsvSetting): ReadResult {
       if (entries.has(draft.uid))
         throw new Problem('table-row', { reason: `the identifier ${draft.uid} stands in an earlier row` });
       entries.set(draft.uid, draft);
-      items.push(item(notes.length ? 'changed' : 'read', draft.uid));
+      items.push(item(notes.size ? 'changed' : 'read', draft.uid));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      notes.push(error.message);
+      notes.addProblem(error);
       items.push(item('left-out'));
     }
   });
@@ -95,14 +99,14 @@ function draftOf(
   others: readonly { name: string; value: string }[],
   setting: CsvSetting,
   line: number,
-  notes: string[],
+  notes: FileNotes,
 ): DraftEntry {
   const title = cell('title');
   if (!title) throw new Problem('table-row', { reason: 'it has no title' });
   const { start, end } = spanOf(cell, setting);
   const how: CellReading = {
     moment: (text) => momentOf(text, '', setting, start.kind === 'zoned' ? start.zone : null),
-    note: (sentence) => notes.push(sentence),
+    notes,
   };
   const content: Content = {
     ...EMPTY_CONTENT,

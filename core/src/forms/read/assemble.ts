@@ -14,6 +14,7 @@ import {
 import { Problem } from '../../problems';
 import { DAY, clockChanges, timeOfWall, wallAt, type Instant, type ZoneName } from '../../zones';
 import { first, type Component } from './components';
+import { fileTexts } from './fileTexts';
 import type { Piece, ReadSetting } from './readEvent';
 import type { DraftEntry, Outcome, ReadItem } from './report';
 import { after } from './whenOfFile';
@@ -32,16 +33,16 @@ export function itemOf(event: Component, outcome: Outcome, notes: Iterable<strin
 /** Puts a master and its overrides together; overrides with no master become entries of their own. */
 export function assemble(
   given: readonly Piece[],
-  { home, now }: ReadSetting,
+  { home, now, language }: ReadSetting,
   entries: Map<string, DraftEntry>,
   items: ReadItem[],
 ): void {
+  const t = fileTexts(language);
   const pieces = withMaster(given);
   const masters = pieces.filter((p) => !p.slot);
   const master = newest(masters);
   for (const older of masters) {
-    if (older !== master)
-      items.push(itemOf(older.event, 'left-out', ['A newer version of this entry stands in the file.']));
+    if (older !== master) items.push(itemOf(older.event, 'left-out', [t('newerEntry')]));
   }
   const overrides = new Map<number, { override: Override; piece: Piece }>();
   for (const piece of pieces) {
@@ -51,13 +52,11 @@ export function assemble(
       continue;
     }
     const slot = slotOn(master.draft.start, piece.slot, home, master.shift);
-    if (!master.shift && !sameWhen(slot, piece.slot))
-      piece.notes.add('The date that it replaces was fitted to the clock of its series.');
+    if (!master.shift && !sameWhen(slot, piece.slot)) piece.notes.add('slotFitted');
     const before = overrides.get(wallOf(slot));
     const kept = before ? newest([before.piece, piece])! : piece;
     const dropped = before && (kept === piece ? before.piece : piece);
-    if (dropped)
-      items.push(itemOf(dropped.event, 'left-out', ['A newer version of this date stands in the file.']));
+    if (dropped) items.push(itemOf(dropped.event, 'left-out', [t('newerDate')]));
     if (kept === piece) {
       const { start, end } = piece.draft;
       overrides.set(wallOf(slot), { piece, override: { slot, start, end, content: contentOf(piece.draft) } });
@@ -86,16 +85,13 @@ function store(
     items.push(itemOf(event, notes.size ? 'changed' : 'read', notes));
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    items.push(itemOf(event, 'left-out', [...notes, error.message]));
+    notes.addProblem(error);
+    items.push(itemOf(event, 'left-out', notes));
   }
 }
 
 function aloneEntry(piece: Piece, master: Piece | undefined): DraftEntry {
-  piece.notes.add(
-    master
-      ? 'It changes one date of an entry that does not recur; it was read as an entry of its own.'
-      : 'The series that it belongs to is not in the file; it was read as an entry of its own.',
-  );
+  piece.notes.add(master ? 'noSeries' : 'seriesMissing');
   const uid = `${piece.uid}/${first(piece.event, 'recurrence-id')!.text}`;
   const slot = piece.slot!;
   return {
@@ -134,13 +130,9 @@ function wallOn(start: When, slot: When, home: ZoneName, time: number): number {
 /** Some programs mark the series itself as one of its dates: if there is no other master, what has a rule is it. */
 function withMaster(pieces: readonly Piece[]): readonly Piece[] {
   const master = pieces.some((p) => !p.slot) ? undefined : newest(pieces.filter((p) => p.ownRecurrence));
-  for (const piece of pieces)
-    if (piece.ownRecurrence && piece !== master)
-      piece.notes.add('It changes one date and has a rule as well; the rule was left out.');
+  for (const piece of pieces) if (piece.ownRecurrence && piece !== master) piece.notes.add('ruleOfDate');
   if (!master) return pieces;
-  master.notes.add(
-    'The file marks the series as a change of one of its own dates; it was read as the series.',
-  );
+  master.notes.add('seriesAsDate');
   const series = {
     ...master,
     slot: null,
@@ -192,9 +184,6 @@ function exactDates(
       out.push({ slot, start: slot, end: exact, content: contentOf(draft) });
     }
   }
-  if (out.length)
-    notes.add(
-      `It lasts exactly so long also when clocks change: ${out.length} of its dates say their end by themselves.`,
-    );
+  if (out.length) notes.add('exactLength', { count: out.length });
   return out;
 }

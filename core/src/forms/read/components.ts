@@ -1,4 +1,6 @@
 import { Problem } from '../../problems';
+import type { InsideLanguage } from '../../texts/languages';
+import { FileNotes } from './fileNotes';
 import { partsOfLine, type LineParts } from './contentLine';
 
 /** A property, with the line that it starts on. */
@@ -12,7 +14,7 @@ export interface Component {
   readonly properties: Property[];
   readonly children: Component[];
   /** Lines that are no properties: each was left out. */
-  readonly notes: string[];
+  readonly notes: FileNotes;
 }
 
 interface ContentLine {
@@ -22,10 +24,10 @@ interface ContentLine {
 
 /**
  * Returns the VCALENDARs of an iCalendar text. Any line ends are taken. A line that is no property is left out and noted
- * with its number. Throws `file-not-calendar`, or `file-malformed` where components do not fit together, with the
+ * with its number, in a language. Throws `file-not-calendar`, or `file-malformed` where components do not fit together, with the
  * number of the line, counted from 1.
  */
-export function componentsOf(text: string): Component[] {
+export function componentsOf(text: string, language: InsideLanguage = 'en'): Component[] {
   const top: Component[] = [];
   const open: Component[] = [];
   for (const { text: content, line } of unfold(text)) {
@@ -33,7 +35,13 @@ export function componentsOf(text: string): Component[] {
     if (marker?.[1]!.toUpperCase() === 'BEGIN') {
       const name = marker[2]!.trim().toUpperCase();
       if (!open.length && name !== 'VCALENDAR') throw new Problem('file-not-calendar', { line });
-      const component: Component = { name, line, properties: [], children: [], notes: [] };
+      const component: Component = {
+        name,
+        line,
+        properties: [],
+        children: [],
+        notes: new FileNotes(language),
+      };
       (open.at(-1)?.children ?? top).push(component);
       open.push(component);
     } else if (marker) {
@@ -83,9 +91,9 @@ function read(inside: Component, content: string, line: number): void {
   try {
     inside.properties.push({ ...partsOfLine(content), line });
   } catch (error) {
-    const count = inside.notes.length;
-    if (count < MOST_NOTES) inside.notes.push(`Line ${line} was left out: ${(error as Error).message}.`);
-    else if (count === MOST_NOTES) inside.notes.push('Further lines of it were left out as well.');
+    const { notes } = inside;
+    if (notes.size < MOST_NOTES) notes.add('lineLeftOut', { line, reason: (error as Error).message });
+    else notes.add('moreLinesLeftOut');
   }
 }
 

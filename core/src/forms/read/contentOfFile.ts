@@ -3,6 +3,7 @@ import { READERS, contactText, contentLines, personOf } from '../insideFields';
 import { FURTHER, plainLineOf } from '../keptProperties';
 import { all, first, type Component, type Property } from './components';
 import { partsOfLine } from './contentLine';
+import type { FileNotes } from './fileNotes';
 
 /** Properties that are read into times and recurrence, or say nothing of the entry itself. */
 const READ_ELSEWHERE = new Set([
@@ -38,7 +39,7 @@ const DECORATED = new Set([
 const JOINED = ['description', 'contact', 'categories'];
 
 /** Returns the content of a VEVENT or VTODO. Notes say what was changed or left out. */
-export function contentOfFile(event: Component, empty: Content, notes: Set<string>): Content {
+export function contentOfFile(event: Component, empty: Content, notes: FileNotes): Content {
   const fields: Record<string, unknown> = { ...empty };
   for (const [name, read] of Object.entries(READERS)) {
     const properties = all(event, name);
@@ -46,8 +47,10 @@ export function contentOfFile(event: Component, empty: Content, notes: Set<strin
   }
   const organizer = first(event, 'organizer');
   if (organizer && fields['contact'] === '') fields['contact'] = contactText(personOf(organizer));
-  for (const { name } of event.children)
-    notes.add(name === 'VALARM' ? 'Its reminders were left out.' : `Its part ${name} was left out.`);
+  for (const { name } of event.children) {
+    if (name === 'VALARM') notes.add('reminders');
+    else notes.add('partLeftOut', { name });
+  }
   const content = fields as unknown as Content;
   const kept = [
     ...event.properties.filter((p) => !READERS[p.name] && !READ_ELSEWHERE.has(p.name)).map(jCalOf),
@@ -61,7 +64,7 @@ function jCalOf({ name, parameters, type, values }: Property): KeptProperty {
 }
 
 /** Returns the properties that say more than the fields that were read from them. */
-function saidMore(event: Component, content: Content, notes: Set<string>): KeptProperty[] {
+function saidMore(event: Component, content: Content, notes: FileNotes): KeptProperty[] {
   const task = event.name === 'VTODO';
   const lines = contentLines(content, task);
   const key = ({ name, parameters, values }: Pick<Property, 'name' | 'parameters' | 'values'>) =>
@@ -76,7 +79,7 @@ function saidMore(event: Component, content: Content, notes: Set<string>): KeptP
     const jCal = jCalOf(property);
     if (JOINED.includes(name) && all(event, name).length > 1) {
       if (Object.keys(property.parameters).length)
-        notes.add(`What its ${name.toUpperCase()} lines say of language and the like was left out.`);
+        notes.add('parametersLeftOut', { name: name.toUpperCase() });
       continue;
     }
     const at = lines.indexOf(plainLineOf(jCal, task) ?? '');

@@ -48,7 +48,7 @@ const FILES: Record<string, Check> = {
   },
   '05-zone-definition-like-none.ics': (r) => {
     expect(only(r).start).toEqual(zonedStart('2026-07-10T07:40:00', 'UTC'));
-    expect(notes(r)).toContain('worked out by its definition');
+    expect(notes(r)).toContain('computed by its definition');
   },
   '06-zone-hint-in-definition.ics': (r) =>
     expect(only(r).start).toEqual(zonedStart('2026-07-10T09:00:00', HOME)),

@@ -1,16 +1,18 @@
 import { outwardText } from '../../glass';
 import { Problem } from '../../problems';
+import type { InsideLanguage } from '../../texts/languages';
+import { FileNotes } from './fileNotes';
 
 /** Returns the text of a file with what had to be done to read it. Throws `file-empty`. */
-export function decodeFile(bytes: Uint8Array): { text: string; notes: string[] } {
+export function decodeFile(bytes: Uint8Array, language: InsideLanguage): { text: string; notes: FileNotes } {
   const [a, b, c] = bytes;
   let text: string;
-  const notes: string[] = [];
+  const notes = new FileNotes(language);
   if (a === 0xef && b === 0xbb && c === 0xbf) {
     text = decodeUtf8(bytes.subarray(3), notes);
   } else if ((a === 0xff && b === 0xfe) || (a === 0xfe && b === 0xff)) {
     text = new TextDecoder(a === 0xff ? 'utf-16le' : 'utf-16be').decode(bytes.subarray(2));
-    notes.push('The file is in UTF-16; it was read as such.');
+    notes.add('utf16');
   } else text = decodeUtf8(bytes, notes);
   if (text.trim() === '') throw new Problem('file-empty');
   return { text: storable(text), notes };
@@ -21,7 +23,7 @@ function storable(text: string): string {
   return text.includes('\0') || /[\ud800-\udfff]/.test(text) ? outwardText(text.replace(/\0/g, '')) : text;
 }
 
-function decodeUtf8(bytes: Uint8Array, notes: string[]): string {
+function decodeUtf8(bytes: Uint8Array, notes: FileNotes): string {
   for (const attempt of [bytes, mendFolds(bytes)]) {
     try {
       return new TextDecoder('utf-8', { fatal: true }).decode(attempt);
@@ -29,7 +31,7 @@ function decodeUtf8(bytes: Uint8Array, notes: string[]): string {
       // Not UTF-8 as it stands; the next attempt may be.
     }
   }
-  notes.push('The file is not in UTF-8; it was read as Latin-1 (Windows-1252). Check letters with accents.');
+  notes.add('notUtf8');
   return decodeWindows1252(bytes);
 }
 

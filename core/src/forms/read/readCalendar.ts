@@ -4,6 +4,8 @@ import type { Instant, ZoneName } from '../../zones';
 import { assemble, itemOf, slotOn } from './assemble';
 import { componentsOf, first, type Component } from './components';
 import { decodeFile } from './decode';
+import type { InsideLanguage } from '../../texts/languages';
+import { fileTexts } from './fileTexts';
 import { readEvent, type Piece } from './readEvent';
 import type { Cancelled, DraftEntry, ReadItem, ReadResult } from './report';
 import { zoneReader } from './zoneOfFile';
@@ -13,6 +15,8 @@ export interface ReadOptions {
   readonly now: Instant;
   /** Called now and then with the share (0 to 1) that is read (default: nothing). */
   readonly tell?: (share: number) => void;
+  /** Of the report (default: English). */
+  readonly language?: InsideLanguage;
 }
 
 /**
@@ -25,12 +29,11 @@ export interface ReadOptions {
 export function readCalendar(
   bytes: Uint8Array,
   homes: ZoneName | readonly ZoneName[],
-  { now, tell = () => undefined }: ReadOptions,
+  { now, tell = () => undefined, language = 'en' }: ReadOptions,
 ): ReadResult {
-  const { text, notes } = decodeFile(bytes);
-  const calendars = componentsOf(text);
-  if (calendars.length > 1)
-    notes.push(`The file holds ${calendars.length} calendars; all were read into one.`);
+  const { text, notes } = decodeFile(bytes, language);
+  const calendars = componentsOf(text, language);
+  if (calendars.length > 1) notes.add('severalCalendars', { count: calendars.length });
   const likely = typeof homes === 'string' ? [homes] : homes;
   const home = likely[0]!;
   const items: ReadItem[] = [];
@@ -38,23 +41,23 @@ export function readCalendar(
   const taken: Piece[] = [];
   for (const calendar of calendars) {
     checkVersion(calendar);
-    notes.push(...calendar.notes);
+    for (const note of calendar.notes) notes.addText(note);
     const cancels = first(calendar, 'method')?.text.trim().toUpperCase() === 'CANCEL';
-    for (const piece of piecesOf(calendar, likely, items, now, tell)) {
+    for (const piece of piecesOf(calendar, likely, items, { now, tell, language })) {
       if (cancels) taken.push(piece);
       else if (groups.has(piece.uid)) groups.get(piece.uid)!.push(piece);
       else groups.set(piece.uid, [piece]);
     }
   }
   const entries = new Map<string, DraftEntry>();
-  for (const pieces of groups.values()) assemble(pieces, { home, now }, entries, items);
+  for (const pieces of groups.values()) assemble(pieces, { home, now, language }, entries, items);
   const cancelled = taken.map((piece) => takenBack(piece, home, entries, items));
   return {
     names: calendars.flatMap((c) => first(c, 'name')?.text ?? first(c, 'x-wr-calname')?.text ?? []),
     entries: [...entries.values()],
     cancelled: cancelled.filter((c) => c !== null),
     items: items.sort((a, b) => a.line - b.line),
-    notes,
+    notes: [...notes],
   };
 }
 
@@ -68,35 +71,36 @@ function piecesOf(
   calendar: Component,
   homes: readonly ZoneName[],
   items: ReadItem[],
-  now: Instant,
-  tell: (share: number) => void,
+  { now, tell, language }: Required<ReadOptions>,
 ): Piece[] {
-  const zoneOf = zoneReader(calendar, homes, now);
+  const zoneOf = zoneReader(calendar, homes, now, language);
   const pieces: Piece[] = [];
   for (const [i, child] of calendar.children.entries()) {
     if (i % 500 === 0) tell(i / calendar.children.length);
     if (child.name === 'VTIMEZONE') continue;
     if (child.name !== 'VEVENT' && !isDatedTask(child)) {
-      items.push(itemOf(child, 'left-out', [leftOutReason(child.name)]));
+      items.push(itemOf(child, 'left-out', [leftOutReason(child.name, language)]));
       continue;
     }
     try {
-      pieces.push(readEvent(child, zoneOf, { home: homes[0]!, now }));
+      pieces.push(readEvent(child, zoneOf, { home: homes[0]!, now, language }));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      items.push(itemOf(child, 'left-out', [...child.notes, error.message]));
+      child.notes.addProblem(error);
+      items.push(itemOf(child, 'left-out', child.notes));
     }
   }
   return pieces;
 }
 
-function leftOutReason(name: string): string {
-  const known: Record<string, string> = {
-    VTODO: 'It is a task with no due date; calendars here hold entries with a time.',
-    VJOURNAL: 'It is a journal note; calendars here hold entries with a time.',
-    VFREEBUSY: 'It is a busy-time statement, not an entry.',
-  };
-  return known[name] ?? `${name} is not an entry.`;
+/** Why a component of a name is never an entry. */
+const NO_ENTRY = { VTODO: 'noDueDate', VJOURNAL: 'isJournal', VFREEBUSY: 'isFreeBusy' } as const;
+
+function leftOutReason(name: string, language: InsideLanguage): string {
+  const t = fileTexts(language);
+  return Object.hasOwn(NO_ENTRY, name)
+    ? t(NO_ENTRY[name as keyof typeof NO_ENTRY])
+    : t('isNoEntry', { name });
 }
 
 /** A task with a due date, or one that has a start, is a due item. */
@@ -116,10 +120,13 @@ function takenBack(
 ): Cancelled | null {
   const { uid, slot, event, draft } = piece;
   const own = entries.get(uid);
-  const note = (text: string) => items.push(itemOf(event, 'changed', [...piece.notes, text]));
+  const note = (key: 'cancelsEntry' | 'cancelsDate' | 'takesDateBack' | 'takesEntryBack') => {
+    piece.notes.add(key);
+    items.push(itemOf(event, 'changed', piece.notes));
+  };
   if (own && !slot) {
     entries.set(uid, { ...own, status: 'cancelled' });
-    note('It takes an entry of the file back; that was read as cancelled.');
+    note('cancelsEntry');
     return null;
   }
   if (own?.recurrence && slot) {
@@ -127,9 +134,9 @@ function takenBack(
     const at = own.overrides.find((o) => wallOf(o.slot) === wall) ?? usualAt(own, whenLike(own.start, wall));
     const content = { ...contentOf(at.content), status: 'cancelled' as const };
     entries.set(uid, changeDate(own, whenLike(own.start, wall), { ...at, content }));
-    note('It takes one date of an entry of the file back; that was read as cancelled.');
+    note('cancelsDate');
     return null;
   }
-  note(slot ? 'It takes one date back (METHOD:CANCEL).' : 'It takes an entry back (METHOD:CANCEL).');
+  note(slot ? 'takesDateBack' : 'takesEntryBack');
   return { uid, slot, title: draft.title, start: slot ?? draft.start, line: event.line };
 }

@@ -26,7 +26,9 @@ import {
   instantOfUtc,
 } from '../../zones';
 import { all, first, parameter, type Component } from './components';
+import type { InsideLanguage } from '../../texts/languages';
 import { contentOfFile } from './contentOfFile';
+import type { FileNotes } from './fileNotes';
 import type { DraftEntry } from './report';
 import { WhenReader, after, durationFromText, fitted, type Duration } from './whenOfFile';
 import type { FileZone } from './zoneOfFile';
@@ -51,7 +53,7 @@ export interface Piece {
   readonly duration: Duration | null;
   /** By how much a due moment lies after the start that its rule is told by. */
   readonly shift: number;
-  readonly notes: Set<string>;
+  readonly notes: FileNotes;
 }
 
 /** How a file is read. */
@@ -59,6 +61,8 @@ export interface ReadSetting {
   /** The zone of the calendar that it is read into. */
   readonly home: ZoneName;
   readonly now: Instant;
+  /** Of the notes. */
+  readonly language: InsideLanguage;
 }
 
 /** So far ahead of now, and so many dates, a rule is written out whose clocks no zone has, or that cannot be moved. */
@@ -66,32 +70,27 @@ const AHEAD = 10 * 366 * DAY;
 const MOST_DATES = 1000;
 
 /** Returns what a component says. Throws a {@link Problem} that costs this component alone. */
-export function readEvent(
-  event: Component,
-  zoneOf: (tzid: string) => FileZone,
-  { home, now }: ReadSetting,
-): Piece {
-  const whens = new WhenReader(zoneOf);
+export function readEvent(event: Component, zoneOf: (tzid: string) => FileZone, setting: ReadSetting): Piece {
+  const whens = new WhenReader(zoneOf, setting.language);
   const { notes } = whens;
-  for (const note of event.notes) notes.add(note);
+  for (const note of event.notes) notes.addText(note);
   const task = event.name === 'VTODO';
   const content = contentOfFile(
     event,
     task ? { ...EMPTY_CONTENT, kind: 'due', shows: 'free' } : EMPTY_CONTENT,
     notes,
   );
-  const times = task ? readTask(event, whens, { home, now }) : readTimes(event, whens, { home, now });
+  const times = task ? readTask(event, whens, setting) : readTimes(event, whens, setting);
   let uid = first(event, 'uid')?.text.trim() ?? '';
   if (!uid) {
     uid = `line-${event.line}-${wallOf(times.start)}`;
-    notes.add('It has no identifier (UID); it was given one.');
+    notes.add('noIdentifier');
   }
   const slotProperty = first(event, 'recurrence-id');
-  if (slotProperty && parameter(slotProperty, 'range'))
-    notes.add('The file changes this and all later dates (RANGE=THISANDFUTURE); only this date was changed.');
+  if (slotProperty && parameter(slotProperty, 'range')) notes.add('onlyThisDate');
   const recurrence = slotProperty ? null : times.recurrence;
   const recurs = content.kind === 'milestone' && times.recurrence !== null;
-  if (recurs) notes.add('A milestone takes place once; as it recurs, it was read as an event.');
+  if (recurs) notes.add('milestoneOnce');
   const kind = recurs ? 'event' : content.kind;
   const plannedProperty = first(event, 'x-zonal-planned');
   const planned = plannedProperty ? whens.whens(plannedProperty)[0]! : null;
@@ -135,8 +134,7 @@ function readTask(event: Component, whens: WhenReader, { home, now }: ReadSettin
   if (!end || !(base ?? due)) throw unreadable(event.line, 'it has no due date (DUE or DTSTART)');
   const own = base ?? end;
   const recurrence = readRecurrence(event, own, whens, whens.clocksOf((begins ?? due)!), now);
-  if (base && wallOf(base) !== wallOf(end) && !first(event, 'recurrence-id'))
-    whens.notes.add('A due item has no start here: its start was left out.');
+  if (base && wallOf(base) !== wallOf(end) && !first(event, 'recurrence-id')) whens.notes.add('noStartOfDue');
   const start = fitted(end, own);
   const shift = wallOf(start) - wallOf(own);
   // What is due has no length.
@@ -158,7 +156,7 @@ function shifted(
   const daily = !rule || ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY'].includes(rule.freq);
   if (daily && !clocked && (!rule || dayOfWall(wallOf(base)) === dayOfWall(wallOf(due))))
     return moveSeries({ start: base, end: base, recurrence, overrides: [] }, due, due).recurrence!;
-  notes.add('Its rule is told by its start, days before it is due; its dates were written one by one.');
+  notes.add('ruleByStart');
   const from = instantOfWhen(base, 'UTC');
   const to = Math.max(from, now) + AHEAD;
   const slotsFrom = (first: Instant) =>
@@ -172,7 +170,7 @@ function readDuration(event: Component, { notes }: WhenReader): Duration | null 
   const property = first(event, 'duration');
   if (!property) return null;
   const duration = durationFromText(property.text);
-  if (!duration) notes.add(`Its duration “${property.text}” cannot be read; it was given no length.`);
+  if (!duration) notes.add('durationUnreadable', { text: property.text });
   return duration;
 }
 
@@ -194,14 +192,13 @@ function readEnd(
       : after(start, duration, home);
   let end = property ? whens.whens(property)[0]! : duration ? lasting(duration) : least;
   if (end.kind !== start.kind) {
-    if (end.kind === 'date' || start.kind === 'date')
-      whens.notes.add('Start and end are of different kinds; the end was fitted to the start.');
+    if (end.kind === 'date' || start.kind === 'date') whens.notes.add('endFitted');
     end = whenLike(start, wallOf(end));
   }
   const length = instantOfWhen(end, 'UTC') - instantOfWhen(start, 'UTC');
   if (length < 0 || (length === 0 && start.kind === 'date')) {
     // Some programs write a one-day entry with its own day as end.
-    if (length < 0) whens.notes.add('Its end is before its start; it was given the least length.');
+    if (length < 0) whens.notes.add('endBeforeStart');
     end = least;
   }
   return end;
@@ -220,9 +217,7 @@ function readPeriods(event: Component, whens: WhenReader, home: ZoneName): Perio
         const duration = durationFromText(to);
         const end = duration ? after(start, duration, home) : at(to);
         if (instantOfWhen(end, home) >= instantOfWhen(start, home)) return [{ start, end }];
-        whens.notes.add(
-          'One of its further dates ends before it starts; it was given the length of the first.',
-        );
+        whens.notes.add('periodBackwards');
         return [];
       }),
   );
@@ -238,10 +233,9 @@ function readRecurrence(
   const rules = all(event, 'rrule');
   const further = all(event, 'rdate').flatMap((p) => whens.whens(p));
   const dates = further.map((when) => fitted(when, start));
-  if (dates.some((when, i) => when !== further[i]))
-    whens.notes.add('Some of its further dates were fitted to its start: whole days, or its time of day.');
+  if (dates.some((when, i) => when !== further[i])) whens.notes.add('datesFitted');
   if (!rules.length && !dates.length) return null;
-  if (rules.length > 1) whens.notes.add('It has several rules; only the first was read.');
+  if (rules.length > 1) whens.notes.add('severalRules');
   // An excepted day of a timed entry excepts whatever is on it, so only the other way is fitted.
   const exceptDates = all(event, 'exdate')
     .flatMap((p) => whens.whens(p))
@@ -253,7 +247,8 @@ function readRecurrence(
     return clocks && recurrence.rule ? writtenOut(excepted, start, clocks, whens, now) : excepted;
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    whens.notes.add(`${error.message} Only its first date and dates given one by one were read.`);
+    whens.notes.addProblem(error);
+    whens.notes.add('onlyFirstDate');
     return dates.length ? { ...recurrence, rule: '' } : null;
   }
 }
@@ -277,7 +272,7 @@ function withoutRuled(
     // The first date is an exception only if the rule meets it.
     return expandRule(localRule(rule, start), at, at, to + DAY).filter((wall) => shown.has(wall));
   });
-  notes.add('Its rule of exceptions (EXRULE) was written out as single dates, ten years ahead.');
+  notes.add('exceptionsWritten');
   const walls = mostUseful((first) => excepted.filter((wall) => wall >= first), from, now, notes);
   return { ...recurrence, exceptDates: [...recurrence.exceptDates, ...walls.map((w) => whenLike(start, w))] };
 }
@@ -290,11 +285,11 @@ function mostUseful<T>(
   datesFrom: (first: Instant) => readonly T[],
   first: Instant,
   now: Instant,
-  notes: Set<string>,
+  notes: FileNotes,
 ): readonly T[] {
   const all = datesFrom(first);
   if (all.length <= MOST_DATES) return all;
-  notes.add(`It has more than ${MOST_DATES} dates: those over a year ago and the last ones were left out.`);
+  notes.add('tooManyDates', { count: MOST_DATES });
   return datesFrom(Math.max(first, now - 366 * DAY)).slice(0, MOST_DATES);
 }
 
@@ -316,11 +311,9 @@ function writtenOut(
   const last = Math.max(wall, now) + AHEAD;
   const from = (first: number) =>
     expandRule({ ...rule, until, untilIsUtc: false }, wall, Math.max(wall, first), last, MOST_DATES + 1);
-  notes.add(
-    rule.until === null && rule.count === null
-      ? `Its rule was written out as single dates, ${Math.round(AHEAD / (366 * DAY))} years ahead.`
-      : 'Its rule was written out as single dates.',
-  );
+  if (rule.until === null && rule.count === null)
+    notes.add('ruleWrittenYears', { years: Math.round(AHEAD / (366 * DAY)) });
+  else notes.add('ruleWritten');
   const walls = mostUseful(from, wall, now, notes);
   return { rule: '', dates: [...walls.map((w) => utcWhen(instantBy(clocks, w))), ...dates], exceptDates };
 }

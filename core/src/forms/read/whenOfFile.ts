@@ -14,14 +14,21 @@ import {
   type Wall,
   type ZoneName,
 } from '../../zones';
+import type { InsideLanguage } from '../../texts/languages';
 import { parameter, type Property } from './components';
+import { FileNotes } from './fileNotes';
 import type { FileZone } from './zoneOfFile';
 
 /** Reads the dates and times of one component and collects what had to be changed. */
 export class WhenReader {
-  readonly notes = new Set<string>();
+  readonly notes: FileNotes;
 
-  constructor(private readonly zoneOf: (tzid: string) => FileZone) {}
+  constructor(
+    private readonly zoneOf: (tzid: string) => FileZone,
+    language: InsideLanguage,
+  ) {
+    this.notes = new FileNotes(language);
+  }
 
   /** Returns all moments of a property; a period counts by its start. Throws `date-invalid` or `time-invalid`. */
   whens(property: Property): When[] {
@@ -53,11 +60,11 @@ export class WhenReader {
   /** A leap second and the hour 24 are written by some programs; both are what they mean. */
   private time(date: string, hour: string, minute: string, second: string): Wall {
     if (second === '60') {
-      this.notes.add('A leap second was read as the second before it.');
+      this.notes.add('leapSecond');
       second = '59';
     }
     if (hour === '24' && minute === '00') {
-      this.notes.add('The hour 24 was read as the midnight after.');
+      this.notes.add('hour24');
       return wallFromText(`${date}T00:00:00`) + DAY;
     }
     return wallFromText(`${date}T${hour}:${minute}:${second}`);
@@ -66,7 +73,7 @@ export class WhenReader {
   private inFileZone(tzid: string, wall: Wall): When {
     const found = this.zoneOf(tzid);
     if (found.kind === 'broken') throw new Problem('zone-undefined', { reason: found.note });
-    if (found.note) this.notes.add(found.note);
+    if (found.note) this.notes.addText(found.note);
     switch (found.kind) {
       case 'zone':
         return { kind: 'zoned', at: wallToText(wall), zone: found.zone };

@@ -14,7 +14,9 @@ import {
 } from '../../zones';
 import { Problem } from '../../problems';
 import { componentsOf, first, parameter, type Component } from './components';
+import type { InsideLanguage } from '../../texts/languages';
 import { plainTzid } from './contentLine';
+import { fileTexts } from './fileTexts';
 import { zoneDefinition, type ZoneDefinition } from './zoneDefinition';
 
 /** How a TZID of a file was understood. */
@@ -39,6 +41,7 @@ export function zoneReader(
   calendar: Component,
   homes: readonly ZoneName[],
   now: Instant,
+  language: InsideLanguage,
 ): (tzid: string) => FileZone {
   const definitions = new Map<string, Component>();
   for (const child of calendar.children) {
@@ -52,7 +55,7 @@ export function zoneReader(
     const id = plainTzid(tzid);
     let zone = known.get(id);
     if (!zone) {
-      setting ??= { ...spanOf(calendar, now), likely: [...homes, ...zonesNamed(calendar)] };
+      setting ??= { ...spanOf(calendar, now), likely: [...homes, ...zonesNamed(calendar)], language };
       known.set(id, (zone = understand(id, definitions.get(id), setting)));
     }
     return zone;
@@ -68,7 +71,7 @@ export function zoneDefinedIn(text: string, home: ZoneName, within: Range): Zone
     const definition = componentsOf(text)[0]!.children.find(({ name }) => name === 'VTIMEZONE');
     const id = definition && first(definition, 'tzid')?.text;
     if (id === undefined) return null;
-    const zone = understand(plainTzid(id), definition, { ...within, likely: [home] });
+    const zone = understand(plainTzid(id), definition, { ...within, likely: [home], language: 'en' });
     return zone.kind === 'zone' ? zone.zone : null;
   } catch (error) {
     if (error instanceof Problem) return null;
@@ -81,40 +84,42 @@ interface Setting {
   readonly from: Instant;
   readonly to: Instant;
   readonly likely: readonly ZoneName[];
+  /** Of the notes. */
+  readonly language: InsideLanguage;
 }
 
 function understand(tzid: string, definition: Component | undefined, setting: Setting): FileZone {
-  const found = (zone: ZoneName, why: string): FileZone => ({
+  const t = fileTexts(setting.language);
+  const found = (zone: ZoneName, why: 'zoneWindows' | 'zoneSaid' | 'zoneEnding'): FileZone => ({
     kind: 'zone',
     zone,
-    note: why && `Time zone “${tzid}” was read as ${zone}${why}.`,
+    note: t(why, { tzid, zone }),
   });
   const direct = zoneNamed(tzid);
-  if (direct) return found(direct, '');
+  if (direct) return { kind: 'zone', zone: direct, note: '' };
   const windows = zoneOfWindowsName(tzid);
-  if (windows) return found(windows, ' (it is the Windows name for it)');
+  if (windows) return found(windows, 'zoneWindows');
   const hint = definition && first(definition, 'x-lic-location')?.text;
   const hinted = hint ? zoneNamed(hint.trim()) : null;
-  if (hinted) return found(hinted, ' (its definition says so)');
+  if (hinted) return found(hinted, 'zoneSaid');
   const tail = zoneInPath(tzid);
-  if (tail) return found(tail, ' (its name ends so)');
+  if (tail) return found(tail, 'zoneEnding');
   if (!definition) {
-    return {
-      kind: 'unknown',
-      note: `Time zone “${tzid}” is not known or defined; its times are kept as floating.`,
-    };
+    return { kind: 'unknown', note: t('zoneUnknown', { tzid }) };
   }
   try {
     return compared(tzid, zoneDefinition(definition), setting);
   } catch (error) {
-    return {
-      kind: 'broken',
-      note: `Time zone “${tzid}” is defined in a way that cannot be read (${(error as Error).message})`,
-    };
+    return { kind: 'broken', note: t('zoneBroken', { tzid, reason: (error as Error).message }) };
   }
 }
 
-function compared(tzid: string, definition: ZoneDefinition, { from, to, likely }: Setting): FileZone {
+function compared(
+  tzid: string,
+  definition: ZoneDefinition,
+  { from, to, likely, language }: Setting,
+): FileZone {
+  const t = fileTexts(language);
   const year = (instant: Instant, later: number) =>
     dayFromParts(partsOfDay(Math.floor(instant / DAY)).year + later, 1, 1) * DAY;
   // Whole years tell more zones apart; where none goes alike so far, the file's own time decides.
@@ -126,17 +131,14 @@ function compared(tzid: string, definition: ZoneDefinition, { from, to, likely }
     const same = zonesLike(definition.clocks(first, last), first, last);
     const zone = likeliest(same, tzid, likely);
     if (!zone) continue;
-    const others = same.length > 1 ? `, as in ${same.length - 1} other zones; check that it is this one` : '';
-    return {
-      kind: 'zone',
-      zone,
-      note: `Time zone “${tzid}” was read as ${zone} (its clocks go alike over all of the file's time${others}).`,
-    };
+    const count = same.length - 1;
+    const note = count ? t('zoneAlikeOthers', { tzid, zone, count }) : t('zoneAlike', { tzid, zone });
+    return { kind: 'zone', zone, note };
   }
   return {
     kind: 'defined',
     clocks: definition.clocks(from, to),
-    note: `Time zone “${tzid}” is like no known zone; its times were worked out by its definition in the file.`,
+    note: t('zoneByDefinition', { tzid }),
   };
 }
 

@@ -24,6 +24,7 @@ import { requestsOf } from './parts';
 import { planLine } from './planLine';
 import { MOST_BYTES, MOST_ENTRIES, type Files, type Progress, type ReadPlan } from './fileTypes';
 import { t } from '../../texts/inside';
+import { LANGUAGE } from '../../texts/language';
 import { offer } from '../../workers/offer';
 
 /** What is being brought in. */
@@ -41,7 +42,7 @@ async function compare(read: ReadResult): Promise<ReadPlan> {
   if (read.entries.length > MOST_ENTRIES) throw new Problem('too-large', { limit: t('limitEntries') });
   progress(t('fetchingExisting'))(0);
   const existing = target.calendarId === null ? [] : await entriesOf(target.calendarId, String(stamp));
-  plan = mergePlan(read, existing, target.zone, progress(t('comparing')));
+  plan = mergePlan(read, existing, target.zone, progress(t('comparing')), LANGUAGE);
   return { name: read.names[0]?.trim() ?? '', count: plan.length, notes: read.notes };
 }
 
@@ -94,10 +95,14 @@ const files: Files & { hear(told: Progress): void } = {
       // Where a file's own zone could be several, the calendar's is likely, and the house's next.
       const house = await call('GET /house', {});
       return compare(
-        readCalendar(bytes, [zone, house.zone], { now: Date.now(), tell: progress(t('readingFile')) }),
+        readCalendar(bytes, [zone, house.zone], {
+          now: Date.now(),
+          tell: progress(t('readingFile')),
+          language: LANGUAGE,
+        }),
       );
     }
-    table = csvTable(bytes);
+    table = csvTable(bytes, LANGUAGE);
     const mapping = guessMapping(table.headings);
     const dates = table.rows.slice(0, 500).map((row) => row[mapping.startDate ?? -1] ?? '');
     return {
@@ -111,7 +116,7 @@ const files: Files & { hear(told: Progress): void } = {
 
   map(mapping, dateOrder) {
     checkMapping(mapping);
-    return compare(readCsv(table!, { mapping, dateOrder, zone: target.zone }));
+    return compare(readCsv(table!, { mapping, dateOrder, zone: target.zone, language: LANGUAGE }));
   },
 
   lines(from, to) {
