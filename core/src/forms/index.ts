@@ -49,7 +49,14 @@ export { readCalendar } from './read/readCalendar';
 export { OUTCOMES, type DraftEntry, type Outcome, type ReadItem, type ReadResult } from './read/report';
 export { writeEntries, writeJCal, type FileSetting } from './insideCalendar';
 export { MERGE_KINDS, mergePlan, type MergeItem, type MergeKind } from './merge';
-export { CSV_FIELDS, guessMapping, type CsvField, type CsvFieldName, type CsvMapping } from './csv/csvFields';
+export {
+  CSV_FIELDS,
+  columnWord,
+  guessMapping,
+  type CsvField,
+  type CsvFieldName,
+  type CsvMapping,
+} from './csv/csvFields';
 export {
   DATE_ORDERS,
   checkMapping,

@@ -23,6 +23,7 @@ export {
   SIGHT_MARK_DE,
   STANDING_DE,
   STATUS_DE,
+  statusWordDe,
   SUBSCRIBER_STATE_DE,
   SWITCH_DE,
   TEMPLATE_DE,

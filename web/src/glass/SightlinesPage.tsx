@@ -391,11 +391,13 @@ interface DetailProps {
 
 function Detail({ cell, within, usual, name }: DetailProps) {
   const { audience, paths, exposed } = cell;
+  const zone = AUDIENCE_WORDS[audience].word;
+  const waysTo = t('waysTo', { name, audience: zone });
   const groups = groupedExposures(exposed);
   return (
-    <Stack style={{ gap: '0.5rem' }} role="region" aria-label={t('waysTo', { name, audience })}>
+    <Stack style={{ gap: '0.5rem' }} role="region" aria-label={waysTo}>
       <strong>
-        {t('audienceAnd', { audience: AUDIENCE_WORDS[audience].word, name })}
+        {t('audienceAnd', { audience: zone, name })}
         {!within && t('usuallyHere', { glass: GLASS_WORDS[usual].word.toLowerCase() })}
       </strong>
       <WaysInside within={within} />

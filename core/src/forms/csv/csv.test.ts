@@ -61,6 +61,9 @@ describe('a table', () => {
     expect(() => csvTable(bytes('title,date\n"A,2026-05-01\n'))).toThrow(/Nothing was imported/);
     expect(() => csvTable(bytes('title,date\n'))).toThrow(/is empty/);
     expect(() => checkMapping(guessMapping(['when', 'colour']))).toThrow(/Title, Start date/);
+    expect(() => checkMapping({}, 'de')).toThrow(/Titel, Anfangstag/);
+    const german = ['Titel', 'Beginn', 'Uhrzeit', 'Ort', 'Etiketten'];
+    expect(guessMapping(german)).toEqual({ title: 0, startDate: 1, startTime: 2, place: 3, labels: 4 });
   });
 
   it('tells the order of its dates where one leaves no doubt', () => {

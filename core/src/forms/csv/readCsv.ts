@@ -7,7 +7,7 @@ import { decodeFile } from '../read/decode';
 import { FileNotes } from '../read/fileNotes';
 import type { DraftEntry, ReadItem, ReadResult } from '../read/report';
 import { valueOfCell, type CellReading } from './cells';
-import { COLUMN_FIELDS, CSV_FIELDS, type CsvFieldName, type CsvMapping } from './csvFields';
+import { COLUMN_FIELDS, CSV_FIELDS, columnWord, type CsvFieldName, type CsvMapping } from './csvFields';
 import { unguarded } from './writeCsv';
 
 export const DATE_ORDERS = ['ymd', 'dmy', 'mdy'] as const;
@@ -199,10 +199,10 @@ function clockOf(text: string): number {
 }
 
 /** Throws `columns-missing` unless title and first day have a column. */
-export function checkMapping(mapping: CsvMapping): void {
+export function checkMapping(mapping: CsvMapping, language: InsideLanguage = 'en'): void {
   const missing = CSV_FIELDS.filter(
     (f) => ['title', 'startDate'].includes(f.name) && mapping[f.name] === undefined,
   );
   if (missing.length)
-    throw new Problem('columns-missing', { columns: missing.map((f) => f.heading).join(', ') });
+    throw new Problem('columns-missing', { columns: missing.map((f) => columnWord(f, language)).join(', ') });
 }

@@ -1,5 +1,6 @@
 import {
   CSV_FIELDS,
+  columnWord,
   DATE_ORDERS,
   type CsvFieldName,
   type CsvMapping,
@@ -12,6 +13,7 @@ import { SelectOne } from '../../ui/Choice';
 import { Faded, Row, Stack } from '../../ui/layout';
 import type { ReadTable } from './fileTypes';
 import { t } from '../../texts/inside';
+import { LANGUAGE } from '../../texts/language';
 
 type Table = ReadTable;
 
@@ -111,7 +113,7 @@ export function ColumnMatch({
                   value={fieldOf(i)}
                   options={[
                     { value: '', text: heading ? t('aProperty', { name: heading }) : t('nothing') },
-                    ...CSV_FIELDS.map((f) => ({ value: f.name, text: f.heading })),
+                    ...CSV_FIELDS.map((f) => ({ value: f.name, text: columnWord(f, LANGUAGE) })),
                   ]}
                   onChange={(field) => set(i, field)}
                 />

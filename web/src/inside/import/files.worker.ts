@@ -115,7 +115,7 @@ const files: Files & { hear(told: Progress): void } = {
   },
 
   map(mapping, dateOrder) {
-    checkMapping(mapping);
+    checkMapping(mapping, LANGUAGE);
     return compare(readCsv(table!, { mapping, dateOrder, zone: target.zone, language: LANGUAGE }));
   },
 
