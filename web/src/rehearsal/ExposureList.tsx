@@ -1,9 +1,10 @@
-import type { Exposure, ExposureGroup } from '@zonal/core/glass';
+import type { EntryField, Exposure, ExposureGroup } from '@zonal/core/glass';
 import styled from 'styled-components';
 import { problemOf, useHouseQuery, useSaveHouseMutation } from '../api/zonalApi';
 import { useAppSelector } from '../store';
 import { QuietButton } from '../ui/Button';
 import { ProblemNotice } from '../ui/ProblemNotice';
+import { fieldWord } from '../texts/entryWords';
 import { t } from '../texts/rehearsal';
 
 const Lines = styled.ul`
@@ -22,7 +23,8 @@ const KIND_WORDS: Readonly<Record<Exposure['kind'], string>> = {
   'watch-word': t('sensitiveWord'),
 };
 
-const placeWords = ({ field, title }: Exposure) => t('exposurePlace', { field, title });
+const placeWords = ({ field, title }: Exposure) =>
+  t('exposurePlace', { field: fieldWord(field as EntryField), title });
 
 function placesWords({ places, count }: ExposureGroup): string {
   const listed = places.map(placeWords).join(', ');
