@@ -70,7 +70,7 @@ test('an entry is found, has a page, and is added by itself', async ({ browser }
   await page.goto(see);
   await page.getByRole('searchbox').fill('saturday MARKET');
   await page.getByRole('button', { name: 'Find' }).click();
-  await expect(page.getByText(/times are found for “saturday MARKET”/)).toBeVisible();
+  await expect(page.getByText(/times found for “saturday MARKET”/)).toBeVisible();
   await page.getByRole('link', { name: 'Saturday market', exact: true }).first().click();
   await expect(page.getByRole('heading', { name: 'Saturday market' })).toBeVisible();
   const [date] = await Promise.all([

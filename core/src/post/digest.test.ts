@@ -49,7 +49,7 @@ it('a digest tells forty changes one by one and counts the rest, and none where 
   const changes = Array.from({ length: 43 }, () => change);
   const text = letterText(digestLetter(view, { changes, gone: 0 }, setting)!);
   expect(text.match(/- Rope lift/g)).toHaveLength(40);
-  expect(text).toContain('3 more changes are to be seen in the calendar.');
+  expect(text).toContain('3 more changes are in the calendar.');
   const much = digestLetter(view, null, setting)!;
   expect(much.subject).toBe('“Locks”: much has changed');
   expect(letterText(much)).not.toContain('Rope lift');

@@ -79,7 +79,7 @@ describe('the board', () => {
     expect(order(page({ find: 'heures trafic' }))).toEqual(['bridge-times']);
     expect(order(page({ find: 'halifax' }))).toHaveLength(2);
     expect(order(page({ find: 'old quay' }))).toEqual(['quay-events-']);
-    expect(page({ find: '<nothing>' })).toContain('No calendar is found for “&lt;nothing&gt;”.');
+    expect(page({ find: '<nothing>' })).toContain('No calendar found for “&lt;nothing&gt;”.');
     expect(page({}, [])).toContain('No calendar is listed here yet.');
   });
 

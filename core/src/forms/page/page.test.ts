@@ -95,7 +95,7 @@ describe('a page', () => {
     expect(page([], { show: 'month' })).toContain('Nothing is announced');
     const embed = page([talk], {}, 'clear', 'embed');
     expect(embed).not.toContain('id="follow"');
-    expect(embed).toContain('Open the whole page');
+    expect(embed).toContain('Open the full page');
   });
 });
 

@@ -253,24 +253,24 @@ it('names the year only where it is another one', () => {
 describe('finding', () => {
   it('shows every time at which all words are found, from the first day on, in whatever case and accent', () => {
     const text = page([LECTURE, MARKET], { query: { find: 'LECTURE  lamps', from: '2026-06-10' } });
-    expect(text).toContain('One time is found for “LECTURE  lamps” from Wed 10 Jun on.');
+    expect(text).toContain('One time found for “LECTURE  lamps” from Wed 10 Jun on.');
     expect(text).toContain('>Tide lecture</a>');
     expect(text).not.toContain('Market');
-    expect(page([LECTURE, MARKET], { query: { find: 'market' } })).toContain('29 times are found');
-    expect(page([LECTURE], { query: { find: 'lecture', from: '2026-06-13' } })).toContain('Nothing is found');
+    expect(page([LECTURE, MARKET], { query: { find: 'market' } })).toContain('29 times found');
+    expect(page([LECTURE], { query: { find: 'lecture', from: '2026-06-13' } })).toContain('Nothing found');
   });
 
   it('finds nothing that the glass keeps back', () => {
-    expect(page([LECTURE], { query: { find: 'lamps' } }, 'tinted')).toContain('Nothing is found');
-    expect(page([LECTURE], { query: { find: 'lecture' } }, 'frosted')).toContain('Nothing is found');
-    expect(page([LECTURE], { query: { find: 'taken' } }, 'frosted')).toContain('One time is found');
+    expect(page([LECTURE], { query: { find: 'lamps' } }, 'tinted')).toContain('Nothing found');
+    expect(page([LECTURE], { query: { find: 'lecture' } }, 'frosted')).toContain('Nothing found');
+    expect(page([LECTURE], { query: { find: 'taken' } }, 'frosted')).toContain('One time found');
   });
 
   it('shows fifty and tells how to go on', () => {
     const daily = { ...MARKET, recurrence: { rule: 'FREQ=DAILY;COUNT=70', dates: [], exceptDates: [] } };
     const text = page([daily], { query: { find: 'market' } });
     expect(text.match(/<li class=/g)).toHaveLength(50);
-    expect(text).toContain('Only the first 50 are shown here. Go on from Sat 1 Aug.');
+    expect(text).toContain('Only the first 50 are shown. Continue from Sat 1 Aug.');
     expect(text).toContain('from=2026-08-01&amp;find=market" rel="next"');
   });
 });
@@ -317,7 +317,7 @@ describe('an entry’s page', () => {
   ])('of one %s says so', (_what, uid, on) => {
     const { html, found } = write(view, { page: { kind: 'entry', uid, on } });
     expect(found).toBe(false);
-    expect(html).toContain('This is not shown here');
+    expect(html).toContain('This entry is not shown here');
     expect(entryFile(view, nextRevision(null, view, NOW), { uid, on }, SEE, NOW)).toBeNull();
   });
 });
@@ -378,10 +378,10 @@ describe('following', () => {
     expect(text).toContain('href="webcal://w.example/feed/k.ics"');
     expect(text).toContain('>https://w.example/feed/k.ics</code>');
     expect(text).toContain('src="/see/k/follow.svg"');
-    expect(text).toContain('It will be called “Bridge times” in your program');
-    expect(text).toContain('A copy stays as it was when it was taken.');
-    expect(text).toContain('pass it on with care');
-    expect(page([], { ...options, listed: true })).not.toContain('pass it on with care');
+    expect(text).toContain('Your program will call it “Bridge times”');
+    expect(text).toContain('A copy stays as it was when you took it.');
+    expect(text).toContain('share it with care');
+    expect(page([], { ...options, listed: true })).not.toContain('share it with care');
   });
 });
 

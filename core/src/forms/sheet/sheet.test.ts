@@ -36,9 +36,9 @@ describe('a link sheet', () => {
     );
     expect(text).toContain('Times in Pacific/Pago Pago');
     expect(text.match(/Shows busy times only\./g)).toHaveLength(1);
-    expect(text.match(/Nothing is shown there just now\./g)).toHaveLength(1);
+    expect(text.match(/Nothing is shown there at the moment\./g)).toHaveLength(1);
     expect(text).toContain('content="noindex, nofollow"');
-    expect(page(none)).toContain('No calendar is on this sheet just now.');
+    expect(page(none)).toContain('There is no calendar on this sheet at the moment.');
   });
 
   it('speaks the reader’s language, and names windows in it where they do', () => {
@@ -77,7 +77,7 @@ Feed, for calendar programs: https://w.example/feed/locks.ics
 
 This sheet is kept up to date at https://w.example/links/secret
 
-These addresses are yours to use. Whoever has them sees the same as you, so pass them on with care.
+These addresses are for you. Whoever has them sees the same as you, so share them with care.
 `);
     for (const language of LANGUAGES)
       expect(sheetMail(none, speechFor(language))).toContain(speechFor(language).say('sheetEmpty'));
