@@ -137,15 +137,15 @@ export async function listeningDesk(
 
 /** Drops what is too old, at once and then daily. */
 async function keepTidy(sequelize: Sequelize): Promise<NodeJS.Timeout> {
+  const noteFailure = (error: unknown) => log.warn({ err: error }, 'old data could not be deleted');
   const tidy = async () => {
     await dropOldEdits(sequelize);
-    await dropUnusedImages(sequelize);
+    await dropUnusedImages(sequelize).catch(noteFailure);
     await dropOldChanges(sequelize);
     await forgetReaders(sequelize);
     await forgetNotices(sequelize);
     await forgetSignInTries(sequelize);
   };
   await tidy();
-  const note = (error: unknown) => log.warn({ err: error }, 'old edits could not be dropped');
-  return setInterval(() => void tidy().catch(note), DAY).unref();
+  return setInterval(() => void tidy().catch(noteFailure), DAY).unref();
 }

@@ -10,8 +10,10 @@ import { encodeImage } from './encodeImage';
 
 /** Letters of an image's name, each a hexadecimal digit. */
 const NAME_LENGTH = 32;
-/** Days after which an image that no entry has is deleted: until then an edit that removed it can be undone. */
-const UNUSED_DAYS = 62;
+/** Days for which an image counts as used after it was last found in an entry, so that entries need not be read every day. */
+const SEEN_DAYS = 30;
+/** An image is deleted this many days after it was last found: an edit that removed it can then no longer be undone. */
+const UNUSED_DAYS = SEEN_DAYS + 62;
 
 /**
  * Stores an uploaded image and returns its name and size. The name follows from the picture, so that uploading it again changes
@@ -83,11 +85,19 @@ function imagesOf({ image, overrides }: HasImages): string[] {
   return [image, ...overrides.map(({ content }) => content.image)].flatMap((one) => one?.name ?? []);
 }
 
-/** Deletes images that no entry has had for a long time. */
+/** Deletes images that no entry has had for a long time. It reads all entries, at most once in {@link SEEN_DAYS} for each image. */
 export async function dropUnusedImages(sequelize: Sequelize): Promise<void> {
-  await sequelize.query(
-    `UPDATE images SET used_at = now() WHERE name IN
-       (SELECT DISTINCT jsonb_path_query(data, '$.**.image.name') #>> '{}' FROM entries)`,
-  );
-  await sequelize.query(`DELETE FROM images WHERE used_at < now() - interval '${UNUSED_DAYS} days'`);
+  const isUnseen = `used_at < now() - interval '${SEEN_DAYS} days'`;
+  if (!(await ImageRow.count({ where: literal(isUnseen) }))) return;
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query(
+      `UPDATE images SET used_at = now() WHERE ${isUnseen} AND name IN (
+         SELECT data->'image'->>'name' FROM entries
+         UNION SELECT one->'content'->'image'->>'name' FROM entries, jsonb_array_elements(data->'overrides') AS one)`,
+      { transaction },
+    );
+    await sequelize.query(`DELETE FROM images WHERE used_at < now() - interval '${UNUSED_DAYS} days'`, {
+      transaction,
+    });
+  });
 }
