@@ -30,7 +30,7 @@ test('the page reads well with script off, and switches to the reader’s zone',
   await page.getByRole('link', { name: 'Show the host’s times' }).click();
   await expect(page.getByText('the host’s zone.')).toBeVisible();
   expect(await page.locator('.list .time').first().textContent()).toBe(time);
-  await expect(page.getByText('Later changes do not reach it.')).toBeVisible();
+  await expect(page.getByText('It does not get later changes.')).toBeVisible();
   await page.getByRole('link', { name: 'Follow', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Follow “Bridge times”' })).toBeVisible();
   const code = page.getByAltText('QR code of this page');

@@ -131,7 +131,8 @@ export class DocumentShelf {
     const asked = this.asked.get(name);
     if (asked?.shown === shown) return asked.document;
     const document = this.write(order, bodyOf).then((made) => {
-      if (made && keep) this.documents.set(name, { shown, document: made });
+      // Anybody can ask for any number of things that are not there: they must not push out what is.
+      if (made && keep && made.status !== 404) this.documents.set(name, { shown, document: made });
       return made;
     });
     const mine = { shown, document };

@@ -112,7 +112,7 @@ it('a closed window says since when it is, and whom to ask, and nothing else of 
   const page = await ask(body.keys[0].see);
   const text = page.body.toString();
   expect(page.status).toBe(410);
-  expect(text).toMatch(new RegExp(`no longer published since \\w{3}, \\d+ \\w{3} ${year}`));
+  expect(text).toMatch(new RegExp(`has not been published since \\w{3}, \\d+ \\w{3} ${year}`));
   expect(text).toContain('Questions: Lock &lt;office&gt;, channel 12');
   expect(text).not.toContain('Winter berths');
   const feed = await ask(body.keys[0].feed);

@@ -4,11 +4,11 @@ import { ENCODED, UNLISTED, goneText } from './renderDocument';
 import { noBody, writeHead } from './writing';
 
 /** The names of the images of each view; a view is never altered. */
-const names = new WeakMap<OutwardView, ReadonlySet<string>>();
+const namesByView = new WeakMap<OutwardView, ReadonlySet<string>>();
 
 /** Returns the names of all images that a view shows. */
 export function imageNames(view: OutwardView): ReadonlySet<string> {
-  let known = names.get(view);
+  let known = namesByView.get(view);
   if (!known) {
     const contents = view.items.flatMap((item) => {
       if (item.kind === 'busy') return [];
@@ -17,7 +17,7 @@ export function imageNames(view: OutwardView): ReadonlySet<string> {
         : [item.content];
     });
     known = new Set(contents.flatMap(({ image }) => image?.name ?? []));
-    names.set(view, known);
+    namesByView.set(view, known);
   }
   return known;
 }
