@@ -58,7 +58,7 @@ describe('a window that closes by itself', () => {
     await atTime(moment - 1, async () => expect((await ask(key.feed)).status).toBe(200));
     await atTime(moment, async () => {
       for (const address of [key.feed, key.see, key.copy]) expect((await ask(address)).status).toBe(410);
-      expect(await (await ask(key.see)).text()).toContain('no longer published since');
+      expect(await (await ask(key.see)).text()).toContain('has not been published since');
       // Later it is stored, and organisers see it.
       await eventually(async () =>
         expect((await client.call('GET', `/windows/${window.id}`)).body.closedAt).toBe(at),
