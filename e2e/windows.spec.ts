@@ -558,7 +558,7 @@ test('a window closes at the end of a day that is set, tells its readers before,
   await page.keyboard.type('31122098');
   await page.getByRole('button', { name: 'Close then' }).press('Enter');
   await expect(
-    page.getByText(/closes automatically at the end of Wed 31 Dec 2098\. Its readers are told\./),
+    page.getByText(/closes automatically at the end of Wed 31 Dec 2098\. Its readers get a notice\./),
   ).toBeVisible();
   const outside = await page.context().newPage();
   await outside.goto(see);

@@ -217,7 +217,12 @@ function api(
   router.use(compression({ filter: mayCompress }));
   router.use(session, door.checkCsrf);
   router.use(express.json({ limit: '2mb' }));
-  router.post('/calendars/:id/images', readImage());
+  // Nobody who is not signed in makes the server read a large file.
+  router.post(
+    '/calendars/:id/images',
+    (req, _res, next) => door.userOf(req).then(() => next(), next),
+    readImage(),
+  );
   router.post('/session', signInLimit());
   router.post('/forgotten', ...forgottenLimit());
   router.post('/keys/:id/push/test', pushTestLimit());

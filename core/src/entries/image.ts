@@ -1,4 +1,4 @@
-import type { EntryImage } from './entry';
+import type { Content, EntryImage } from './entry';
 import { ENTRY_LIMITS } from './limits';
 
 const IMAGE_NAME = /^[0-9a-f]{32}$/;
@@ -24,4 +24,14 @@ export function isImage(value: unknown): value is EntryImage {
 
 function isSide(value: unknown): boolean {
   return Number.isInteger(value) && (value as number) >= 1 && (value as number) <= ENTRY_LIMITS.imageSide;
+}
+
+/** An entry as far as its images are concerned. */
+export interface WithImages extends Pick<Content, 'image'> {
+  readonly overrides: readonly { readonly content: Pick<Content, 'image'> }[];
+}
+
+/** Returns the names of the images of an entry and of its dates. */
+export function imageNamesOf({ image, overrides }: WithImages): string[] {
+  return [image, ...overrides.map(({ content }) => content.image)].flatMap((one) => one?.name ?? []);
 }

@@ -11,7 +11,7 @@ export {
   type ShapeValues,
 } from './contentFields';
 export { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, STATUS_WORDS, statusWord } from './stateWords';
-export { isImage, isImageName } from './image';
+export { imageNamesOf, isImage, isImageName } from './image';
 export {
   HOLDS,
   KINDS,

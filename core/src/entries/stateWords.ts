@@ -1,3 +1,5 @@
+import type { InsideLanguage } from '../texts/languages';
+import { STATUS_DE } from '../words/german';
 import type { Hold, Kind, Shows, Status } from './entry';
 
 /** Each kind by itself, several of them, and what it is. */
@@ -15,8 +17,9 @@ export const STATUS_WORDS: Readonly<Record<Status, string>> = {
 };
 
 /** Returns a status in words: a milestone that is done is reached. */
-export function statusWord(status: Status, kind: Kind): string {
-  return status === 'done' && kind === 'milestone' ? 'reached' : STATUS_WORDS[status];
+export function statusWord(status: Status, kind: Kind, language: InsideLanguage = 'en'): string {
+  if (status === 'done' && kind === 'milestone') return language === 'de' ? 'erreicht' : 'reached';
+  return (language === 'de' ? STATUS_DE : STATUS_WORDS)[status];
 }
 
 export const SHOWS_WORDS: Readonly<Record<Shows, string>> = { busy: 'busy', free: 'free' };

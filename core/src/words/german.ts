@@ -1,4 +1,3 @@
-import type { Kind, Status } from '../entries/entry';
 import type { PROPERTY_KIND_WORDS } from '../entries/properties';
 import type { HOLD_WORDS, KIND_WORDS, SHOWS_WORDS, STATUS_WORDS } from '../entries/stateWords';
 import type { Colour } from '../glass/colours';
@@ -130,11 +129,6 @@ export const STATUS_DE: German<typeof STATUS_WORDS> = {
   cancelled: 'abgesagt',
   done: 'erledigt',
 };
-
-/** Returns the status of an entry of a kind in German, as statusWord does in English. */
-export function statusWordDe(status: Status, kind: Kind): string {
-  return status === 'done' && kind === 'milestone' ? 'erreicht' : STATUS_DE[status];
-}
 
 export const SHOWS_DE: German<typeof SHOWS_WORDS> = { busy: 'belegt', free: 'frei' };
 

@@ -23,7 +23,6 @@ export {
   SIGHT_MARK_DE,
   STANDING_DE,
   STATUS_DE,
-  statusWordDe,
   SUBSCRIBER_STATE_DE,
   SWITCH_DE,
   TEMPLATE_DE,

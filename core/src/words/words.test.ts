@@ -1,6 +1,6 @@
 import { parse, TYPE, type MessageFormatElement } from '@formatjs/icu-messageformat-parser';
 import { describe, expect, it } from 'vitest';
-import { fieldWord, ruleWords } from '../entries';
+import { fieldWord, ruleWords, statusWord } from '../entries';
 import { dayText, readCalendar, reasonWords, spanWords } from '../forms';
 import { filterWords } from '../glass';
 import { journalField, journalValue } from '../journal';
@@ -67,6 +67,8 @@ describe('what core composes', () => {
     expect(spanWords(span, undefined, 'de')).toBe('Mo., 23. Nov. 2026, 14:00 bis 15:30');
     expect(spanWords(span)).toBe('Mon 23 Nov 2026, 14:00 to 15:30');
     expect(fieldWord('labels', 'de')).toBe('Etiketten');
+    expect(statusWord('done', 'milestone', 'de')).toBe('erreicht');
+    expect(statusWord('done', 'due', 'de')).toBe('erledigt');
     const filter = {
       any: [{ field: 'label', value: 'Kai' }, { not: { field: 'kind', value: 'due' } }],
     } as const;

@@ -1,11 +1,11 @@
-import { isImageName } from '@zonal/core/entries';
+import { imageNamesOf, isImageName } from '@zonal/core/entries';
 import { Problem } from '@zonal/core/problems';
 import { raw } from 'express';
 import type { Sequelize } from 'sequelize';
 import { imageBytes } from '../db/imageModel';
 import { route } from '../http/route';
 import { calendarOf } from './calendarStore';
-import { hasImage, isInCalendar, isUploader, storeImage } from './imageStore';
+import { isInCalendar, isUploader, storeImage } from './imageStore';
 import type { InsideViews } from './insideViews';
 
 /** What a browser calls the files that can be images of entries. */
@@ -41,7 +41,7 @@ export const imageRoutes = (sequelize: Sequelize, views: InsideViews) => [
         (await isUploader(name, user.id)) ||
         (rights.sight(id) === 'all'
           ? await isInCalendar(sequelize, name, id)
-          : (await views.seen(id, rights)).entries.some((entry) => hasImage(entry, name)));
+          : (await views.seen(id, rights)).entries.some((entry) => imageNamesOf(entry).includes(name)));
       const bytes = isSeen ? await imageBytes(name) : null;
       if (!bytes) throw new Problem('not-found');
       res.type('image/webp').send(bytes);

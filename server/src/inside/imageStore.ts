@@ -1,4 +1,4 @@
-import type { Content } from '@zonal/core/entries';
+import { imageNamesOf, type Content } from '@zonal/core/entries';
 import type { EntryChange, StoredImage } from '@zonal/core/api';
 import { Problem } from '@zonal/core/problems';
 import { ACCOUNT_LIMITS } from '@zonal/core/rights';
@@ -52,37 +52,24 @@ export async function isInCalendar(sequelize: Sequelize, name: string, calendarI
   return found !== undefined;
 }
 
-/** Whether content, or that of one of its dates, has an image. */
-export function hasImage(entry: HasImages, name: string): boolean {
-  return imagesOf(entry).includes(name);
-}
-
 /**
  * Returns changes of entries whose images are all stored. Throws `image-unknown` for one that is not; an imported entry loses it, as
  * its file may come from another house.
  */
 export async function withStoredImages(changes: readonly EntryChange[]): Promise<readonly EntryChange[]> {
-  const names = [...new Set(changes.flatMap(({ entry }) => (entry ? imagesOf(entry) : [])))];
+  const names = [...new Set(changes.flatMap(({ entry }) => (entry ? imageNamesOf(entry) : [])))];
   if (!names.length) return changes;
   const rows = await ImageRow.findAll({ where: { name: names }, attributes: ['name'], raw: true });
   const stored = new Set(rows.map((row) => row.name));
   return changes.map((change) => {
     const { entry } = change;
-    if (!entry || imagesOf(entry).every((name) => stored.has(name))) return change;
+    if (!entry || imageNamesOf(entry).every((name) => stored.has(name))) return change;
     if (!change.imported) throw new Problem('image-unknown');
     const known = <T extends Pick<Content, 'image'>>(content: T): T =>
       content.image && !stored.has(content.image.name) ? { ...content, image: null } : content;
     const overrides = entry.overrides.map((o) => ({ ...o, content: known(o.content) }));
     return { ...change, entry: { ...known(entry), overrides } };
   });
-}
-
-interface HasImages extends Pick<Content, 'image'> {
-  readonly overrides: readonly { readonly content: Pick<Content, 'image'> }[];
-}
-
-function imagesOf({ image, overrides }: HasImages): string[] {
-  return [image, ...overrides.map(({ content }) => content.image)].flatMap((one) => one?.name ?? []);
 }
 
 /** Deletes images that no entry has had for a long time. It reads all entries, at most once in {@link SEEN_DAYS} for each image. */

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../db/connect';
 import { ImageRow } from '../db/imageModel';
-import { colleague, freshDatabase, makeTo, quayServer, windowInput, type TestClient } from '../testing';
+import { colleague, freshDatabase, makeTo, quayServer, windowInput, TestClient } from '../testing';
 import { dropUnusedImages } from './imageStore';
 
 let house: Awaited<ReturnType<typeof quayServer>>;
@@ -115,6 +115,9 @@ describe('an uploaded image', () => {
 
   it('can be sent by those who write the calendar only', async () => {
     const file = await drawn({ width: 60, height: 40, red: 100 });
+    const stranger = new TestClient(house.server.base);
+    await stranger.call('GET', '/session');
+    expect((await upload(stranger, Buffer.alloc(13_000_000))).body).toMatchObject({ code: 'not-signed-in' });
     expect((await upload(reader.client, file)).status).toBe(404);
     await makeTo(house.calendarId, reader.id, 'reader', 'clear');
     expect(await upload(reader.client, file)).toMatchObject({ status: 403, body: { code: 'not-allowed' } });

@@ -11,6 +11,6 @@ export const SHOWS_WORDS = ownWords(entries.SHOWS_WORDS, german.SHOWS_DE);
 export const HOLD_WORDS = ownWords(entries.HOLD_WORDS, german.HOLD_DE);
 export const PROPERTY_KIND_WORDS = ownWords(entries.PROPERTY_KIND_WORDS, german.PROPERTY_KIND_DE);
 export const statusWord = (status: entries.Status, kind: entries.Kind) =>
-  LANGUAGE === 'en' ? entries.statusWord(status, kind) : german.statusWordDe(status, kind);
+  entries.statusWord(status, kind, LANGUAGE);
 export const fieldWord = (field: entries.SaidField) => entries.fieldWord(field, LANGUAGE);
 export const ruleWords = (rule: string) => entries.ruleWords(rule, LANGUAGE);

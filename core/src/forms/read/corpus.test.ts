@@ -147,7 +147,7 @@ const FILES: Record<string, Check> = {
   },
   '32-newer-and-older.ics': (r) => {
     expect(only(r).title).toBe('New');
-    expect(notes(r)).toContain('A newer version');
+    expect(notes(r)).toContain('a newer version');
   },
   '33-rdate-and-hour-24.ics': (r) =>
     expect(startsOf(only(r))).toEqual(['2026-03-11T00:00', '2026-03-15T00:00', '2026-03-18T00:00']),

@@ -8,7 +8,7 @@ import type {
   Sheet,
   WindowKey,
 } from '@zonal/core/api';
-import type { Entry } from '@zonal/core/entries';
+import { imageNamesOf } from '@zonal/core/entries';
 import { journalTable, ledgerTable, plainName, writeEntries, type LedgerOfView } from '@zonal/core/forms';
 import { saidByRules } from '@zonal/core/glass';
 import type { Instant } from '@zonal/core/zones';
@@ -117,7 +117,7 @@ export async function* archiveFiles(ask: Ask, askBytes: AskBytes, now: Instant):
       writeEntries(entries, { name, zone, now }),
       t('calendarNamed', { name }),
     );
-    for (const image of imagesOf(entries)) {
+    for (const image of entries.flatMap(imageNamesOf)) {
       if (names.has(image)) continue;
       names.add(image);
       const bytes = await askBytes(`/calendars/${id}/images/${image}`);
@@ -146,13 +146,6 @@ export async function* archiveFiles(ask: Ask, askBytes: AskBytes, now: Instant):
   }
   yield file('ledger.csv', ledgerTable(ledgers), t('journal'));
   yield file('journal.csv', journalTable(await wholeJournal(ask)), t('packing'));
-}
-
-/** Returns the names of all images of entries and of their dates. */
-function imagesOf(entries: readonly Entry[]): string[] {
-  return entries
-    .flatMap(({ image, overrides }) => [image, ...overrides.map(({ content }) => content.image)])
-    .flatMap((image) => image?.name ?? []);
 }
 
 /** Returns the views of a window, each with a key by which its ledger is fetched. */
